@@ -1,0 +1,119 @@
+package rueda.bench;
+
+import java.util.ArrayList;
+import java.util.List;
+import rueda.machine.Axis;
+import rueda.machine.Machine;
+
+/**
+ * Homing carried out on a bench of its own, from a chosen start: the path, where zero lies, where the axis comes to
+ * rest and how long it takes. Nothing is estimated: the drive searches as it would.
+ */
+public final class HomingTrial {
+
+    private static final double LONGEST = 300;
+
+    private HomingTrial() {
+    }
+
+    /**
+     * One stretch of the path. Places in user units from the negative hard stop.
+     *
+     * @param from  where it begins
+     * @param to    where the axis turns or stops
+     * @param speed highest speed on it, units/s
+     * @param time  when it ends, s since the search began
+     */
+    public record Stretch(double from, double to, double speed, double time) {
+    }
+
+    /**
+     * @param found    zero was found
+     * @param message  in words
+     * @param start    where it began
+     * @param zero     place of the zero
+     * @param rest     where the axis stands afterwards
+     * @param duration from the start of the search until the axis stands, s
+     * @param path     stretches between reversals
+     */
+    public record Result(boolean found, String message, double start, double zero, double rest, double duration, List<Stretch> path) {
+    }
+
+    /** A program that switches one axis on and homes it. */
+    public static String program(String axis) {
+        return "PROGRAM HomingTrial\nVAR\n  Power : MC_Power;\n  Home : MC_Home;\nEND_VAR\n"
+                + "Power(Axis := " + axis + ", Enable := TRUE);\n"
+                + "Home(Axis := " + axis + ", Execute := Power.Status);\nEND_PROGRAM\n";
+    }
+
+    /**
+     * Homes one axis.
+     *
+     * @param axisNumber number of the axis
+     * @param start      user units from the negative hard stop
+     */
+    public static Result run(Machine machine, int axisNumber, double start) {
+        Axis axis = machine.axes().get(axisNumber);
+        Axis.Travel t = axis.travel();
+        Axis placed = axis.withTravel(new Axis.Travel(t.length(), t.negativeLimit(), t.positiveLimit(), t.camFrom(), t.camTo(), start));
+        Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(placed), machine.proof());
+        Bench bench = new Bench(alone, program(axis.name()), 16);
+        long[] memory = bench.task().memory();
+        int done = bench.task().program().variable("Home.Done").orElseThrow().slot();
+        int error = bench.task().program().variable("Home.Error").orElseThrow().slot();
+        int busy = bench.task().program().variable("Home.Busy").orElseThrow().slot();
+        List<Stretch> path = new ArrayList<>();
+        double begun = -1;
+        double from = start;
+        double fastest = 0;
+        int direction = 0;
+        while (memory[done] == 0 && memory[error] == 0 && bench.now() < LONGEST * 1e9) {
+            bench.cycle();
+            if (begun < 0 && memory[busy] != 0) {
+                begun = bench.now() * 1e-9;
+            }
+            double speed = bench.drive(0).demandSpeed();
+            int now = (int) Math.signum(speed);
+            double place = bench.drive(0).plant().place();
+            if (direction != 0 && now != direction) {
+                path.add(new Stretch(from, place, fastest, bench.now() * 1e-9 - begun));
+                from = place;
+                fastest = 0;
+            }
+            direction = now;
+            fastest = Math.max(fastest, Math.abs(speed));
+        }
+        boolean found = memory[done] != 0;
+        double rest = bench.drive(0).plant().place();
+        double zero = bench.drive(0).plant().placeOfCount(bench.drive(0).zeroCounts());
+        double duration = bench.now() * 1e-9 - Math.max(0, begun);
+        return new Result(found, found ? "Zero found." : memory[error] != 0 ? failure(bench) : "No zero within " + LONGEST + " s.",
+                start, zero, rest, duration, List.copyOf(path));
+    }
+
+    private static String failure(Bench bench) {
+        return switch (bench.axis(0).error()) {
+            case HOMING_FAILED -> "A limit switch was met where the search had nowhere else to go.";
+            case DRIVE_FAULT -> String.format("The drive stopped with fault %04Xh.",
+                    bench.drive(0).dictionary().get(rueda.drive.DriveObject.ERROR_CODE));
+            default -> "Homing was refused: " + bench.axis(0).error().words() + ".";
+        };
+    }
+
+    /** The slowest of several starts: both ends, both sides of the cam and where the axis is parked. */
+    public static Result worst(Machine machine, int axisNumber) {
+        Axis.Travel t = machine.axes().get(axisNumber).travel();
+        double end = Math.max(0, t.positiveLimit() - 0.001 * t.length());
+        Result worst = null;
+        for (double start : new double[] {t.parkedAt(), end, Math.max(0, t.camFrom() - 0.001 * t.length()), t.negativeLimit() / 2}) {
+            Result result = run(machine, axisNumber, start);
+            if (worst == null || !result.found() || worst.found() && result.duration() > worst.duration()) {
+                worst = result;
+            }
+            if (!result.found()) {
+                break;
+            }
+        }
+        return worst;
+    }
+}

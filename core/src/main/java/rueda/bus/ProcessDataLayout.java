@@ -1,0 +1,105 @@
+package rueda.bus;
+
+import java.util.List;
+import rueda.machine.Station.Entry;
+
+/**
+ * Where each entry of one direction lies in the bytes of a cycle.
+ *
+ * <p>Entries follow each other without gaps; byte order is little-endian, bit 0 the least significant bit of the
+ * first byte. Immutable and thread-safe; packing allocates nothing and takes a few nanoseconds an entry.
+ */
+public final class ProcessDataLayout {
+
+    private final List<Entry> entries;
+    private final int[] bitOffset;
+    private final int[] bits;
+    private final int bytes;
+
+    public ProcessDataLayout(List<Entry> entries) {
+        this.entries = List.copyOf(entries);
+        bitOffset = new int[entries.size()];
+        bits = new int[entries.size()];
+        int next = 0;
+        for (int i = 0; i < bits.length; i++) {
+            bitOffset[i] = next;
+            bits[i] = entries.get(i).bits();
+            next += bits[i];
+        }
+        bytes = (next + 7) / 8;
+    }
+
+    public List<Entry> entries() {
+        return entries;
+    }
+
+    /** Bytes of the whole image. */
+    public int bytes() {
+        return bytes;
+    }
+
+    /** Offset of an entry, in bits from the start of the image. */
+    public int bitOffset(int entry) {
+        return bitOffset[entry];
+    }
+
+    /** Position of an object in the layout, or −1. */
+    public int indexOf(int object, int subIndex) {
+        for (int i = 0; i < entries.size(); i++) {
+            if (entries.get(i).object() == object && entries.get(i).subIndex() == subIndex) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    /**
+     * Puts one value into the image.
+     *
+     * @param value the low bits are taken; higher bits are cut off, as on a wire
+     */
+    public void write(byte[] image, int entry, long value) {
+        int offset = bitOffset[entry];
+        int left = bits[entry];
+        if ((offset & 7) == 0 && (left & 7) == 0) {
+            for (int at = offset >> 3; left > 0; left -= 8) {
+                image[at++] = (byte) value;
+                value >>>= 8;
+            }
+            return;
+        }
+        while (left > 0) {
+            int shift = offset & 7;
+            int take = Math.min(left, 8 - shift);
+            int mask = ((1 << take) - 1) << shift;
+            int at = offset >> 3;
+            image[at] = (byte) (image[at] & ~mask | ((int) value << shift) & mask);
+            value >>>= take;
+            offset += take;
+            left -= take;
+        }
+    }
+
+    /** Reads one value, not sign-extended. */
+    public long read(byte[] image, int entry) {
+        int offset = bitOffset[entry];
+        int width = bits[entry];
+        long value = 0;
+        int done = 0;
+        while (done < width) {
+            int shift = offset & 7;
+            int take = Math.min(width - done, 8 - shift);
+            long part = (image[offset >> 3] & 0xFF) >>> shift & ((1L << take) - 1);
+            value |= part << done;
+            done += take;
+            offset += take;
+        }
+        return value;
+    }
+
+    /** Reads one value as a signed number of the entry's width. */
+    public long readSigned(byte[] image, int entry) {
+        int unused = 64 - bits[entry];
+        return read(image, entry) << unused >> unused;
+    }
+}

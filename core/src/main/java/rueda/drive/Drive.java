@@ -1,0 +1,444 @@
+package rueda.drive;
+
+import static rueda.drive.DriveObject.*;
+
+import rueda.bus.ProcessDataLayout;
+import rueda.machine.Axis;
+import rueda.plant.ServoPlant;
+import rueda.quantity.Ratio;
+import rueda.quantity.Scale;
+
+/**
+ * One servo drive: takes its process data at the sync, runs position, velocity and torque loops in sub-steps.
+ *
+ * <p>Position control: {@code ω* = Kv·(θ* − θ) + Kff·dθ*}/{@code dt}; velocity control:
+ * {@code M* = Kp·((ω* − ω) + 1/Ti·∫(ω* − ω)dt) + Kaff·J·dω*}/{@code dt}, limited to the motor's peak torque with
+ * the integral held while limited (cascade control; any handbook of servo drives). Setpoints of cyclic
+ * synchronous position are interpolated linearly between two syncs, so the axis follows one bus cycle late.
+ *
+ * <p>Positions are {@code long} counts. Warm stepping allocates nothing. Not thread-safe.
+ */
+public final class Drive {
+
+    public static final int MODE_HOMING = 6;
+    public static final int MODE_CYCLIC_SYNCHRONOUS_POSITION = 8;
+    /** CiA 301/402 error code: following error. */
+    public static final int ERROR_FOLLOWING = 0x8611;
+    /** CiA 301/402 error code: reference limit, used when a limit switch is met in motion. */
+    public static final int ERROR_LIMIT_SWITCH = 0x8612;
+
+    public static final int STATUS_REFERENCED = 1 << 8;
+    public static final int STATUS_REMOTE = 1 << 9;
+    public static final int STATUS_TARGET_REACHED = 1 << 10;
+    public static final int STATUS_INTERNAL_LIMIT = 1 << 11;
+    public static final int STATUS_MODE_12 = 1 << 12;
+    public static final int STATUS_MODE_13 = 1 << 13;
+
+    /** The setpoint must have stood this long, s, before homing is reported complete: the axis is still arriving. */
+    private static final double SETTLING = 0.1;
+
+    private final ServoPlant plant;
+    private final ObjectDictionary dictionary = new ObjectDictionary();
+    private final PowerStateMachine power = new PowerStateMachine();
+    private final HomingRun homing;
+    private final VelocityRamp ramp;
+    private final ProcessDataLayout outputs;
+    private final ProcessDataLayout inputs;
+    private final DriveObject[] outputObjects;
+    private final DriveObject[] inputObjects;
+
+    private final Ratio countsPerWire;
+    private final Ratio wirePerCount;
+    private final double radiansPerCount;
+    private final double countsPerUnit;
+    private final double subStep;
+    private final int subStepsPerCycle;
+    private final double inertia;
+    private final double ratedTorque;
+    private final double peakTorque;
+    private final double positionGain;
+    private final double velocityGain;
+    private final double integralTime;
+    private final double feedForward;
+    private final double torqueForward;
+
+    private int mode = MODE_CYCLIC_SYNCHRONOUS_POSITION;
+    private boolean poweredBefore;
+    private boolean homingBitBefore;
+    private boolean referenced;
+    private boolean insideSoftLimits = true;
+    private boolean torqueLimited;
+    /** user counts = encoder counts + shift */
+    private long shift;
+    private long demand;
+    private long cycleStart;
+    private long cycleTarget;
+    private double demandSpeed;
+    private double demandAcceleration;
+    private long countsBefore;
+    private double speed;
+    private double integral;
+    private double torque;
+    private int followingOverSubSteps;
+    private int restSubSteps;
+
+    /**
+     * @param axis             configuration
+     * @param plant            what the motor moves
+     * @param subStepNanos     length of a sub-step, ns
+     * @param subStepsPerCycle sub-steps in one bus cycle
+     */
+    public Drive(Axis axis, ServoPlant plant, long subStepNanos, int subStepsPerCycle) {
+        this.plant = plant;
+        this.subStep = subStepNanos * 1e-9;
+        this.subStepsPerCycle = subStepsPerCycle;
+        Scale scale = axis.scale();
+        countsPerWire = scale.countsPerWireUnit();
+        wirePerCount = countsPerWire.inverse();
+        countsPerUnit = scale.countsPerUnit().toDouble();
+        radiansPerCount = 2 * Math.PI / axis.encoder().countsPerTurn();
+        inertia = axis.totalInertia();
+        ratedTorque = axis.motor().ratedTorque();
+        peakTorque = axis.motor().peakTorque();
+        positionGain = axis.control().positionGain();
+        velocityGain = axis.control().velocityGain();
+        integralTime = axis.control().integralTime() * 1e-3;
+        feedForward = axis.control().feedForward();
+        torqueForward = axis.control().torqueForward();
+        homing = new HomingRun(axis.encoder().countsPerTurn());
+        ramp = new VelocityRamp(subStep);
+        outputs = new ProcessDataLayout(axis.station().outputs());
+        inputs = new ProcessDataLayout(axis.station().inputs());
+        outputObjects = objects(outputs);
+        inputObjects = objects(inputs);
+        startUpWrites(axis, scale);
+        powerUp();
+    }
+
+    private static DriveObject[] objects(ProcessDataLayout layout) {
+        return layout.entries().stream().map(e -> DriveObject.find(e.object(), e.subIndex())).toArray(DriveObject[]::new);
+    }
+
+    /** Values the master writes over the mailbox before the drive becomes operational. */
+    private void startUpWrites(Axis axis, Scale scale) {
+        Axis.Homing home = axis.homing();
+        Axis.Limits limits = axis.limits();
+        dictionary.set(ENCODER_INCREMENTS, scale.countsPerMotorTurn());
+        dictionary.set(ENCODER_TURNS, 1);
+        dictionary.set(GEAR_MOTOR_TURNS, axis.reducer().motorTurns());
+        dictionary.set(GEAR_SHAFT_TURNS, axis.reducer().outputTurns());
+        Ratio feed = Ratio.of(axis.feed().perTurn().scaleByPowerOfTen(scale.decimals()));
+        dictionary.set(FEED, feed.numerator());
+        dictionary.set(FEED_TURNS, feed.denominator());
+        dictionary.set(HOMING_METHOD, home.method());
+        dictionary.set(HOMING_SEARCH_SPEED, scale.wireFromUnits(home.searchSpeed()));
+        dictionary.set(HOMING_CREEP_SPEED, scale.wireFromUnits(home.creepSpeed()));
+        dictionary.set(HOMING_ACCELERATION, scale.wireFromUnits(home.acceleration()));
+        dictionary.set(HOME_OFFSET, scale.wireFromUnits(home.zeroOffset()));
+        dictionary.set(SOFT_LIMIT_MIN, scale.wireFromUnits(limits.softMin()));
+        dictionary.set(SOFT_LIMIT_MAX, scale.wireFromUnits(limits.softMax()));
+        dictionary.set(QUICK_STOP_DECELERATION, scale.wireFromUnits(limits.quickStop()));
+        dictionary.set(QUICK_STOP_OPTION, 2);
+        dictionary.set(FOLLOWING_WINDOW, scale.wireFromUnits(limits.followingError()));
+        dictionary.set(FOLLOWING_TIME, limits.followingErrorTime());
+        dictionary.set(MODE, MODE_CYCLIC_SYNCHRONOUS_POSITION);
+    }
+
+    private void powerUp() {
+        countsBefore = plant.counts();
+        demand = countsBefore;
+        cycleStart = demand;
+        cycleTarget = demand;
+        publish();
+    }
+
+    /** Latches the output image at the sync of a bus cycle. */
+    public void sync(byte[] image) {
+        for (int i = 0; i < outputObjects.length; i++) {
+            DriveObject object = outputObjects[i];
+            if (object != null && object.writable()) {
+                dictionary.set(object, outputs.read(image, i));
+            }
+        }
+        int controlword = (int) dictionary.get(CONTROLWORD);
+        boolean rest = ramp.standsStill() && Math.abs(speed) < 1.0;
+        power.update(controlword, rest, false, dictionary.get(QUICK_STOP_OPTION) >= 5);
+        if (power.state() == PowerState.SWITCH_ON_DISABLED) {
+            dictionary.set(ERROR_CODE, 0);
+        }
+        changeMode();
+        boolean powered = power.state().powered();
+        if (powered && !poweredBefore) {
+            takeActualAsDemand();
+        }
+        poweredBefore = powered;
+        startHoming(controlword);
+        if (power.state() == PowerState.OPERATION_ENABLED && mode == MODE_CYCLIC_SYNCHRONOUS_POSITION) {
+            latchTarget();
+        }
+    }
+
+    private void changeMode() {
+        int wanted = (int) dictionary.get(MODE);
+        if (wanted != mode && (wanted == MODE_HOMING || wanted == MODE_CYCLIC_SYNCHRONOUS_POSITION)) {
+            mode = wanted;
+            homing.abort();
+            homingBitBefore = false;
+            ramp.takeOver(demand, demandSpeed / radiansPerCount);
+            cycleTarget = demand;
+        }
+    }
+
+    private void takeActualAsDemand() {
+        demand = plant.counts();
+        cycleTarget = demand;
+        cycleStart = demand;
+        demandSpeed = 0;
+        integral = 0;
+        ramp.takeOver(demand, 0);
+    }
+
+    private void startHoming(int controlword) {
+        boolean bit = (controlword & 1 << 4) != 0;
+        if (mode == MODE_HOMING && power.state() == PowerState.OPERATION_ENABLED) {
+            if (bit && !homingBitBefore) {
+                referenced = false;
+                homing.start(HomingMethod.of((int) dictionary.get(HOMING_METHOD)), plant.counts(),
+                        plant.negativeLimitReached(), plant.onReferenceCam());
+                ramp.takeOver(demand, 0);
+                takeZeroWhenFound();
+            } else if (!bit && homingBitBefore && homing.state() == HomingRun.State.SEARCHING) {
+                homing.abort();
+            }
+            homingBitBefore = bit;
+        } else {
+            homing.abort();
+            homingBitBefore = bit;
+        }
+    }
+
+    private void latchTarget() {
+        long target = dictionary.get(TARGET_POSITION);
+        insideSoftLimits = true;
+        if (referenced) {
+            long limited = Math.max(dictionary.get(SOFT_LIMIT_MIN), Math.min(dictionary.get(SOFT_LIMIT_MAX), target));
+            insideSoftLimits = limited == target;
+            target = limited;
+        }
+        long speedBefore = cycleTarget - cycleStart;
+        cycleStart = demand;
+        cycleTarget = countsPerWire.scale(target) - shift;
+        double cycle = subStep * subStepsPerCycle;
+        demandSpeed = (cycleTarget - cycleStart) * radiansPerCount / cycle;
+        demandAcceleration = (cycleTarget - cycleStart - speedBefore) * radiansPerCount / (cycle * cycle);
+    }
+
+    /**
+     * One sub-step of setpoint, supervision, control and plant.
+     *
+     * @param number 0 to sub-steps per cycle − 1
+     */
+    public void subStep(int number) {
+        PowerState state = power.state();
+        if (!state.powered()) {
+            demand = plant.counts();
+            demandSpeed = 0;
+            integral = 0;
+            torque = 0;
+            torqueLimited = false;
+            followingOverSubSteps = 0;
+        } else {
+            demandOf(state, number);
+            supervise();
+            torque = control();
+        }
+        plant.step(torque);
+        long counts = plant.counts();
+        speed = (counts - countsBefore) * radiansPerCount / subStep;
+        countsBefore = counts;
+        if (state == PowerState.OPERATION_ENABLED && mode == MODE_HOMING) {
+            homing.observe(counts, ramp.direction(), plant.negativeLimitReached(), plant.positiveLimitReached(),
+                    plant.onReferenceCam());
+            takeZeroWhenFound();
+        }
+    }
+
+    private void demandOf(PowerState state, int number) {
+        if (state == PowerState.OPERATION_ENABLED && mode == MODE_CYCLIC_SYNCHRONOUS_POSITION) {
+            demand = cycleStart + (cycleTarget - cycleStart) * (number + 1) / subStepsPerCycle;
+            ramp.takeOver(demand, demandSpeed / radiansPerCount);
+            return;
+        }
+        long wanted = 0;
+        double acceleration = dictionary.get(QUICK_STOP_DECELERATION);
+        if (state == PowerState.OPERATION_ENABLED) {
+            long wire = dictionary.get(homing.creeps() ? HOMING_CREEP_SPEED : HOMING_SEARCH_SPEED);
+            wanted = homing.direction() * ramp.speedOf(wire * countsPerWire.toDouble());
+            acceleration = dictionary.get(HOMING_ACCELERATION);
+        }
+        double speedBefore = demandSpeed;
+        ramp.step(wanted, ramp.rateOf(acceleration * countsPerWire.toDouble()));
+        demand = ramp.position();
+        demandSpeed = ramp.countsPerSecond() * radiansPerCount;
+        demandAcceleration = (demandSpeed - speedBefore) / subStep;
+        restSubSteps = ramp.standsStill() ? restSubSteps + 1 : 0;
+        if (restSubSteps * subStep >= SETTLING) {
+            homing.standsStill();
+        }
+    }
+
+    private void takeZeroWhenFound() {
+        if (homing.zeroFound() && !referenced) {
+            shift = countsPerWire.scale(dictionary.get(HOME_OFFSET)) - homing.zeroCounts();
+            referenced = true;
+        }
+    }
+
+    private void supervise() {
+        if (power.state() != PowerState.OPERATION_ENABLED) {
+            return;
+        }
+        long error = Math.abs(wirePerCount.scale(demand - plant.counts()));
+        if (error > dictionary.get(FOLLOWING_WINDOW)) {
+            followingOverSubSteps++;
+            if (followingOverSubSteps * subStep * 1000 > dictionary.get(FOLLOWING_TIME)) {
+                fault(ERROR_FOLLOWING);
+            }
+        } else {
+            followingOverSubSteps = 0;
+        }
+        boolean searching = mode == MODE_HOMING && homing.state() != HomingRun.State.IDLE;
+        if (!searching && (plant.negativeLimitReached() && demandSpeed < 0 || plant.positiveLimitReached() && demandSpeed > 0)) {
+            fault(ERROR_LIMIT_SWITCH);
+        }
+    }
+
+    private void fault(int code) {
+        power.fault();
+        dictionary.set(ERROR_CODE, code);
+        demand = plant.counts();
+        demandSpeed = speed;
+        ramp.takeOver(demand, speed / radiansPerCount);
+    }
+
+    private double control() {
+        double positionError = (demand - plant.counts()) * radiansPerCount;
+        double wantedSpeed = positionGain * positionError + feedForward * demandSpeed;
+        double speedError = wantedSpeed - speed;
+        double wanted = velocityGain * (speedError + integral) + torqueForward * inertia * demandAcceleration;
+        double limited = Math.max(-peakTorque, Math.min(peakTorque, wanted));
+        torqueLimited = limited != wanted;
+        if (!torqueLimited || wanted * speedError < 0) {
+            integral += speedError * subStep / integralTime;
+        }
+        return limited;
+    }
+
+    /** Puts the present values into the input image at the end of a bus cycle. */
+    public void sample(byte[] image) {
+        publish();
+        for (int i = 0; i < inputObjects.length; i++) {
+            if (inputObjects[i] != null) {
+                inputs.write(image, i, dictionary.get(inputObjects[i]));
+            }
+        }
+    }
+
+    private void publish() {
+        dictionary.set(MODE_DISPLAY, mode);
+        dictionary.set(POSITION_ACTUAL, wirePerCount.scale(plant.counts() + shift));
+        dictionary.set(VELOCITY_ACTUAL, Math.round(speed / radiansPerCount * wirePerCount.toDouble()));
+        dictionary.set(TORQUE_ACTUAL, Math.round(plant.mechanics().torque() / ratedTorque * 1000));
+        dictionary.set(FOLLOWING_ERROR_ACTUAL, wirePerCount.scale(demand - plant.counts()));
+        dictionary.set(DIGITAL_INPUTS, (plant.negativeLimitReached() ? 1 : 0) | (plant.positiveLimitReached() ? 2 : 0)
+                | (plant.onReferenceCam() ? 4 : 0));
+        dictionary.set(STATUSWORD, statusword());
+    }
+
+    private int statusword() {
+        int word = power.state().pattern() | 1 << 4 | STATUS_REMOTE;
+        if (referenced) {
+            word |= STATUS_REFERENCED;
+        }
+        if (torqueLimited || !insideSoftLimits) {
+            word |= STATUS_INTERNAL_LIMIT;
+        }
+        if (mode == MODE_HOMING) {
+            word |= switch (homing.state()) {
+                case IDLE -> STATUS_TARGET_REACHED;
+                case SEARCHING -> 0;
+                case STOPPING -> STATUS_MODE_12;
+                case DONE -> STATUS_MODE_12 | STATUS_TARGET_REACHED;
+                case FAILED -> STATUS_MODE_13 | (ramp.standsStill() ? STATUS_TARGET_REACHED : 0);
+            };
+        } else {
+            if (power.state() == PowerState.OPERATION_ENABLED && insideSoftLimits) {
+                word |= STATUS_MODE_12;
+            }
+            if (followingOverSubSteps > 0) {
+                word |= STATUS_MODE_13;
+            }
+        }
+        return word;
+    }
+
+    /** Acyclic access, as over the mailbox. */
+    public ObjectDictionary dictionary() {
+        return dictionary;
+    }
+
+    public PowerState state() {
+        return power.state();
+    }
+
+    public ProcessDataLayout outputs() {
+        return outputs;
+    }
+
+    public ProcessDataLayout inputs() {
+        return inputs;
+    }
+
+    public boolean referenced() {
+        return referenced;
+    }
+
+    /** Commanded position in user units. */
+    public double demandPosition() {
+        return (demand + shift) / countsPerUnit;
+    }
+
+    /** Commanded speed, user units/s. */
+    public double demandSpeed() {
+        return demandSpeed / radiansPerCount / countsPerUnit;
+    }
+
+    /** Actual position in user units. */
+    public double position() {
+        return (plant.counts() + shift) / countsPerUnit;
+    }
+
+    /** Commanded minus actual position, user units. */
+    public double followingError() {
+        return (demand - plant.counts()) / countsPerUnit;
+    }
+
+    /** Motor torque, N·m. */
+    public double torque() {
+        return plant.mechanics().torque();
+    }
+
+    /** Leg of the homing sequence being searched, or −1. */
+    public int homingLeg() {
+        return homing.leg();
+    }
+
+    /** Encoder count taken as zero; meaningful once referenced. */
+    public long zeroCounts() {
+        return homing.zeroCounts();
+    }
+
+    public ServoPlant plant() {
+        return plant;
+    }
+}

@@ -1,0 +1,99 @@
+package rueda.drive;
+
+/**
+ * The objects of the drive, with the numbers of IEC 61800-7-201 (CiA 402-2).
+ *
+ * <p>Positions are in wire units (one decimal step of the user unit), speeds in wire units per second.
+ */
+public enum DriveObject {
+    ERROR_CODE(0x603F, 0, 16, false, "Error code", false),
+    CONTROLWORD(0x6040, 0, 16, false, "Controlword", true),
+    STATUSWORD(0x6041, 0, 16, false, "Statusword", false),
+    QUICK_STOP_OPTION(0x605A, 0, 16, true, "Quick stop option code", true),
+    MODE(0x6060, 0, 8, true, "Mode of operation", true),
+    MODE_DISPLAY(0x6061, 0, 8, true, "Mode of operation display", false),
+    POSITION_ACTUAL(0x6064, 0, 32, true, "Position actual value", false),
+    FOLLOWING_WINDOW(0x6065, 0, 32, false, "Following error window", true),
+    FOLLOWING_TIME(0x6066, 0, 16, false, "Following error time-out", true),
+    VELOCITY_ACTUAL(0x606C, 0, 32, true, "Velocity actual value", false),
+    TORQUE_ACTUAL(0x6077, 0, 16, true, "Torque actual value", false),
+    TARGET_POSITION(0x607A, 0, 32, true, "Target position", true),
+    HOME_OFFSET(0x607C, 0, 32, true, "Home offset", true),
+    SOFT_LIMIT_MIN(0x607D, 1, 32, true, "Software position limit, minimum", true),
+    SOFT_LIMIT_MAX(0x607D, 2, 32, true, "Software position limit, maximum", true),
+    QUICK_STOP_DECELERATION(0x6085, 0, 32, false, "Quick stop deceleration", true),
+    ENCODER_INCREMENTS(0x608F, 1, 32, false, "Position encoder resolution, increments", false),
+    ENCODER_TURNS(0x608F, 2, 32, false, "Position encoder resolution, motor revolutions", false),
+    GEAR_MOTOR_TURNS(0x6091, 1, 32, false, "Gear ratio, motor revolutions", false),
+    GEAR_SHAFT_TURNS(0x6091, 2, 32, false, "Gear ratio, shaft revolutions", false),
+    FEED(0x6092, 1, 32, false, "Feed constant, feed", false),
+    FEED_TURNS(0x6092, 2, 32, false, "Feed constant, shaft revolutions", false),
+    HOMING_METHOD(0x6098, 0, 8, true, "Homing method", true),
+    HOMING_SEARCH_SPEED(0x6099, 1, 32, false, "Homing speed, search for switch", true),
+    HOMING_CREEP_SPEED(0x6099, 2, 32, false, "Homing speed, search for zero", true),
+    HOMING_ACCELERATION(0x609A, 0, 32, false, "Homing acceleration", true),
+    FOLLOWING_ERROR_ACTUAL(0x60F4, 0, 32, true, "Following error actual value", false),
+    DIGITAL_INPUTS(0x60FD, 0, 32, false, "Digital inputs", false);
+
+    private static final DriveObject[] ALL = values();
+
+    private final int index;
+    private final int subIndex;
+    private final int bits;
+    private final boolean signed;
+    private final String title;
+    private final boolean writable;
+
+    DriveObject(int index, int subIndex, int bits, boolean signed, String title, boolean writable) {
+        this.index = index;
+        this.subIndex = subIndex;
+        this.bits = bits;
+        this.signed = signed;
+        this.title = title;
+        this.writable = writable;
+    }
+
+    public int index() {
+        return index;
+    }
+
+    public int subIndex() {
+        return subIndex;
+    }
+
+    public int bits() {
+        return bits;
+    }
+
+    public boolean signed() {
+        return signed;
+    }
+
+    /** Name in words. */
+    public String title() {
+        return title;
+    }
+
+    public boolean writable() {
+        return writable;
+    }
+
+    /** IEC 61131-3 type of the same size and sign. */
+    public String dataType() {
+        return (signed ? "" : "U") + switch (bits) {
+            case 8 -> "SINT";
+            case 16 -> "INT";
+            default -> "DINT";
+        };
+    }
+
+    /** The object with this index and sub-index, or null. */
+    public static DriveObject find(int index, int subIndex) {
+        for (DriveObject object : ALL) {
+            if (object.index == index && object.subIndex == subIndex) {
+                return object;
+            }
+        }
+        return null;
+    }
+}

@@ -1,0 +1,34 @@
+package rueda.machine;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * One machine: the axes on a bus, the PLC that commands them and the proofs of its motion.
+ *
+ * @param name   name shown to the user, not empty
+ * @param bus    the fieldbus
+ * @param plc    the controller and its program
+ * @param axes   the axes in the order of the rail, at least one
+ * @param proof  what must be true when the program runs
+ */
+public record Machine(String name, Bus bus, Plc plc, List<Axis> axes, Proof proof) {
+
+    public Machine {
+        axes = axes == null ? List.of() : List.copyOf(axes);
+    }
+
+    public Optional<Axis> axis(String axisName) {
+        return axes.stream().filter(axis -> axis.name().equalsIgnoreCase(axisName)).findFirst();
+    }
+
+    public Machine withProgram(String source) {
+        return new Machine(name, bus, plc.withProgram(source), axes, proof);
+    }
+
+    public Machine withAxis(int index, Axis axis) {
+        List<Axis> changed = new java.util.ArrayList<>(axes);
+        changed.set(index, axis);
+        return new Machine(name, bus, plc, changed, proof);
+    }
+}

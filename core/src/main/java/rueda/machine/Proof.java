@@ -1,0 +1,60 @@
+package rueda.machine;
+
+import java.util.List;
+
+/**
+ * What must be true while the program runs on the bench.
+ *
+ * @param name         name shown to the user
+ * @param duration     how long the program runs, s, 0.1 to 600
+ * @param expectations the sentences, in order
+ */
+public record Proof(String name, double duration, List<Expectation> expectations) {
+
+    public Proof {
+        expectations = expectations == null ? List.of() : List.copyOf(expectations);
+    }
+
+    /** The kinds of sentence. */
+    public enum Kind { ARRIVES, BOUND, NO_ERROR }
+
+    /** What a bound watches. */
+    public enum Quantity { SPEED, TORQUE, FOLLOWING_ERROR }
+
+    /**
+     * One expectation: a sentence with slots. Slots a kind does not use are null.
+     *
+     * <ul>
+     * <li>ARRIVES: {@code axis} arrives at {@code position} ± {@code tolerance} within {@code within} s after
+     * {@code after} first turns true, and stays there for {@code stays} s.
+     * <li>BOUND: {@code quantity} of {@code axis} never goes above {@code limit}.
+     * <li>NO_ERROR: neither the drive of {@code axis} nor a function block of the program reports an error.
+     * </ul>
+     *
+     * @param kind      the sentence
+     * @param axis      name of the axis
+     * @param after     name of a BOOL of the program whose rising edge starts the clock
+     * @param position  user units
+     * @param tolerance user units, greater than 0
+     * @param within    s, greater than 0
+     * @param stays     s, 0 or more
+     * @param quantity  what is bounded
+     * @param limit     units/s for speed, N·m for torque, units for following error; greater than 0
+     */
+    public record Expectation(Kind kind, String axis, String after, Double position, Double tolerance, Double within,
+                              Double stays, Quantity quantity, Double limit) {
+
+        public static Expectation arrives(String axis, double position, double tolerance, double within, String after,
+                                          double stays) {
+            return new Expectation(Kind.ARRIVES, axis, after, position, tolerance, within, stays, null, null);
+        }
+
+        public static Expectation bound(String axis, Quantity quantity, double limit) {
+            return new Expectation(Kind.BOUND, axis, null, null, null, null, null, quantity, limit);
+        }
+
+        public static Expectation noError(String axis) {
+            return new Expectation(Kind.NO_ERROR, axis, null, null, null, null, null, null, null);
+        }
+    }
+}

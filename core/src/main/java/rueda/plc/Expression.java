@@ -1,0 +1,47 @@
+package rueda.plc;
+
+/**
+ * A checked expression: its type and its code. Untyped literals are flexible: they take the type of what they
+ * meet (IEC 61131-3: typed literals fix a type, others do not).
+ *
+ * @param type     type of the value; null after an error that has been reported
+ * @param flexible an untyped number
+ * @param whole    code when the value is not REAL
+ * @param real     code when it is
+ * @param slot     slot when it is just a variable, else −1
+ * @param constant value when it is constant, else null
+ */
+record Expression(Type type, boolean flexible, Code.Whole whole, Code.Real real, int slot, Number constant) {
+
+    static final Expression FAULTY = new Expression(null, false, null, null, -1, null);
+
+    static Expression whole(Type type, Code.Whole code) {
+        return new Expression(type, false, code, null, -1, null);
+    }
+
+    static Expression real(Type type, Code.Real code) {
+        return new Expression(type, false, null, code, -1, null);
+    }
+
+    static Expression constant(Type type, boolean flexible, long value) {
+        return new Expression(type, flexible, frame -> value, null, -1, value);
+    }
+
+    static Expression constant(Type type, boolean flexible, double value) {
+        return new Expression(type, flexible, null, frame -> value, -1, value);
+    }
+
+    static Expression variable(Type type, int slot) {
+        return type.isReal()
+                ? new Expression(type, false, null, frame -> Double.longBitsToDouble(frame.memory[slot]), slot, null)
+                : new Expression(type, false, frame -> frame.memory[slot], null, slot, null);
+    }
+
+    boolean faulty() {
+        return type == null;
+    }
+
+    boolean isConstantWhole() {
+        return constant instanceof Long;
+    }
+}

@@ -1,0 +1,322 @@
+package rueda.plcopen;
+
+import rueda.drive.Drive;
+import rueda.drive.DriveObject;
+import rueda.drive.ObjectDictionary;
+import rueda.drive.PowerState;
+import rueda.machine.Axis;
+import rueda.profile.MotionProfile;
+import rueda.quantity.Scale;
+
+/**
+ * The PLC's side of one axis: talks to the drive by controlword, statusword, mode and positions of the process
+ * data, keeps the axis state and makes a setpoint each bus cycle.
+ *
+ * <p>Positions are user units; the setpoint leaves in wire units. No allocation in {@link #update}. Not
+ * thread-safe.
+ */
+public final class MotionAxis {
+
+    private static final int SHUTDOWN = 0x06;
+    private static final int SWITCH_ON = 0x07;
+    private static final int ENABLE_OPERATION = 0x0F;
+    private static final int HOMING_START = 1 << 4;
+    private static final int FAULT_RESET = 0x80;
+
+    private final int number;
+    private final Axis configuration;
+    private final Scale scale;
+    private final ObjectDictionary mailbox;
+    private final CommandLog log;
+    private final double cycleSeconds;
+    private final MotionProfile profile = new MotionProfile();
+
+    private AxisState state = AxisState.DISABLED;
+    private PowerState driveState = PowerState.NOT_READY_TO_SWITCH_ON;
+    private int statusword;
+    private int modeDisplay;
+    private double actual;
+    private boolean powerWanted;
+    private boolean resetWanted;
+    private boolean homingStarted;
+    private MotionError error = MotionError.NONE;
+    private MotionCommand current;
+    private double elapsed;
+    private double position;
+    private double velocity;
+    private double acceleration;
+
+    private int controlword;
+    private int mode = Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
+
+    MotionAxis(int number, Axis configuration, ObjectDictionary mailbox, CommandLog log, long cycleNanos) {
+        this.number = number;
+        this.configuration = configuration;
+        this.scale = configuration.scale();
+        this.mailbox = mailbox;
+        this.log = log;
+        this.cycleSeconds = cycleNanos * 1e-9;
+    }
+
+    /** Makes the PLC's side of an axis. @param mailbox acyclic access to the drive */
+    public static MotionAxis of(int number, Axis configuration, ObjectDictionary mailbox, CommandLog log, long cycleNanos) {
+        return new MotionAxis(number, configuration, mailbox, log, cycleNanos);
+    }
+
+    /** Takes the inputs of a bus cycle. @param wirePosition position actual value, wire units */
+    public void read(int status, long wirePosition, int displayedMode) {
+        statusword = status;
+        driveState = PowerState.of(status);
+        modeDisplay = displayedMode;
+        actual = scale.unitsFromWire(wirePosition);
+    }
+
+    /** Makes the outputs of a bus cycle, after the program has run. */
+    public void update() {
+        followPower();
+        switch (state) {
+            case HOMING -> home();
+            case DISCRETE_MOTION, STOPPING, CONTINUOUS_MOTION -> advance();
+            case STANDSTILL -> hold();
+            default -> standAtActual();
+        }
+    }
+
+    private void followPower() {
+        boolean faulty = driveState == PowerState.FAULT || driveState == PowerState.FAULT_REACTION_ACTIVE;
+        if (faulty && state != AxisState.ERROR_STOP) {
+            enterError(MotionError.DRIVE_FAULT);
+        }
+        boolean enabled = driveState == PowerState.OPERATION_ENABLED;
+        if (!faulty && !enabled && state != AxisState.DISABLED && state != AxisState.ERROR_STOP) {
+            abort(MotionCommand.Status.ABORTED);
+            state = AxisState.DISABLED;
+        }
+        if (enabled && state == AxisState.DISABLED) {
+            state = AxisState.STANDSTILL;
+            standAtActual();
+        }
+        controlword = faulty ? resetWanted && driveState == PowerState.FAULT ? FAULT_RESET : 0
+                : !powerWanted ? SHUTDOWN
+                : switch (driveState) {
+                    case READY_TO_SWITCH_ON -> SWITCH_ON;
+                    case SWITCHED_ON, OPERATION_ENABLED -> ENABLE_OPERATION;
+                    default -> SHUTDOWN;
+                };
+        if (!faulty && resetWanted) {
+            resetWanted = false;
+            error = MotionError.NONE;
+            if (state == AxisState.ERROR_STOP) {
+                state = enabled ? AxisState.STANDSTILL : AxisState.DISABLED;
+                standAtActual();
+            }
+        }
+    }
+
+    private void enterError(MotionError reason) {
+        error = reason;
+        if (current != null) {
+            current.fail(reason);
+            current = null;
+        }
+        mode = Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
+        state = AxisState.ERROR_STOP;
+    }
+
+    private void abort(MotionCommand.Status how) {
+        if (current != null) {
+            current.status = how;
+            current = null;
+        }
+    }
+
+    private void standAtActual() {
+        position = actual;
+        hold();
+    }
+
+    private void hold() {
+        velocity = 0;
+        acceleration = 0;
+    }
+
+    private void advance() {
+        elapsed += cycleSeconds;
+        position = profile.position(elapsed);
+        velocity = profile.velocity(elapsed);
+        acceleration = profile.acceleration(elapsed);
+        if (elapsed >= profile.duration()) {
+            state = AxisState.STANDSTILL;
+            abort(MotionCommand.Status.DONE);
+        }
+    }
+
+    private void home() {
+        standAtActual();
+        mode = Drive.MODE_HOMING;
+        if (modeDisplay != Drive.MODE_HOMING) {
+            return;
+        }
+        controlword |= HOMING_START;
+        boolean failed = (statusword & Drive.STATUS_MODE_13) != 0;
+        boolean attained = (statusword & Drive.STATUS_MODE_12) != 0;
+        boolean stands = (statusword & Drive.STATUS_TARGET_REACHED) != 0;
+        if (!homingStarted) {
+            homingStarted = true;
+        } else if (failed && stands) {
+            mode = Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
+            error = MotionError.HOMING_FAILED;
+            if (current != null) {
+                current.fail(error);
+                current = null;
+            }
+            state = AxisState.ERROR_STOP;
+        } else if (attained && stands) {
+            mode = Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
+            controlword &= ~HOMING_START;
+            state = AxisState.STANDSTILL;
+            abort(MotionCommand.Status.DONE);
+        }
+    }
+
+    /* ---- orders of the function blocks ---- */
+
+    void power(boolean wanted) {
+        powerWanted = wanted;
+    }
+
+    void reset() {
+        resetWanted = true;
+    }
+
+    boolean resetPending() {
+        return resetWanted;
+    }
+
+    void home(MotionCommand command, double homePosition, String block, int line, long now) {
+        if (state != AxisState.STANDSTILL) {
+            refuse(command, state == AxisState.DISABLED ? MotionError.NOT_ENABLED : MotionError.NOT_IN_THIS_STATE, block, line, now, Double.NaN);
+            return;
+        }
+        if (!Double.isNaN(homePosition)) {
+            mailbox.set(DriveObject.HOME_OFFSET, scale.wireFromUnits(homePosition));
+        }
+        homingStarted = false;
+        accept(command, AxisState.HOMING);
+        log.add(now, number, line, CommandLog.Kind.HOME, block, homePosition, 0, 0, 0, 0, 0, MotionError.NONE);
+    }
+
+    /** Starts a move, taking over whatever runs. Zero acceleration, deceleration or jerk mean the axis' own. */
+    void move(MotionCommand command, double target, double speed, double accelerationLimit, double decelerationLimit,
+              double jerkLimit, String block, int line, long now) {
+        Axis.Limits limits = configuration.limits();
+        MotionError refusal = refusal(target, speed, accelerationLimit, decelerationLimit, jerkLimit);
+        if (refusal != MotionError.NONE) {
+            refuse(command, refusal, block, line, now, target);
+            return;
+        }
+        double a = accelerationLimit == 0 ? limits.maxAcceleration() : accelerationLimit;
+        double d = decelerationLimit == 0 ? a : decelerationLimit;
+        double j = jerkLimit == 0 ? limits.maxJerk() : jerkLimit;
+        profile.plan(position, velocity, acceleration, target, 0, speed, a, d, j);
+        elapsed = 0;
+        accept(command, AxisState.DISCRETE_MOTION);
+        log.add(now, number, line, CommandLog.Kind.MOVE, block, target, speed, a, d, j, profile.duration(), MotionError.NONE);
+    }
+
+    private MotionError refusal(double target, double speed, double a, double d, double j) {
+        Axis.Limits limits = configuration.limits();
+        if (state == AxisState.DISABLED) {
+            return MotionError.NOT_ENABLED;
+        }
+        if (state == AxisState.HOMING || state == AxisState.STOPPING || state == AxisState.ERROR_STOP) {
+            return MotionError.NOT_IN_THIS_STATE;
+        }
+        if ((statusword & Drive.STATUS_REFERENCED) == 0) {
+            return MotionError.NOT_REFERENCED;
+        }
+        boolean bad = !(speed > 0) || speed > limits.maxSpeed() || !(a >= 0) || a > limits.maxAcceleration() || !(d >= 0)
+                || d > limits.maxAcceleration() || !(j >= 0) || limits.maxJerk() > 0 && j > limits.maxJerk() || Double.isNaN(target);
+        if (bad) {
+            return MotionError.BAD_VALUE;
+        }
+        return target < limits.softMin() || target > limits.softMax() ? MotionError.PAST_SOFT_LIMIT : MotionError.NONE;
+    }
+
+    void halt(MotionCommand command, double deceleration, double jerkLimit, String block, int line, long now) {
+        if (state != AxisState.DISCRETE_MOTION && state != AxisState.CONTINUOUS_MOTION && state != AxisState.STANDSTILL) {
+            refuse(command, state == AxisState.DISABLED ? MotionError.NOT_ENABLED : MotionError.NOT_IN_THIS_STATE, block, line, now, Double.NaN);
+            return;
+        }
+        Axis.Limits limits = configuration.limits();
+        double d = deceleration == 0 ? limits.maxAcceleration() : deceleration;
+        double j = jerkLimit == 0 ? limits.maxJerk() : jerkLimit;
+        if (!(d > 0) || !(j >= 0)) {
+            refuse(command, MotionError.BAD_VALUE, block, line, now, Double.NaN);
+            return;
+        }
+        profile.planVelocity(position, velocity, acceleration, 0, d, j);
+        elapsed = 0;
+        accept(command, AxisState.DISCRETE_MOTION);
+        log.add(now, number, line, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration(), MotionError.NONE);
+    }
+
+    private void accept(MotionCommand command, AxisState next) {
+        if (current != command) {
+            abort(MotionCommand.Status.ABORTED);
+        }
+        current = command;
+        command.status = MotionCommand.Status.ACTIVE;
+        command.error = MotionError.NONE;
+        state = next;
+    }
+
+    private void refuse(MotionCommand command, MotionError reason, String block, int line, long now, double value) {
+        command.fail(reason);
+        log.add(now, number, line, CommandLog.Kind.ERROR, block, value, 0, 0, 0, 0, 0, reason);
+    }
+
+    /* ---- what can be read ---- */
+
+    public AxisState state() {
+        return state;
+    }
+
+    public MotionError error() {
+        return error;
+    }
+
+    boolean powerWanted() {
+        return powerWanted;
+    }
+
+    boolean enabled() {
+        return driveState == PowerState.OPERATION_ENABLED && state != AxisState.DISABLED;
+    }
+
+    public PowerState driveState() {
+        return driveState;
+    }
+
+    /** Actual position as it came over the bus, user units. */
+    public double actualPosition() {
+        return actual;
+    }
+
+    double commandedPosition() {
+        return position;
+    }
+
+    public int controlword() {
+        return controlword;
+    }
+
+    public int mode() {
+        return mode;
+    }
+
+    /** Setpoint of this cycle, wire units. */
+    public long targetWire() {
+        return scale.wireFromUnits(position);
+    }
+}

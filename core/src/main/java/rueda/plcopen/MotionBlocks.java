@@ -1,0 +1,206 @@
+package rueda.plcopen;
+
+import java.util.List;
+import rueda.plc.Frame;
+import rueda.plc.FunctionBlock;
+import rueda.plc.FunctionBlock.Kind;
+import rueda.plc.FunctionBlock.Pin;
+import rueda.plc.Type;
+
+/**
+ * MC_Power, MC_Reset, MC_Home, MC_MoveAbsolute, MC_MoveRelative, MC_Halt, MC_ReadActualPosition and MC_ReadStatus.
+ *
+ * <p>Blocks with Execute follow the specification's general rules: a rising edge gives the order; Busy from then
+ * until Done, CommandAborted or Error; these three stay while Execute is true, and for one call when it has
+ * fallen before. An instance used again before it is done takes its own order over.
+ */
+public final class MotionBlocks {
+
+    private final MotionAxis[] axes;
+
+    private MotionBlocks(MotionAxis[] axes) {
+        this.axes = axes;
+    }
+
+    /** The kinds of block for these axes. The array is filled by the bench before the first call. */
+    public static List<Kind> kinds(MotionAxis[] axes) {
+        MotionBlocks blocks = new MotionBlocks(axes);
+        return List.of(blocks.power(), blocks.reset(), blocks.home(), blocks.move("MC_MoveAbsolute", "Position", false),
+                blocks.move("MC_MoveRelative", "Distance", true), blocks.halt(), blocks.readPosition(), blocks.readStatus());
+    }
+
+    private MotionAxis axis(Frame frame, int base) {
+        return axes[(int) frame.memory[base]];
+    }
+
+    private static double real(Frame frame, int slot) {
+        return Double.longBitsToDouble(frame.memory[slot]);
+    }
+
+    private static long bit(boolean value) {
+        return value ? 1 : 0;
+    }
+
+    private Kind power() {
+        List<Pin> pins = List.of(Pin.axis(), Pin.in("Enable", Type.BOOL), Pin.out("Status", Type.BOOL),
+                Pin.out("Valid", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD));
+        return new Kind("MC_Power", pins, name -> (frame, base) -> {
+            MotionAxis axis = axis(frame, base);
+            long[] m = frame.memory;
+            axis.power(m[base + 1] != 0);
+            boolean failed = axis.state() == AxisState.ERROR_STOP;
+            m[base + 2] = bit(axis.enabled());
+            m[base + 3] = bit(m[base + 1] != 0 && !failed);
+            m[base + 4] = bit(failed);
+            m[base + 5] = failed ? axis.error().id() : 0;
+        });
+    }
+
+    private Kind reset() {
+        List<Pin> pins = List.of(Pin.axis(), Pin.in("Execute", Type.BOOL), Pin.out("Done", Type.BOOL),
+                Pin.out("Busy", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD));
+        return new Kind("MC_Reset", pins, name -> new FunctionBlock() {
+            private boolean before;
+            private boolean busy;
+
+            @Override
+            public void call(Frame frame, int base) {
+                MotionAxis axis = axis(frame, base);
+                long[] m = frame.memory;
+                boolean execute = m[base + 1] != 0;
+                if (!execute && !busy) {
+                    m[base + 2] = 0;
+                }
+                if (execute && !before) {
+                    axis.reset();
+                    busy = true;
+                    m[base + 2] = 0;
+                } else if (busy && !axis.resetPending()) {
+                    busy = false;
+                    m[base + 2] = 1;
+                }
+                m[base + 3] = bit(busy);
+                before = execute;
+            }
+        });
+    }
+
+    private Kind home() {
+        return new Kind("MC_Home", executePins(Pin.optional("Position")), name -> new ExecuteBlock(name, 1) {
+            @Override
+            void order(MotionAxis axis, Frame frame, int base) {
+                axis.home(command, real(frame, base + 2), instance, frame.line, frame.now);
+            }
+        });
+    }
+
+    private Kind move(String name, String target, boolean relative) {
+        List<Pin> pins = executePins(Pin.in(target, Type.LREAL), Pin.in("Velocity", Type.LREAL),
+                Pin.in("Acceleration", Type.LREAL), Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL));
+        return new Kind(name, pins, instanceName -> new ExecuteBlock(instanceName, 5) {
+            @Override
+            void order(MotionAxis axis, Frame frame, int base) {
+                double way = real(frame, base + 2);
+                axis.move(command, relative ? axis.commandedPosition() + way : way, real(frame, base + 3),
+                        real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
+            }
+        });
+    }
+
+    private Kind halt() {
+        List<Pin> pins = executePins(Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL));
+        return new Kind("MC_Halt", pins, name -> new ExecuteBlock(name, 2) {
+            @Override
+            void order(MotionAxis axis, Frame frame, int base) {
+                axis.halt(command, real(frame, base + 2), real(frame, base + 3), instance, frame.line, frame.now);
+            }
+        });
+    }
+
+    private static List<Pin> executePins(Pin... inputs) {
+        List<Pin> pins = new java.util.ArrayList<>(List.of(Pin.axis(), Pin.in("Execute", Type.BOOL)));
+        pins.addAll(List.of(inputs));
+        pins.addAll(List.of(Pin.out("Done", Type.BOOL), Pin.out("Busy", Type.BOOL), Pin.out("Active", Type.BOOL),
+                Pin.out("CommandAborted", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD)));
+        return List.copyOf(pins);
+    }
+
+    private Kind readPosition() {
+        List<Pin> pins = List.of(Pin.axis(), Pin.in("Enable", Type.BOOL), Pin.out("Valid", Type.BOOL),
+                Pin.out("Busy", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD), Pin.out("Position", Type.LREAL));
+        return new Kind("MC_ReadActualPosition", pins, name -> (frame, base) -> {
+            long[] m = frame.memory;
+            boolean enable = m[base + 1] != 0;
+            m[base + 2] = bit(enable);
+            m[base + 3] = bit(enable);
+            if (enable) {
+                m[base + 6] = Double.doubleToRawLongBits(axis(frame, base).actualPosition());
+            }
+        });
+    }
+
+    private Kind readStatus() {
+        List<Pin> pins = List.of(Pin.axis(), Pin.in("Enable", Type.BOOL), Pin.out("Valid", Type.BOOL), Pin.out("Busy", Type.BOOL),
+                Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD), Pin.out("ErrorStop", Type.BOOL),
+                Pin.out("Disabled", Type.BOOL), Pin.out("Stopping", Type.BOOL), Pin.out("Homing", Type.BOOL),
+                Pin.out("Standstill", Type.BOOL), Pin.out("DiscreteMotion", Type.BOOL),
+                Pin.out("ContinuousMotion", Type.BOOL), Pin.out("SynchronizedMotion", Type.BOOL));
+        return new Kind("MC_ReadStatus", pins, name -> (frame, base) -> {
+            long[] m = frame.memory;
+            boolean enable = m[base + 1] != 0;
+            AxisState state = axis(frame, base).state();
+            m[base + 2] = bit(enable);
+            m[base + 3] = bit(enable);
+            m[base + 6] = bit(enable && state == AxisState.ERROR_STOP);
+            m[base + 7] = bit(enable && state == AxisState.DISABLED);
+            m[base + 8] = bit(enable && state == AxisState.STOPPING);
+            m[base + 9] = bit(enable && state == AxisState.HOMING);
+            m[base + 10] = bit(enable && state == AxisState.STANDSTILL);
+            m[base + 11] = bit(enable && state == AxisState.DISCRETE_MOTION);
+            m[base + 12] = bit(enable && state == AxisState.CONTINUOUS_MOTION);
+            m[base + 13] = bit(enable && state == AxisState.SYNCHRONIZED_MOTION);
+        });
+    }
+
+    /** Edge, Busy, Active, Done, CommandAborted and Error, the same for every block with Execute. */
+    private abstract class ExecuteBlock implements FunctionBlock {
+        final MotionCommand command = new MotionCommand();
+        final String instance;
+        private final int outputs;
+        private boolean before;
+
+        /** @param inputs inputs besides Axis and Execute */
+        ExecuteBlock(String instance, int inputs) {
+            this.instance = instance;
+            outputs = 2 + inputs;
+        }
+
+        abstract void order(MotionAxis axis, Frame frame, int base);
+
+        @Override
+        public void call(Frame frame, int base) {
+            boolean execute = frame.memory[base + 1] != 0;
+            boolean ended = frame.memory[base + outputs] != 0 || frame.memory[base + outputs + 3] != 0
+                    || frame.memory[base + outputs + 4] != 0;
+            if (execute && !before) {
+                order(axis(frame, base), frame, base);
+            } else if (!execute && ended && command.status != MotionCommand.Status.ACTIVE
+                    && command.status != MotionCommand.Status.IDLE) {
+                command.status = MotionCommand.Status.IDLE;
+                command.error = MotionError.NONE;
+            }
+            before = execute;
+            show(frame.memory, base + outputs);
+        }
+
+        private void show(long[] m, int at) {
+            boolean active = command.status == MotionCommand.Status.ACTIVE;
+            m[at] = bit(command.status == MotionCommand.Status.DONE);
+            m[at + 1] = bit(active);
+            m[at + 2] = bit(active);
+            m[at + 3] = bit(command.status == MotionCommand.Status.ABORTED);
+            m[at + 4] = bit(command.status == MotionCommand.Status.FAILED);
+            m[at + 5] = command.error.id();
+        }
+    }
+}

@@ -1,0 +1,38 @@
+package rueda.plcopen;
+
+/** Values of ErrorID. The specification leaves them to the maker: these are Rueda's. */
+public enum MotionError {
+    NONE(0, "no error"),
+    NOT_ENABLED(0x0101, "the axis is not enabled"),
+    PAST_SOFT_LIMIT(0x0102, "the target lies past a soft limit"),
+    BAD_VALUE(0x0103, "an input is outside its range"),
+    NOT_IN_THIS_STATE(0x0104, "the axis cannot do this in its present state"),
+    DRIVE_FAULT(0x0201, "the drive reports a fault"),
+    HOMING_FAILED(0x0202, "homing ended without a zero"),
+    NOT_REFERENCED(0x0203, "the axis has not been homed since it was switched on");
+
+    private final int id;
+    private final String words;
+
+    MotionError(int id, String words) {
+        this.id = id;
+        this.words = words;
+    }
+
+    public int id() {
+        return id;
+    }
+
+    public String words() {
+        return words;
+    }
+
+    public static MotionError of(long id) {
+        for (MotionError error : values()) {
+            if (error.id == id) {
+                return error;
+            }
+        }
+        return NONE;
+    }
+}

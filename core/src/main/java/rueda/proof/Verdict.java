@@ -1,0 +1,37 @@
+package rueda.proof;
+
+/**
+ * What became of one expectation.
+ *
+ * @param sentence what must be true, in words
+ * @param holds    it was
+ * @param limit    what was allowed, in {@code unit}; null for a sentence without one
+ * @param measured what was measured, in {@code unit}; null when it never came to it
+ * @param unit     unit of both
+ * @param room     share of the limit left, negative when exceeded; null when nothing was measured
+ * @param time     worst place in the recording, s
+ * @param from     failing or worst stretch, s
+ * @param to       its end, s
+ * @param signal   signal to look at
+ * @param cause    why it failed, in words; null when it holds
+ * @param order    the order of the program in force at that place, or null
+ * @param mend     a change of the program that would mend it, or null
+ */
+public record Verdict(String sentence, boolean holds, Double limit, Double measured, String unit, Double room, double time,
+                      double from, double to, String signal, String cause, Order order, Mend mend) {
+
+    /** @param line line of the program  @param block instance  @param words what it ordered */
+    public record Order(int line, String block, String words) {
+    }
+
+    /**
+     * A replacement in the program.
+     *
+     * @param line    line that holds the value, from 1
+     * @param find    text to replace
+     * @param replace text to put there
+     * @param words   what this would do
+     */
+    public record Mend(int line, String find, String replace, String words) {
+    }
+}

@@ -1,0 +1,115 @@
+package rueda.quantity;
+
+import java.math.BigDecimal;
+import java.math.BigInteger;
+
+/**
+ * An exact positive or negative fraction in lowest terms.
+ *
+ * @param numerator   any {@code long}
+ * @param denominator greater than zero
+ */
+public record Ratio(long numerator, long denominator) {
+
+    public static final Ratio ONE = new Ratio(1, 1);
+
+    /**
+     * Reduces the fraction and moves the sign to the numerator.
+     *
+     * @throws InvalidEntry when the denominator is zero
+     */
+    public Ratio {
+        if (denominator == 0) {
+            throw new InvalidEntry("denominator", "0", "any whole number but 0", "enter the turns of the output side");
+        }
+        long divisor = BigInteger.valueOf(numerator).gcd(BigInteger.valueOf(denominator)).longValue();
+        if (denominator < 0) {
+            divisor = -divisor;
+        }
+        numerator /= divisor;
+        denominator /= divisor;
+    }
+
+    public static Ratio of(long numerator, long denominator) {
+        return new Ratio(numerator, denominator);
+    }
+
+    public static Ratio of(long whole) {
+        return new Ratio(whole, 1);
+    }
+
+    /** The exact value of a decimal entry: 0.125 becomes 1:8. */
+    public static Ratio of(BigDecimal decimal) {
+        BigInteger unscaled = decimal.unscaledValue();
+        return decimal.scale() >= 0
+                ? reduced(unscaled, BigInteger.TEN.pow(decimal.scale()))
+                : reduced(unscaled.multiply(BigInteger.TEN.pow(-decimal.scale())), BigInteger.ONE);
+    }
+
+    public Ratio times(Ratio other) {
+        return reduced(big(numerator).multiply(big(other.numerator)), big(denominator).multiply(big(other.denominator)));
+    }
+
+    public Ratio dividedBy(Ratio other) {
+        return times(other.inverse());
+    }
+
+    /** @throws InvalidEntry when this ratio is zero */
+    public Ratio inverse() {
+        return new Ratio(denominator, numerator);
+    }
+
+    public double toDouble() {
+        return (double) numerator / denominator;
+    }
+
+    /**
+     * {@code round(value × this)}, halves away from zero, in whole-number arithmetic.
+     *
+     * @throws ArithmeticException when the result leaves 64 bits
+     */
+    public long scale(long value) {
+        long high = Math.multiplyHigh(value, numerator);
+        long low = value * numerator;
+        if ((high == 0 && low >= 0) || (high == -1 && low < 0)) {
+            long quotient = low / denominator;
+            long remainder = low % denominator;
+            if (Math.abs(remainder) >= denominator - Math.abs(remainder)) {
+                quotient += low < 0 ? -1 : 1;
+            }
+            return quotient;
+        }
+        return scaleWide(value);
+    }
+
+    private long scaleWide(long value) {
+        BigInteger[] parts = big(value).multiply(big(numerator)).divideAndRemainder(big(denominator));
+        boolean roundUp = parts[1].abs().shiftLeft(1).compareTo(big(denominator)) >= 0;
+        BigInteger rounded = roundUp ? parts[0].add(BigInteger.valueOf(parts[1].signum())) : parts[0];
+        return rounded.longValueExact();
+    }
+
+    private static Ratio reduced(BigInteger numerator, BigInteger denominator) {
+        if (denominator.signum() == 0) {
+            return new Ratio(numerator.signum(), 0);
+        }
+        BigInteger divisor = numerator.gcd(denominator);
+        BigInteger top = numerator.divide(divisor);
+        BigInteger bottom = denominator.divide(divisor);
+        if (top.bitLength() > 63 || bottom.bitLength() > 63) {
+            throw new InvalidEntry("ratio", top + " : " + bottom, "numerator and denominator within 64 bits",
+                    "use smaller whole numbers with the same quotient");
+        }
+        return new Ratio(top.longValue(), bottom.longValue());
+    }
+
+    private static BigInteger big(long value) {
+        return BigInteger.valueOf(value);
+    }
+
+    /** As practitioners write a gear: {@code 32768 : 625}. */
+    @Override
+    public String toString() {
+        return numerator + " : " + denominator;
+    }
+}

@@ -1,0 +1,138 @@
+package rueda.quantity;
+
+import java.math.BigDecimal;
+
+/**
+ * The exact way between encoder counts, the drive's wire units and the user unit of one axis.
+ *
+ * <p>Position factors as in IEC 61800-7-201 (CiA 402-2):
+ * <pre>
+ *   counts = position × (608Fh encoder increments / motor revolutions)
+ *                     × (6091h motor revolutions / shaft revolutions)
+ *                     ÷ (6092h feed / shaft revolutions)
+ * </pre>
+ *
+ * @param countsPerMotorTurn 608Fh, counts per motor revolution, 1 to 2^32 − 1
+ * @param gear               6091h, motor revolutions per shaft revolution, greater than zero
+ * @param feed               6092h, user units per shaft revolution, greater than zero, exact decimal
+ * @param decimals           decimals of the user unit on the wire, 0 to 6: with 3, one wire unit is 0.001 user unit
+ */
+public record Scale(long countsPerMotorTurn, Ratio gear, BigDecimal feed, int decimals) {
+
+    /** Largest value of the drive's signed 32-bit position. */
+    public static final long POSITION_LIMIT = Integer.MAX_VALUE;
+    private static final long UNSIGNED_32 = 0xFFFF_FFFFL;
+
+    /** @throws InvalidEntry naming the entry that cannot make a scale, and why */
+    public Scale {
+        if (countsPerMotorTurn < 1 || countsPerMotorTurn > UNSIGNED_32) {
+            throw new InvalidEntry("encoder.countsPerTurn", Long.toString(countsPerMotorTurn), "1 to 4 294 967 295 counts",
+                    "enter the counts of one motor turn (lines × 4 for quadrature, 2^bits for an absolute encoder)");
+        }
+        if (gear.numerator() <= 0) {
+            throw new InvalidEntry("reducer.motorTurns", Long.toString(gear.numerator()), "1 to 2 147 483 647",
+                    "enter whole turns; a reversed direction is set on the encoder, not on the gear");
+        }
+        if (feed.signum() <= 0) {
+            throw new InvalidEntry("feed.perTurn", feed.toPlainString(), "greater than 0",
+                    "enter the travel of one output turn");
+        }
+        if (decimals < 0 || decimals > 6) {
+            throw new InvalidEntry("unit.decimals", Integer.toString(decimals), "0 to 6", "choose the decimals on the wire");
+        }
+        Ratio counts = countsPerWireUnit(countsPerMotorTurn, gear, feed, decimals);
+        if (Math.multiplyHigh(POSITION_LIMIT, counts.numerator()) != 0 || POSITION_LIMIT * counts.numerator() < 0) {
+            throw new InvalidEntry("reducer", gear.toString(), "counts per wire unit within 32 bits: " + counts,
+                    "use fewer decimals or a reducer ratio of smaller whole numbers");
+        }
+    }
+
+    private static Ratio countsPerWireUnit(long countsPerMotorTurn, Ratio gear, BigDecimal feed, int decimals) {
+        return Ratio.of(countsPerMotorTurn).times(gear).dividedBy(Ratio.of(feed.scaleByPowerOfTen(decimals)));
+    }
+
+    /** Counts per wire unit, exact. */
+    public Ratio countsPerWireUnit() {
+        return countsPerWireUnit(countsPerMotorTurn, gear, feed, decimals);
+    }
+
+    /** Counts per user unit, exact. */
+    public Ratio countsPerUnit() {
+        return countsPerWireUnit(countsPerMotorTurn, gear, feed, 0);
+    }
+
+    /** User units per count: the resolution, exact. */
+    public Ratio unitsPerCount() {
+        return countsPerUnit().inverse();
+    }
+
+    /** User units per motor turn, exact. */
+    public Ratio unitsPerMotorTurn() {
+        return Ratio.of(feed).dividedBy(gear);
+    }
+
+    /** Wire units per user unit: 10^decimals. */
+    public long wireUnitsPerUnit() {
+        long factor = 1;
+        for (int i = 0; i < decimals; i++) {
+            factor *= 10;
+        }
+        return factor;
+    }
+
+    /**
+     * Wire units nearest to a user value, halves away from zero.
+     *
+     * @param units user units
+     */
+    public long wireFromUnits(double units) {
+        double scaled = units * wireUnitsPerUnit();
+        return scaled < 0 ? -Math.round(-scaled) : Math.round(scaled);
+    }
+
+    /** User units of a wire value. */
+    public double unitsFromWire(long wire) {
+        return (double) wire / wireUnitsPerUnit();
+    }
+
+    /** Counts nearest to a wire value. */
+    public long countsFromWire(long wire) {
+        return countsPerWireUnit().scale(wire);
+    }
+
+    /** Wire units nearest to a count. */
+    public long wireFromCounts(long counts) {
+        return countsPerWireUnit().inverse().scale(counts);
+    }
+
+    /** User units of a count. */
+    public double unitsFromCounts(long counts) {
+        return counts * unitsPerCount().toDouble();
+    }
+
+    /** Travel each way, in user units, until the drive's signed 32-bit position in wire units overflows. */
+    public double travelBeforeWireOverflow() {
+        return (double) POSITION_LIMIT / wireUnitsPerUnit();
+    }
+
+    /** Travel each way, in user units, until a signed 32-bit count overflows. */
+    public double travelBeforeCountOverflow() {
+        return POSITION_LIMIT * unitsPerCount().toDouble();
+    }
+
+    /**
+     * Highest speed the motor allows, in user units per second.
+     *
+     * @param motorTurnsPerMinute highest motor speed in 1/min
+     */
+    public double highestSpeed(double motorTurnsPerMinute) {
+        return motorTurnsPerMinute / 60.0 * unitsPerMotorTurn().toDouble();
+    }
+
+    /**
+     * Motor speed in 1/min for a speed in user units per second.
+     */
+    public double motorTurnsPerMinute(double unitsPerSecond) {
+        return unitsPerSecond * 60.0 / unitsPerMotorTurn().toDouble();
+    }
+}
