@@ -59,6 +59,7 @@ public final class Bench {
     private final int subSteps;
     private final int cyclesPerTask;
     private long cycles;
+    private boolean stopped;
 
     /**
      * @param machine  a machine without refused entries
@@ -183,7 +184,7 @@ public final class Bench {
         for (int i = 0; i < axes.length; i++) {
             MotionAxis axis = axes[i];
             axis.update();
-            write(i, controlwordEntry[i], task.fault() == null ? axis.controlword() : QUICK_STOP);
+            write(i, controlwordEntry[i], task.fault() == null && !stopped ? axis.controlword() : QUICK_STOP);
             write(i, targetEntry[i], axis.targetWire());
             write(i, modeEntry[i], axis.mode());
             readTags(drives[i].outputs(), outputs[i], outputTagSlots[i]);
@@ -249,6 +250,15 @@ public final class Bench {
         while (cycles < until) {
             cycle();
         }
+    }
+
+    /** Every drive makes a quick stop and stays off until the bench is made anew. */
+    public void stopAllAxes() {
+        stopped = true;
+    }
+
+    public boolean stopped() {
+        return stopped;
     }
 
     /** The bench's clock, ns. */

@@ -73,7 +73,7 @@ public final class HomingTrial {
                 begun = bench.now() * 1e-9;
             }
             double speed = bench.drive(0).demandSpeed();
-            int now = (int) Math.signum(speed);
+            int now = Math.abs(speed) < 0.01 * axis.homing().creepSpeed() ? 0 : (int) Math.signum(speed);
             double place = bench.drive(0).plant().place();
             if (direction != 0 && now != direction) {
                 path.add(new Stretch(from, place, fastest, bench.now() * 1e-9 - begun));

@@ -45,8 +45,8 @@ public final class DemoMachine {
                         new Entry(0x6064, 0, 32, "Shuttle.Fb.Position", "DINT"),
                         new Entry(0x606C, 0, 32, "Shuttle.Fb.Speed", "DINT"),
                         new Entry(0x60F4, 0, 32, "Shuttle.Fb.FollowingError", "DINT"),
-                        new Entry(0x6077, 0, 16, "Shuttle.Fb.Torque", "INT"),
                         new Entry(0x60FD, 0, 32, "Shuttle.Fb.Inputs", "DWORD"),
+                        new Entry(0x6077, 0, 16, "Shuttle.Fb.Torque", "INT"),
                         new Entry(0x6061, 0, 8, "Shuttle.Fb.Mode", "SINT"))));
     }
 

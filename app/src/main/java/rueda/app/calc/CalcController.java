@@ -1,0 +1,151 @@
+package rueda.app.calc;
+
+import io.swagger.v3.oas.annotations.Operation;
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import rueda.advice.Advice;
+import rueda.advice.Figure;
+import rueda.advice.Finding;
+import rueda.advice.MapAdvice;
+import rueda.advice.ScaleAdvice;
+import rueda.advice.ValuePath;
+import rueda.app.web.Refusals.RefusedEntries;
+import rueda.bench.Bench;
+import rueda.bench.HomeAdvice;
+import rueda.bench.HomingTrial;
+import rueda.machine.Axis;
+import rueda.machine.EntryFault;
+import rueda.machine.Machine;
+import rueda.machine.MachineRules;
+import rueda.plc.Diagnostic;
+import rueda.plc.StructuredTextCompiler;
+import rueda.profile.MotionLimits;
+import rueda.profile.MotionProfile;
+import rueda.quantity.InvalidEntry;
+
+/** Calculators without state: POST a question, get the consequences. */
+@RestController
+@RequestMapping("/api/calc")
+class CalcController {
+
+    /** A motion in any coherent units; maxJerk 0 or absent: trapezoid. */
+    record ProfileQuestion(double distance, Double startVelocity, Double endVelocity, double maxVelocity, double maxAcceleration,
+                           Double maxDeceleration, Double maxJerk) {
+    }
+
+    record ProfileAnswer(double duration, double peakVelocity, List<MotionProfile.Segment> segments) {
+    }
+
+    @Operation(summary = "Plans the fastest motion within the limits")
+    @PostMapping("/profile")
+    ProfileAnswer profile(@RequestBody ProfileQuestion q) {
+        requireFinite("distance", q.distance());
+        double start = q.startVelocity() == null ? 0 : requireFinite("startVelocity", q.startVelocity());
+        double end = q.endVelocity() == null ? 0 : requireFinite("endVelocity", q.endVelocity());
+        MotionLimits limits = new MotionLimits(q.maxVelocity(), q.maxAcceleration(),
+                q.maxDeceleration() == null ? q.maxAcceleration() : q.maxDeceleration(), q.maxJerk() == null ? 0 : q.maxJerk());
+        if (Math.abs(end) > limits.maxVelocity()) {
+            throw new InvalidEntry("endVelocity", Double.toString(end), "−maxVelocity to maxVelocity", "lower it");
+        }
+        MotionProfile profile = new MotionProfile();
+        profile.plan(0, start, q.distance(), end, limits);
+        List<MotionProfile.Segment> segments = new ArrayList<>();
+        for (int i = 0; i < profile.segmentCount(); i++) {
+            segments.add(profile.segment(i));
+        }
+        return new ProfileAnswer(profile.duration(), profile.peakVelocity(), segments);
+    }
+
+    private static double requireFinite(String field, double value) {
+        if (!Double.isFinite(value)) {
+            throw new InvalidEntry(field, Double.toString(value), "a number", "enter a number");
+        }
+        return value;
+    }
+
+    /** @param machine the document, saved or not  @param axis number of the axis */
+    record AxisQuestion(Machine machine, int axis) {
+    }
+
+    @Operation(summary = "Counts per unit, position factors, limits and findings of an axis")
+    @PostMapping("/scale")
+    Advice scale(@RequestBody AxisQuestion q) {
+        return ScaleAdvice.of(checked(q.machine(), q.axis()), "/axes/" + q.axis());
+    }
+
+    /** @param advice figures and findings  @param here search from the parked place  @param worst the slowest search */
+    record HomingAnswer(Advice advice, HomingTrial.Result here, HomingTrial.Result worst) {
+    }
+
+    @Operation(summary = "Carries homing out on a bench of its own and says what it gives")
+    @PostMapping("/homing")
+    HomingAnswer homing(@RequestBody AxisQuestion q) {
+        Axis axis = checked(q.machine(), q.axis());
+        HomingTrial.Result here = HomingTrial.run(q.machine(), q.axis(), axis.travel().parkedAt());
+        HomingTrial.Result worst = HomingTrial.worst(q.machine(), q.axis());
+        return new HomingAnswer(HomeAdvice.of(q.machine(), axis, here, worst, "/axes/" + q.axis()), here, worst);
+    }
+
+    /** @param value user units the program writes */
+    record ValueQuestion(Machine machine, int axis, double value) {
+    }
+
+    @Operation(summary = "Follows one position from the program to the load")
+    @PostMapping("/value")
+    List<Figure> value(@RequestBody ValueQuestion q) {
+        return ValuePath.of(q.machine(), checked(q.machine(), q.axis()), requireFinite("value", q.value()));
+    }
+
+    /** @param variables names of BOOL values, for events */
+    record ProgramAnswer(List<Diagnostic> diagnostics, List<String> events) {
+    }
+
+    @Operation(summary = "Checks the program of a document")
+    @PostMapping("/program")
+    ProgramAnswer program(@RequestBody Machine machine) {
+        var program = StructuredTextCompiler.compile(machine.plc().program(), Bench.environment(machine));
+        return new ProgramAnswer(program.diagnostics(), program.variables().stream()
+                .filter(v -> v.type() == rueda.plc.Type.BOOL).map(rueda.plc.Variable::name).toList());
+    }
+
+    /** Everything the page shows beside a document: refused entries, or the advice of each axis and stage. */
+    record MachineAnswer(List<EntryFault> faults, List<StageAdvice> stages, ProgramAnswer program) {
+    }
+
+    record StageAdvice(String stage, int axis, Advice advice) {
+    }
+
+    @Operation(summary = "What a document gives at every stage; homing has a call of its own")
+    @PostMapping("/machine")
+    MachineAnswer machine(@RequestBody Machine machine) {
+        List<EntryFault> faults = MachineRules.check(machine);
+        if (!faults.isEmpty()) {
+            return new MachineAnswer(faults, List.of(), new ProgramAnswer(List.of(), List.of()));
+        }
+        List<StageAdvice> stages = new ArrayList<>();
+        for (int i = 0; i < machine.axes().size(); i++) {
+            Axis axis = machine.axes().get(i);
+            stages.add(new StageAdvice("map", i, MapAdvice.of(machine, axis, "/axes/" + i)));
+            stages.add(new StageAdvice("scale", i, ScaleAdvice.of(axis, "/axes/" + i)));
+        }
+        return new MachineAnswer(faults, stages, program(machine));
+    }
+
+    private static Axis checked(Machine machine, int axis) {
+        if (machine == null) {
+            throw new InvalidEntry("machine", "missing", "a machine document", "send one");
+        }
+        List<EntryFault> faults = MachineRules.check(machine);
+        if (!faults.isEmpty()) {
+            throw new RefusedEntries(faults);
+        }
+        if (axis < 0 || axis >= machine.axes().size()) {
+            throw new InvalidEntry("axis", Integer.toString(axis), "0 to " + (machine.axes().size() - 1), "choose an axis of the document");
+        }
+        return machine.axes().get(axis);
+    }
+}

@@ -1,0 +1,71 @@
+package rueda.app.live;
+
+import io.swagger.v3.oas.annotations.Operation;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import rueda.quantity.InvalidEntry;
+
+/** Orders to the live bench; what it does comes over the live stream. */
+@RestController
+@RequestMapping("/api")
+class BenchController {
+
+    private final BenchService bench;
+
+    BenchController(BenchService bench) {
+        this.bench = bench;
+    }
+
+    /** @param program PROGRAM or HOMING  @param axis axis to home  @param running false: made, but held */
+    record Start(LiveBench.Kind program, String axis, Boolean running) {
+    }
+
+    @Operation(summary = "Makes the bench anew from the saved machine")
+    @PostMapping("/machines/{id}/bench")
+    LiveBench.State start(@PathVariable long id, @RequestBody Start start) {
+        if (start.program() == null) {
+            throw new InvalidEntry("program", "missing", "PROGRAM or HOMING", "say what to run");
+        }
+        return bench.start(id, start.program(), start.axis(), !Boolean.FALSE.equals(start.running()));
+    }
+
+    @Operation(summary = "Lets the clock run")
+    @PostMapping("/bench/run")
+    LiveBench.State run() {
+        return bench.run();
+    }
+
+    @Operation(summary = "Holds the clock")
+    @PostMapping("/bench/hold")
+    LiveBench.State hold() {
+        return bench.hold();
+    }
+
+    @Operation(summary = "One cycle of the program's task, then holds")
+    @PostMapping("/bench/cycle")
+    LiveBench.State cycle() {
+        return bench.oneCycle();
+    }
+
+    @Operation(summary = "Quick stop of every axis")
+    @PostMapping("/bench/stop")
+    LiveBench.State stop() {
+        return bench.stopAllAxes();
+    }
+
+    /** @param factor machine time per wall time, 0.1 to 20 */
+    record Speed(double factor) {
+    }
+
+    @Operation(summary = "Speed of the clock")
+    @PostMapping("/bench/speed")
+    LiveBench.State speed(@RequestBody Speed speed) {
+        if (!(speed.factor() >= 0.1 && speed.factor() <= 20)) {
+            throw new InvalidEntry("factor", Double.toString(speed.factor()), "0.1 to 20", "choose 1 for real time");
+        }
+        return bench.speed(speed.factor());
+    }
+}

@@ -1,0 +1,123 @@
+package rueda.app.live;
+
+import jakarta.annotation.PreDestroy;
+import java.nio.ByteBuffer;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.stereotype.Service;
+import rueda.app.machine.MachineState;
+import rueda.app.machine.MachineStore;
+import rueda.app.web.Refusals.NotFound;
+import rueda.app.web.Refusals.ProgramHasFaults;
+import rueda.bench.Bench;
+import rueda.plc.CompiledProgram;
+import rueda.plc.StructuredTextCompiler;
+
+/** The live bench: one at a time, stepped by a thread of its own, streamed at 30 Hz. */
+@Service
+public class BenchService {
+
+    private static final Logger LOG = LoggerFactory.getLogger(BenchService.class);
+    private static final long FRAME_NANOS = 33_000_000;
+
+    private final MachineStore machines;
+    private final LiveStream stream;
+    private final Thread clock;
+    private volatile LiveBench bench;
+    private volatile boolean closing;
+
+    BenchService(MachineStore machines, LiveStream stream) {
+        this.machines = machines;
+        this.stream = stream;
+        stream.onOpen(this::publish);
+        clock = new Thread(this::tick, "bench");
+        clock.setDaemon(true);
+        clock.start();
+    }
+
+    /** Makes a bench from the machine as it is saved and lets it run. */
+    LiveBench.State start(long machineId, LiveBench.Kind kind, String axis, boolean running) {
+        MachineState state = machines.get(machineId);
+        if (kind == LiveBench.Kind.PROGRAM) {
+            CompiledProgram program = StructuredTextCompiler.compile(state.document().plc().program(), Bench.environment(state.document()));
+            if (!program.runs()) {
+                throw new ProgramHasFaults(program.diagnostics().get(0).toString());
+            }
+        } else if (state.document().axis(axis).isEmpty()) {
+            throw new NotFound("axis " + axis);
+        }
+        LiveBench made = new LiveBench(state.document(), state.revision(), kind, axis);
+        made.running(running);
+        bench = made;
+        return publish();
+    }
+
+    LiveBench.State run() {
+        return with(b -> b.running(true));
+    }
+
+    LiveBench.State hold() {
+        return with(b -> b.running(false));
+    }
+
+    LiveBench.State oneCycle() {
+        return with(LiveBench::oneCycle);
+    }
+
+    LiveBench.State speed(double factor) {
+        return with(b -> b.speed(factor));
+    }
+
+    LiveBench.State stopAllAxes() {
+        return with(LiveBench::stopAllAxes);
+    }
+
+    private LiveBench.State with(java.util.function.Consumer<LiveBench> action) {
+        LiveBench present = bench;
+        if (present == null) {
+            throw new NotFound("bench running; start a program or homing first");
+        }
+        action.accept(present);
+        return publish();
+    }
+
+    private LiveBench.State publish() {
+        LiveBench present = bench;
+        if (present == null) {
+            return null;
+        }
+        LiveBench.State state = present.state();
+        stream.send(state);
+        ByteBuffer samples = present.samples();
+        if (samples != null) {
+            stream.send(samples);
+        }
+        return state;
+    }
+
+    private void tick() {
+        long before = System.nanoTime();
+        while (!closing) {
+            try {
+                Thread.sleep(FRAME_NANOS / 1_000_000);
+                long now = System.nanoTime();
+                LiveBench present = bench;
+                if (present != null && present.advance((now - before) * 1e-9)) {
+                    publish();
+                }
+                before = now;
+            } catch (InterruptedException ended) {
+                return;
+            } catch (RuntimeException unexpected) {
+                LOG.error("The bench stopped.", unexpected);
+                bench = null;
+            }
+        }
+    }
+
+    @PreDestroy
+    void close() {
+        closing = true;
+        clock.interrupt();
+    }
+}

@@ -1,0 +1,160 @@
+package rueda.app.live;
+
+import java.nio.ByteBuffer;
+import java.util.ArrayList;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Locale;
+import rueda.bench.Bench;
+import rueda.bench.HomingTrial;
+import rueda.bench.Recording;
+import rueda.drive.Drive;
+import rueda.drive.DriveObject;
+import rueda.machine.Machine;
+import rueda.plant.ServoPlant;
+import rueda.plc.ProgramFault;
+import rueda.plc.Type;
+import rueda.plc.Variable;
+
+/** A bench that runs on the wall clock. Guarded by its own lock: every public method is synchronized. */
+final class LiveBench {
+
+    /** Signals streamed per axis, in this order. */
+    static final List<String> STREAMED = List.of("commandedPosition", "position", "commandedSpeed", "speed", "torque", "followingError", "referenceCam");
+    private static final int KEPT_CYCLES = 120_000;
+    private static final int MOST_SAMPLES_PER_BLOCK = 64;
+    /** Longest stretch made up for in one go, s: after a hold-up of the machine the clock does not race. */
+    private static final double LONGEST_STEP = 0.2;
+
+    enum Kind { PROGRAM, HOMING }
+
+    private final Machine machine;
+    private final long revision;
+    private final Kind kind;
+    private final Bench bench;
+    private boolean running;
+    private double speed = 1;
+    private double owed;
+    private long sent;
+
+    LiveBench(Machine machine, long revision, Kind kind, String axis) {
+        this.machine = machine;
+        this.revision = revision;
+        this.kind = kind;
+        this.bench = new Bench(machine, kind == Kind.PROGRAM ? machine.plc().program() : HomingTrial.program(axis), KEPT_CYCLES);
+    }
+
+    synchronized void running(boolean wanted) {
+        running = wanted;
+        owed = 0;
+    }
+
+    synchronized void speed(double factor) {
+        speed = factor;
+    }
+
+    synchronized void oneCycle() {
+        running = false;
+        int cycles = machine.plc().taskIntervalMicros() / machine.bus().cycleMicros();
+        for (int i = 0; i < cycles; i++) {
+            bench.cycle();
+        }
+    }
+
+    synchronized void stopAllAxes() {
+        bench.stopAllAxes();
+    }
+
+    /** Moves on by the time that has passed. @return whether anything moved */
+    synchronized boolean advance(double seconds) {
+        if (!running) {
+            return false;
+        }
+        double cycle = machine.bus().cycleMicros() * 1e-6;
+        owed += Math.min(seconds, LONGEST_STEP) * speed;
+        while (owed >= cycle) {
+            bench.cycle();
+            owed -= cycle;
+        }
+        return true;
+    }
+
+    /** Live state of one axis, as the page shows it. */
+    record AxisState(String name, double position, double commandedPosition, double speed, double torque, double followingError,
+                     String state, String driveState, boolean referenced, int controlword, int statusword, String errorCode, double place,
+                     boolean negativeLimit, boolean positiveLimit, boolean referenceCam, int homingLeg, String outputBytes, String inputBytes) {
+    }
+
+    record Value(String name, String type, String value) {
+    }
+
+    record Fault(int line, String message) {
+    }
+
+    /** @param type always "state", so that a page can tell messages apart */
+    record State(String type, long revision, String program, boolean running, boolean stopped, double time, double speed, int line, int statements,
+                 Fault fault, List<AxisState> axes, List<Value> values) {
+    }
+
+    synchronized State state() {
+        List<AxisState> axes = new ArrayList<>();
+        for (int i = 0; i < machine.axes().size(); i++) {
+            Drive drive = bench.drive(i);
+            ServoPlant plant = drive.plant();
+            long error = drive.dictionary().get(DriveObject.ERROR_CODE);
+            axes.add(new AxisState(machine.axes().get(i).name(), drive.position(), drive.demandPosition(), plant.speed(), drive.torque(),
+                    drive.followingError(), words(i), drive.state().words(), drive.referenced(), (int) drive.dictionary().get(DriveObject.CONTROLWORD),
+                    (int) drive.dictionary().get(DriveObject.STATUSWORD), error == 0 ? "" : String.format(Locale.ROOT, "%04Xh", error), plant.place(),
+                    plant.negativeLimitReached(), plant.positiveLimitReached(), plant.onReferenceCam(), drive.homingLeg(),
+                    hex(bench.outputBytes(i)), hex(bench.inputBytes(i))));
+        }
+        ProgramFault fault = bench.task().fault();
+        long[] memory = bench.task().memory();
+        List<Value> values = bench.task().program().variables().stream().filter(v -> v.type() != Type.AXIS_REF)
+                .map((Variable v) -> new Value(v.name(), v.type().name(), v.text(memory))).toList();
+        return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.now() * 1e-9, speed, bench.task().line(),
+                bench.task().statements(), fault == null ? null : new Fault(fault.line(), fault.getMessage()), axes, values);
+    }
+
+    private String words(int axis) {
+        if (bench.drive(axis).homingLeg() >= 0) {
+            return "searching";
+        }
+        return bench.axis(axis).state().words();
+    }
+
+    private static String hex(byte[] bytes) {
+        return HexFormat.ofDelimiter(" ").withUpperCase().formatHex(bytes);
+    }
+
+    /**
+     * Samples since the last call: per sample the time as float64, then for every axis the streamed signals as
+     * float32, big-endian. Thinned so that a block has at most 64 samples; null when there are none.
+     */
+    synchronized ByteBuffer samples() {
+        Recording recording = bench.recording();
+        long from = Math.max(sent, recording.first());
+        long count = recording.count() - from;
+        if (count <= 0) {
+            return null;
+        }
+        long stride = Math.max(1, (count + MOST_SAMPLES_PER_BLOCK - 1) / MOST_SAMPLES_PER_BLOCK);
+        int axes = machine.axes().size();
+        List<Integer> columns = new ArrayList<>();
+        for (int i = 0; i < axes; i++) {
+            for (String signal : STREAMED) {
+                columns.add(recording.indexOf(machine.axes().get(i).name() + "." + signal));
+            }
+        }
+        int rows = (int) ((count + stride - 1) / stride);
+        ByteBuffer block = ByteBuffer.allocate(rows * (Double.BYTES + columns.size() * Float.BYTES));
+        for (long k = from; k < recording.count(); k += stride) {
+            block.putDouble(recording.time(k));
+            for (int column : columns) {
+                block.putFloat((float) recording.value(column, k));
+            }
+        }
+        sent = recording.count();
+        return block.flip();
+    }
+}

@@ -1,0 +1,23 @@
+package rueda.app.live;
+
+import org.springframework.context.annotation.Configuration;
+import org.springframework.web.socket.config.annotation.EnableWebSocket;
+import org.springframework.web.socket.config.annotation.WebSocketConfigurer;
+import org.springframework.web.socket.config.annotation.WebSocketHandlerRegistry;
+
+/** Where the live stream is reached; pages of other origins are turned away. */
+@Configuration
+@EnableWebSocket
+class LiveConfiguration implements WebSocketConfigurer {
+
+    private final LiveStream stream;
+
+    LiveConfiguration(LiveStream stream) {
+        this.stream = stream;
+    }
+
+    @Override
+    public void registerWebSocketHandlers(WebSocketHandlerRegistry registry) {
+        registry.addHandler(stream, "/api/live");
+    }
+}

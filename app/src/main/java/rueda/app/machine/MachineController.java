@@ -1,0 +1,73 @@
+package rueda.app.machine;
+
+import io.swagger.v3.oas.annotations.Operation;
+import java.util.List;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import rueda.app.web.Refusals.MissingRevision;
+import rueda.machine.Machine;
+
+/** Machines and their revisions. Changing calls carry the revision they are based on in If-Match. */
+@RestController
+@RequestMapping("/api/machines")
+class MachineController {
+
+    private final MachineStore store;
+
+    MachineController(MachineStore store) {
+        this.store = store;
+    }
+
+    /** @param id key  @param name name  @param revision number */
+    record Listed(long id, String name, long revision) {
+    }
+
+    @Operation(summary = "All machines")
+    @GetMapping
+    List<Listed> all() {
+        return store.all().stream().map(m -> new Listed(m.id(), m.document().name(), m.revision())).toList();
+    }
+
+    @Operation(summary = "A machine with its document; the ETag is its revision")
+    @GetMapping("/{id}")
+    ResponseEntity<MachineState> get(@PathVariable long id) {
+        return tagged(store.get(id));
+    }
+
+    @Operation(summary = "Saves the document as a new revision")
+    @PutMapping("/{id}")
+    ResponseEntity<MachineState> save(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String revision,
+                                      @RequestBody Machine document) {
+        return tagged(store.save(id, number(revision), document));
+    }
+
+    @Operation(summary = "Goes back to the revision before")
+    @PostMapping("/{id}/undo")
+    ResponseEntity<MachineState> undo(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String revision) {
+        return tagged(store.undo(id, number(revision)));
+    }
+
+    @Operation(summary = "Goes forward to the revision undone last")
+    @PostMapping("/{id}/redo")
+    ResponseEntity<MachineState> redo(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String revision) {
+        return tagged(store.redo(id, number(revision)));
+    }
+
+    private static ResponseEntity<MachineState> tagged(MachineState state) {
+        return ResponseEntity.ok().eTag("\"" + state.revision() + "\"").body(state);
+    }
+
+    private static long number(String etag) {
+        if (etag == null || !etag.matches("\"?\\d{1,18}\"?")) {
+            throw new MissingRevision(etag);
+        }
+        return Long.parseLong(etag.replace("\"", ""));
+    }
+}

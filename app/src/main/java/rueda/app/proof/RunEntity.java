@@ -1,0 +1,40 @@
+package rueda.app.proof;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import jakarta.persistence.Lob;
+import jakarta.persistence.Table;
+import java.time.Instant;
+
+/** One run of a proof. */
+@Entity
+@Table(name = "proof_run")
+public class RunEntity {
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    Long id;
+    long machineId;
+    long revision;
+    Instant ranAt;
+    String name;
+    double duration;
+    long computedMillis;
+    boolean holds;
+    String stopped;
+    int stoppedLine;
+    @Lob
+    @Column(columnDefinition = "character large object")
+    String figures;
+
+    protected RunEntity() {
+    }
+
+    RunEntity(long machineId, long revision) {
+        this.machineId = machineId;
+        this.revision = revision;
+        this.ranAt = Instant.now();
+    }
+}

@@ -1,0 +1,155 @@
+package rueda.app.proof;
+
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.zip.GZIPInputStream;
+import java.util.zip.GZIPOutputStream;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import rueda.app.machine.MachineJson;
+import rueda.app.machine.MachineState;
+import rueda.app.machine.MachineStore;
+import rueda.app.web.Refusals.NotFound;
+import rueda.app.web.Refusals.ProgramHasFaults;
+import rueda.bench.Bench;
+import rueda.bench.Recording;
+import rueda.machine.Machine;
+import rueda.plc.CompiledProgram;
+import rueda.plc.StructuredTextCompiler;
+import rueda.proof.ProofRun;
+import rueda.proof.Prover;
+import rueda.proof.Verdict;
+
+/** Runs proofs and keeps runs, verdicts and recordings. */
+@Service
+public class RunStore {
+
+    private static final int MOST_POINTS = 20_000;
+
+    private final MachineStore machines;
+    private final Runs runs;
+    private final Verdicts verdicts;
+    private final Traces traces;
+
+    RunStore(MachineStore machines, Runs runs, Verdicts verdicts, Traces traces) {
+        this.machines = machines;
+        this.runs = runs;
+        this.verdicts = verdicts;
+        this.traces = traces;
+    }
+
+    @Transactional
+    public RunView run(long machineId) {
+        MachineState state = machines.get(machineId);
+        Machine machine = state.document();
+        CompiledProgram program = StructuredTextCompiler.compile(machine.plc().program(), Bench.environment(machine));
+        if (!program.runs()) {
+            throw new ProgramHasFaults(program.diagnostics().get(0).toString());
+        }
+        long begun = System.nanoTime();
+        ProofRun result = Prover.run(machine);
+        RunEntity run = new RunEntity(machineId, state.revision());
+        run.name = machine.proof().name();
+        run.duration = result.duration();
+        run.computedMillis = (System.nanoTime() - begun) / 1_000_000;
+        run.holds = result.holds();
+        run.stopped = result.stopped();
+        run.stoppedLine = result.stoppedLine();
+        run.figures = MachineJson.write(result.figures());
+        runs.save(run);
+        for (int i = 0; i < result.verdicts().size(); i++) {
+            Verdict verdict = result.verdicts().get(i);
+            verdicts.save(new VerdictEntity(run.id, i, verdict.holds(), MachineJson.write(verdict)));
+        }
+        store(run.id, result.bench().recording());
+        return view(run);
+    }
+
+    private void store(long runId, Recording recording) {
+        int samples = (int) (recording.count() - recording.first());
+        for (int s = 0; s < recording.signals().size(); s++) {
+            ByteBuffer raw = ByteBuffer.allocate(samples * Double.BYTES);
+            for (long k = recording.first(); k < recording.count(); k++) {
+                raw.putDouble(recording.value(s, k));
+            }
+            traces.save(new TraceEntity(runId, recording.signals().get(s).name(), recording.signals().get(s).unit(),
+                    recording.cycleNanos(), samples, compressed(raw.array())));
+        }
+    }
+
+    private static byte[] compressed(byte[] raw) {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (GZIPOutputStream gzip = new GZIPOutputStream(bytes)) {
+            gzip.write(raw);
+        } catch (IOException impossible) {
+            throw new UncheckedIOException(impossible);
+        }
+        return bytes.toByteArray();
+    }
+
+    @Transactional(readOnly = true)
+    public Optional<RunView> latest(long machineId) {
+        return runs.findFirstByMachineIdOrderByIdDesc(machineId).map(this::view);
+    }
+
+    private RunView view(RunEntity run) {
+        List<Verdict> list = verdicts.findByRunIdOrderByPlace(run.id).stream().map(v -> MachineJson.read(v.content, Verdict.class)).toList();
+        return new RunView(run.id, run.revision, run.ranAt, run.name, run.duration, run.computedMillis, run.holds, run.stopped, run.stoppedLine,
+                MachineJson.read(run.figures, ProofRun.Figures.class), list);
+    }
+
+    /** @param from s  @param to s  @param points about how many samples to return */
+    @Transactional(readOnly = true)
+    public TraceView trace(long runId, List<String> signals, double from, double to, int points) {
+        List<Double> time = new ArrayList<>();
+        List<TraceView.Column> columns = new ArrayList<>();
+        for (String name : signals) {
+            TraceEntity trace = traces.findByRunIdAndSignalName(runId, name).orElseThrow(() -> new NotFound("signal " + name + " in run " + runId));
+            double[] samples = expanded(trace);
+            double cycle = trace.cycleNanos * 1e-9;
+            int first = (int) Math.max(0, Math.min(samples.length, Math.floor(from / cycle)));
+            int last = (int) Math.max(first, Math.min(samples.length, Math.ceil(to / cycle)));
+            int interval = Math.max(1, 2 * (last - first) / Math.max(2, Math.min(MOST_POINTS, points)));
+            boolean fillTime = time.isEmpty();
+            List<Double> values = new ArrayList<>();
+            for (int k = first; k < last; k += interval) {
+                int end = Math.min(last, k + interval);
+                int low = k;
+                int high = k;
+                for (int i = k; i < end; i++) {
+                    low = samples[i] < samples[low] ? i : low;
+                    high = samples[i] > samples[high] ? i : high;
+                }
+                add(fillTime, time, values, (k + 1) * cycle, samples[Math.min(low, high)]);
+                if (end - k > 1) {
+                    add(fillTime, time, values, (k + 1 + (end - k) / 2.0) * cycle, samples[Math.max(low, high)]);
+                }
+            }
+            columns.add(new TraceView.Column(name, trace.unit, values));
+        }
+        return new TraceView(time, columns);
+    }
+
+    private static void add(boolean fillTime, List<Double> time, List<Double> values, double at, double value) {
+        if (fillTime) {
+            time.add(at);
+        }
+        values.add(value);
+    }
+
+    private static double[] expanded(TraceEntity trace) {
+        try (GZIPInputStream gzip = new GZIPInputStream(new ByteArrayInputStream(trace.content))) {
+            double[] samples = new double[trace.samples];
+            ByteBuffer.wrap(gzip.readAllBytes()).asDoubleBuffer().get(samples);
+            return samples;
+        } catch (IOException damaged) {
+            throw new UncheckedIOException(damaged);
+        }
+    }
+}

@@ -1,0 +1,8 @@
+package rueda.app.proof;
+
+import java.util.Optional;
+import org.springframework.data.jpa.repository.JpaRepository;
+
+interface Runs extends JpaRepository<RunEntity, Long> {
+    Optional<RunEntity> findFirstByMachineIdOrderByIdDesc(long machineId);
+}

@@ -1,0 +1,8 @@
+package rueda.app.proof;
+
+import java.util.List;
+import org.springframework.data.jpa.repository.JpaRepository;
+
+interface Verdicts extends JpaRepository<VerdictEntity, Long> {
+    List<VerdictEntity> findByRunIdOrderByPlace(long runId);
+}
