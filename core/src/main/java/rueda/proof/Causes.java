@@ -17,7 +17,7 @@ import rueda.plcopen.MotionError;
 final class Causes {
 
     /** @param words the reason, null for none  @param mend a change that would mend it, or null */
-    record Explanation(String words, Verdict.Mend mend) {
+    record Explanation(String words, Verdict.Replacement mend) {
         static final Explanation NONE = new Explanation(null, null);
     }
 
@@ -163,18 +163,18 @@ final class Causes {
         double possible = (0.95 * peak - friction) * lever / axis.totalInertia() / metres;
         double step = Math.pow(10, Math.max(0, Math.floor(Math.log10(possible)) - 1));
         double advised = Math.floor(possible / step) * step;
-        Verdict.Mend mend = mend(entry.line(), which, advised, unit);
+        Verdict.Replacement mend = mend(entry.line(), which, advised, unit);
         return new Explanation(words + say("So the torque stood at its limit for %.0f ms and the axis fell behind.", saturatedMs), mend);
     }
 
-    private Verdict.Mend mend(int line, String parameter, double value, String unit) {
+    private Verdict.Replacement mend(int line, String parameter, double value, String unit) {
         String[] lines = machine.plc().program().split("\n", -1);
         Pattern given = Pattern.compile("\\b" + parameter + "\\s*:=\\s*[0-9][0-9_.]*(?:[eE][+-]?[0-9]+)?", Pattern.CASE_INSENSITIVE);
         for (int i = line - 1; i >= 0 && i < lines.length; i++) {
             Matcher match = given.matcher(lines[i]);
             if (match.find()) {
                 String replacement = parameter + " := " + say("%.1f", value);
-                return new Verdict.Mend(i + 1, match.group(), replacement,
+                return new Verdict.Replacement(i + 1, match.group(), replacement,
                         say("Lower the %s to %s %s/s²: this leaves 5 %% of the torque in reserve.", parameter.toLowerCase(Locale.ROOT), Prover.plain(value), unit));
             }
             if (lines[i].contains(";")) {

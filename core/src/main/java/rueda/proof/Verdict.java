@@ -18,7 +18,7 @@ package rueda.proof;
  * @param mend     a change of the program that would mend it, or null
  */
 public record Verdict(String sentence, boolean holds, Double limit, Double measured, String unit, Double room, double time,
-                      double from, double to, String signal, String cause, Order order, Mend mend) {
+                      double from, double to, String signal, String cause, Order order, Replacement mend) {
 
     /** @param line line of the program  @param block instance  @param words what it ordered */
     public record Order(int line, String block, String words) {
@@ -32,6 +32,6 @@ public record Verdict(String sentence, boolean holds, Double limit, Double measu
      * @param replace text to put there
      * @param words   what this would do
      */
-    public record Mend(int line, String find, String replace, String words) {
+    public record Replacement(int line, String find, String replace, String words) {
     }
 }

@@ -1,0 +1,74 @@
+import type { components } from './schema'
+
+type Schemas = components['schemas']
+export type Machine = Schemas['Machine']
+export type Axis = Schemas['Axis']
+export type MachineState = Schemas['MachineState']
+export type MachineAnswer = Schemas['MachineAnswer']
+export type HomingAnswer = Schemas['HomingAnswer']
+export type Advice = Schemas['Advice']
+export type Figure = Schemas['Figure']
+export type Finding = Schemas['Finding']
+export type Change = Schemas['Change']
+export type EntryFault = Schemas['EntryFault']
+export type Diagnostic = Schemas['Diagnostic']
+export type Expectation = Schemas['Expectation']
+export type Entry = Schemas['Entry']
+export type RunView = Schemas['RunView']
+export type Verdict = Schemas['Verdict']
+export type TraceView = Schemas['TraceView']
+export type BenchState = Schemas['State']
+export type BenchAxis = Schemas['AxisState']
+
+/** A problem document, RFC 9457. */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    readonly title: string,
+    readonly detail: string,
+    readonly faults: EntryFault[],
+    readonly currentRevision?: number,
+  ) {
+    super(detail)
+  }
+}
+
+async function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<T> {
+  let response: Response
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      headers: { ...(body === undefined ? {} : { 'Content-Type': 'application/json' }), ...headers },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    })
+  } catch {
+    throw new Problem(0, 'No connection', 'Rueda does not answer. Is the server running? Your entries are kept on this page.', [])
+  }
+  if (response.status === 204) return undefined as T
+  const json = await response.json().catch(() => ({}))
+  if (!response.ok) {
+    throw new Problem(response.status, json.title ?? 'Error', json.detail ?? response.statusText, json.faults ?? [], json.currentRevision)
+  }
+  return json as T
+}
+
+const basedOn = (revision: number) => ({ 'If-Match': `"${revision}"` })
+
+export const api = {
+  machines: () => call<Schemas['Listed'][]>('GET', '/machines'),
+  machine: (id: number) => call<MachineState>('GET', `/machines/${id}`),
+  save: (id: number, revision: number, document: Machine) => call<MachineState>('PUT', `/machines/${id}`, document, basedOn(revision)),
+  undo: (id: number, revision: number) => call<MachineState>('POST', `/machines/${id}/undo`, undefined, basedOn(revision)),
+  redo: (id: number, revision: number) => call<MachineState>('POST', `/machines/${id}/redo`, undefined, basedOn(revision)),
+  consequences: (document: Machine) => call<MachineAnswer>('POST', '/calc/machine', document),
+  homing: (machine: Machine, axis: number) => call<HomingAnswer>('POST', '/calc/homing', { machine, axis }),
+  value: (machine: Machine, axis: number, value: number) => call<Figure[]>('POST', '/calc/value', { machine, axis, value }),
+  prove: (id: number) => call<RunView>('POST', `/machines/${id}/runs`),
+  latestRun: (id: number) => call<RunView | undefined>('GET', `/machines/${id}/runs/latest`),
+  trace: (run: number, signals: string[], from: number, to: number) =>
+    call<TraceView>('GET', `/runs/${run}/trace?signals=${signals.map(encodeURIComponent).join(',')}&from=${from}&to=${to}&points=3000`),
+  startBench: (id: number, program: 'PROGRAM' | 'HOMING', axis: string, running: boolean) =>
+    call<BenchState>('POST', `/machines/${id}/bench`, { program, axis, running }),
+  bench: (order: 'run' | 'hold' | 'cycle' | 'stop') => call<BenchState>('POST', `/bench/${order}`),
+  benchSpeed: (factor: number) => call<BenchState>('POST', '/bench/speed', { factor }),
+}

@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { fixed } from '../lib/numbers'
+import { useBench } from '../stores/bench'
+import { useMachine } from '../stores/machine'
+
+const machine = useMachine()
+const bench = useBench()
+const WIDTH = 205
+const EDGE = 6
+
+const strips = computed(() =>
+  (machine.draft?.axes ?? []).map((axis, index) => {
+    const live = bench.state?.axes.find((a) => a.name === axis.name)
+    const travel = axis.travel
+    const x = (place: number) => EDGE + ((WIDTH - 2 * EDGE) * place) / travel.length
+    const zero = machine.homing?.here.found ? machine.homing.here.zero - axis.homing.zeroOffset : null
+    return {
+      index, axis, live, x,
+      state: !live ? 'bench off' : bench.state?.stopped ? 'all axes stopped' : live.errorCode ? `fault ${live.errorCode}` : live.state,
+      fault: Boolean(live?.errorCode),
+      place: live?.place ?? travel.parkedAt,
+      soft: zero === null ? null : { from: x(zero + axis.limits.softMin), to: x(zero + axis.limits.softMax) },
+    }
+  }),
+)
+</script>
+
+<template>
+  <aside class="rail pane" aria-label="Axes">
+    <button v-for="s in strips" :key="s.axis.name" type="button" class="strip sheet" :class="{ selected: s.index === machine.axisIndex }"
+      :aria-pressed="s.index === machine.axisIndex" @click="machine.axisIndex = s.index">
+      <span class="row"><b>{{ s.axis.name }}</b><span class="state" :class="{ fault: s.fault }" data-testid="axis-state">{{ s.state }}</span></span>
+      <span class="value mono" data-testid="axis-position">{{ s.live ? fixed(s.live.position, 3) : '–' }} <span class="unit">{{ s.axis.unit.symbol }}</span></span>
+      <svg :width="WIDTH" height="40" :viewBox="`0 0 ${WIDTH} 40`" class="drawing" role="img"
+        :aria-label="`Ruler of ${s.axis.name}: standing ${fixed(s.place, 0)} ${s.axis.unit.symbol} from the negative stop`">
+        <path :d="`M${s.x(0)} 20H${s.x(s.axis.travel.length)}`" stroke="var(--pencil)" />
+        <path :d="`M${s.x(0)} 12V28M${s.x(s.axis.travel.length)} 12V28`" stroke="var(--pencil)" stroke-width="2" />
+        <rect v-if="s.soft" :x="s.soft.from" y="18" :width="Math.max(1, s.soft.to - s.soft.from)" height="4" fill="var(--hair)" stroke="var(--pencil)" stroke-width="0.5" />
+        <rect :x="s.x(0)" y="23" :width="s.x(s.axis.travel.negativeLimit) - s.x(0)" height="5" fill="var(--stop)" :opacity="s.live?.negativeLimit ? 1 : 0.45" />
+        <rect :x="s.x(s.axis.travel.positiveLimit)" y="23" :width="s.x(s.axis.travel.length) - s.x(s.axis.travel.positiveLimit)" height="5" fill="var(--stop)" :opacity="s.live?.positiveLimit ? 1 : 0.45" />
+        <rect :x="s.x(s.axis.travel.camFrom)" y="15" :width="Math.max(3, s.x(s.axis.travel.camTo) - s.x(s.axis.travel.camFrom))" height="10"
+          :fill="s.live?.referenceCam ? 'var(--ref)' : 'none'" stroke="var(--ref)" stroke-width="1.4" />
+        <path :transform="`translate(${s.x(s.place)} 0)`" d="M0 6l5 9h-10z" fill="var(--act)" />
+        <template v-if="s.soft">
+          <text :x="Math.max(0, s.soft.from - 6)" y="38">{{ fixed(s.axis.limits.softMin, 0) }}</text>
+          <text :x="s.soft.to" y="38" text-anchor="end">{{ fixed(s.axis.limits.softMax, 0) }}</text>
+        </template>
+      </svg>
+      <span class="row small"><span>{{ s.live ? (s.live.referenced ? 'referenced' : 'not referenced') : 'start it below' }}</span><span v-if="s.live">{{ s.live.driveState }}</span></span>
+    </button>
+  </aside>
+</template>
+
+<style scoped>
+.rail { border-right: 1px solid var(--hair); padding: 8px; }
+.strip { display: block; width: 100%; text-align: left; padding: 6px 9px; margin-bottom: 7px; cursor: pointer; color: var(--ink); font: inherit; }
+.strip.selected { outline: 2px solid var(--ink); outline-offset: -2px; }
+.row { display: flex; justify-content: space-between; gap: 6px; }
+.state { font-size: 12px; color: var(--pencil); }
+.state.fault { color: var(--stop); font-weight: 700; }
+.value { font-size: 19px; font-weight: 600; display: block; }
+.unit, .small { font-size: 12px; color: var(--pencil); }
+</style>

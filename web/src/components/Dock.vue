@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { mdiPause, mdiPlay, mdiRestart, mdiStepForward } from '@mdi/js'
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import { streamed, useBench } from '../stores/bench'
+import { useMachine } from '../stores/machine'
+import ProofTrace from './ProofTrace.vue'
+import TracePlot, { type Line } from './TracePlot.vue'
+
+const bench = useBench()
+const machine = useMachine()
+const route = useRoute()
+const shown = 3000
+const proof = computed(() => route.name === 'prove')
+
+const data = computed(() => {
+  const all = bench.samples
+  if (all.length === 0 || !machine.axis) return { time: [] as number[], lines: [] as Line[] }
+  const column = (name: (typeof streamed)[number]) => all[1 + machine.axisIndex * streamed.length + streamed.indexOf(name)]?.slice(-shown) ?? []
+  const unit = machine.axis.unit.symbol
+  const cam = column('referenceCam')
+  const speeds = column('commandedSpeed')
+  const high = Math.max(1, ...speeds.map(Math.abs))
+  const lines: Line[] = [
+    { label: 'speed, commanded', unit: unit + '/s', colour: '--cmd', dashed: true, values: speeds, scale: 'speed' },
+    { label: 'speed, actual', unit: unit + '/s', colour: '--act', values: column('speed'), scale: 'speed' },
+    { label: 'reference cam', unit: '', colour: '--ref', values: cam.map((on) => (on ? high * 1.1 : null)), scale: 'speed' },
+  ]
+  return { time: all[0].slice(-shown), lines }
+})
+const state = computed(() => bench.state)
+const runs = computed(() => (!state.value ? '' : state.value.program === 'homing' ? 'homing' : 'the program'))
+
+function toggle() {
+  void bench.order(state.value?.running ? 'hold' : 'run')
+}
+</script>
+
+<template>
+  <section class="dock" aria-label="Bench and trace">
+    <div class="bar">
+      <v-btn :prepend-icon="state?.running ? mdiPause : mdiPlay" variant="flat" color="primary" @click="toggle">{{ state?.running ? 'Hold' : 'Run' }}</v-btn>
+      <v-btn :prepend-icon="mdiStepForward" title="One cycle of the program's task, then hold" @click="bench.oneCycle()">One cycle</v-btn>
+      <v-btn :prepend-icon="mdiRestart" title="Switch the bench off and on and start the program from the saved machine" @click="bench.start('PROGRAM', true)">Start anew</v-btn>
+      <label class="speed">Clock
+        <select class="plain" :value="state?.speed ?? 1" :disabled="!state" @change="bench.setSpeed(Number(($event.target as HTMLSelectElement).value))">
+          <option v-for="factor in [0.1, 0.5, 1, 2, 5, 10]" :key="factor" :value="factor">×{{ factor }}</option>
+        </select>
+      </label>
+      <span v-if="state?.fault" class="fault" role="alert">Program stopped in line {{ state.fault.line }}: {{ state.fault.message }}</span>
+      <span v-else-if="state" class="legend">runs {{ runs }} of revision {{ state.revision }}<span v-if="bench.behind"> (the machine is at {{ machine.revision }}; start anew to take it over)</span></span>
+      <span v-if="!proof && data.lines.length" class="legend keys">
+        {{ machine.axis?.name }} <b class="cmd">╌ speed, commanded</b> <b class="act">— speed, actual</b> <b class="ref">▔ reference cam</b> in {{ machine.axis?.unit.symbol }}/s
+      </span>
+    </div>
+    <div class="trace">
+      <ProofTrace v-if="proof" />
+      <template v-else>
+        <TracePlot v-if="data.time.length" :time="data.time" :lines="data.lines" :label="`Speed of ${machine.axis?.name} over time`" />
+        <p v-else class="empty">Nothing recorded yet. Run the program, or home the axis in the stage Home.</p>
+      </template>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.dock { border-top: 2px solid var(--ink); background: var(--sheet); padding: 6px 14px 4px; display: grid; grid-template-rows: auto 1fr; min-height: 0; }
+.bar { display: flex; gap: 8px; align-items: center; white-space: nowrap; overflow: hidden; }
+.speed { font-size: 13px; }
+.legend { font-size: 12.5px; color: var(--pencil); overflow: hidden; text-overflow: ellipsis; }
+.keys { margin-left: auto; }
+.fault { color: var(--stop); font-weight: 700; overflow: hidden; text-overflow: ellipsis; }
+.cmd { color: var(--cmd); } .act { color: var(--act); } .ref { color: var(--ref); }
+.trace { min-height: 0; position: relative; }
+</style>

@@ -1,0 +1,28 @@
+<script setup lang="ts">
+import { useMachine } from '../stores/machine'
+
+const machine = useMachine()
+</script>
+
+<template>
+  <div v-if="machine.conflict !== null" class="notice" role="alert">
+    <b>Another page saved revision {{ machine.conflict }} meanwhile.</b>
+    Your change is still here, based on revision {{ machine.revision }}. Nothing is lost either way: both stay in the revisions.
+    <span class="actions">
+      <v-btn @click="machine.keepMine()">Keep mine</v-btn>
+      <v-btn @click="machine.takeTheirs()">Take theirs</v-btn>
+    </span>
+  </div>
+  <div v-if="machine.problem" class="notice" role="alert">
+    <b>{{ machine.problem.title }}.</b> {{ machine.problem.detail }}
+    <span class="actions">
+      <v-btn v-if="machine.problem.status === 0" @click="machine.draft ? machine.flush() : machine.load()">Try again</v-btn>
+      <v-btn @click="machine.problem = null">Close</v-btn>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.notice { border-left: 4px solid var(--stop); background: var(--stop-wash); padding: 8px 14px; }
+.actions { display: inline-flex; gap: 8px; margin-left: 8px; }
+</style>

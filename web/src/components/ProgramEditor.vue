@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands'
+import { HighlightStyle, syntaxHighlighting } from '@codemirror/language'
+import { lintGutter, setDiagnostics } from '@codemirror/lint'
+import { Compartment, EditorState, StateEffect, StateField } from '@codemirror/state'
+import { Decoration, drawSelection, EditorView, highlightActiveLine, keymap, lineNumbers, type DecorationSet } from '@codemirror/view'
+import { tags } from '@lezer/highlight'
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import type { Diagnostic } from '../api/client'
+import { structuredText } from '../lib/structuredText'
+
+/** Structured Text with faults underlined and one line marked: the one being executed, or the one that caused something. */
+const props = defineProps<{ modelValue: string; diagnostics: Diagnostic[]; marked: number; readonly?: boolean; label: string }>()
+const emit = defineEmits<{ 'update:modelValue': [value: string]; cursor: [line: number] }>()
+const host = ref<HTMLElement | null>(null)
+let view: EditorView | null = null
+const writable = new Compartment()
+
+const markLine = StateEffect.define<number>()
+const markedLine = StateField.define<DecorationSet>({
+  create: () => Decoration.none,
+  update(marks, transaction) {
+    marks = marks.map(transaction.changes)
+    for (const effect of transaction.effects) {
+      if (!effect.is(markLine)) continue
+      const valid = effect.value >= 1 && effect.value <= transaction.state.doc.lines
+      marks = valid ? Decoration.set([Decoration.line({ class: 'cm-marked' }).range(transaction.state.doc.line(effect.value).from)]) : Decoration.none
+    }
+    return marks
+  },
+  provide: (field) => EditorView.decorations.from(field),
+})
+
+const colours = HighlightStyle.define([
+  { tag: tags.keyword, color: 'var(--cmd)', fontWeight: '700' },
+  { tag: tags.operatorKeyword, color: 'var(--cmd)' },
+  { tag: tags.typeName, color: 'var(--ref)' },
+  { tag: tags.number, color: 'var(--act)' },
+  { tag: tags.bool, color: 'var(--act)' },
+  { tag: tags.comment, color: 'var(--pencil)', fontStyle: 'italic' },
+])
+
+const theme = EditorView.theme({
+  '&': { height: '100%', fontSize: '13px', backgroundColor: 'var(--sheet)', color: 'var(--ink)' },
+  '.cm-gutters': { backgroundColor: 'var(--paper)', color: 'var(--pencil)', border: 'none' },
+  '.cm-activeLine': { backgroundColor: 'transparent' },
+  '.cm-cursor': { borderLeftColor: 'var(--ink)' },
+  '&.cm-focused .cm-selectionBackground, .cm-selectionBackground': { backgroundColor: 'var(--hair) !important' },
+  '.cm-marked': { backgroundColor: 'var(--line-wash)', boxShadow: 'inset 4px 0 var(--warn)' },
+  '.cm-tooltip': { backgroundColor: 'var(--sheet)', color: 'var(--ink)', border: '1px solid var(--hair)' },
+})
+
+function showDiagnostics() {
+  if (!view) return
+  const doc = view.state.doc
+  const list = props.diagnostics.filter((d) => d.line <= doc.lines).map((d) => {
+    const line = doc.line(d.line)
+    const from = Math.min(line.from + d.column - 1, Math.max(line.from, line.to - 1))
+    return { from, to: Math.max(from, Math.min(from + d.length, line.to)), severity: 'error' as const, message: d.message }
+  })
+  view.dispatch(setDiagnostics(view.state, list))
+}
+
+function show(line: number) {
+  if (!view) return
+  view.dispatch({ effects: markLine.of(line) })
+  if (props.readonly && line >= 1 && line <= view.state.doc.lines) {
+    view.dispatch({ effects: EditorView.scrollIntoView(view.state.doc.line(line).from, { y: 'center' }) })
+  }
+}
+
+onMounted(() => {
+  view = new EditorView({
+    parent: host.value!,
+    state: EditorState.create({
+      doc: props.modelValue,
+      extensions: [
+        lineNumbers(), history(), drawSelection(), highlightActiveLine(), lintGutter(), keymap.of([...defaultKeymap, ...historyKeymap, indentWithTab]), structuredText,
+        syntaxHighlighting(colours), markedLine, theme, writable.of(EditorState.readOnly.of(Boolean(props.readonly))),
+        EditorView.contentAttributes.of({ 'aria-label': props.label }),
+        EditorView.updateListener.of((update) => {
+          if (update.docChanged && !update.transactions.some((t) => t.isUserEvent('outside'))) emit('update:modelValue', update.state.doc.toString())
+          if (update.selectionSet) emit('cursor', update.state.doc.lineAt(update.state.selection.main.head).number)
+        }),
+      ],
+    }),
+  })
+  showDiagnostics()
+  show(props.marked)
+})
+
+watch(() => props.modelValue, (text) => {
+  if (!view || view.state.doc.toString() === text) return
+  view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text }, userEvent: 'outside' })
+  showDiagnostics()
+  show(props.marked)
+})
+watch(() => props.diagnostics, showDiagnostics)
+watch(() => props.marked, show)
+onBeforeUnmount(() => view?.destroy())
+defineExpose({
+  goTo(line: number) {
+    if (!view || line > view.state.doc.lines) return
+    const from = view.state.doc.line(line).from
+    view.dispatch({ selection: { anchor: from }, effects: EditorView.scrollIntoView(from, { y: 'center' }) })
+    view.focus()
+  },
+})
+</script>
+
+<template>
+  <div ref="host" class="editor sheet" />
+</template>
+
+<style scoped>
+.editor { height: 100%; overflow: hidden; }
+</style>

@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { stages } from '../router'
+import { useBench } from '../stores/bench'
+import { useMachine } from '../stores/machine'
+
+const open = defineModel<boolean>({ required: true })
+const emit = defineEmits<{ theme: [] }>()
+const machine = useMachine()
+const bench = useBench()
+const router = useRouter()
+const query = ref('')
+const at = ref(0)
+const input = ref<HTMLInputElement | null>(null)
+
+interface Hit { title: string; kind: string; go: () => void }
+
+async function focusField(stage: string, path: string) {
+  await router.push('/' + stage)
+  await nextTick()
+  document.getElementById('f' + path.replace(/\//g, '-'))?.focus()
+}
+
+const hits = computed<Hit[]>(() => {
+  const all: Hit[] = stages.map((s) => ({ title: s.title, kind: 'stage', go: () => void router.push('/' + s.key) }))
+  machine.draft?.axes.forEach((axis, i) => {
+    all.push({ title: axis.name, kind: 'axis', go: () => (machine.axisIndex = i) })
+    for (const entry of [...axis.station.outputs, ...axis.station.inputs]) {
+      if (entry.tag) all.push({ title: entry.tag, kind: 'tag', go: () => { machine.axisIndex = i; void router.push('/map') } })
+    }
+    const fields: [string, string, string][] = [
+      ['scale', 'reducer/motorTurns', 'Reducer, motor turns'], ['scale', 'reducer/outputTurns', 'Reducer, output turns'], ['scale', 'encoder/countsPerTurn', 'Counts per turn'],
+      ['scale', 'feed/pitch', 'Pitch'], ['scale', 'load/mass', 'Mass'], ['scale', 'limits/softMin', 'Negative soft limit'], ['scale', 'limits/softMax', 'Positive soft limit'],
+      ['scale', 'limits/maxSpeed', 'Highest speed'], ['scale', 'limits/maxAcceleration', 'Highest acceleration'], ['scale', 'control/positionGain', 'Position gain'],
+      ['home', 'homing/searchSpeed', 'Search speed'], ['home', 'homing/creepSpeed', 'Creep speed'], ['home', 'homing/zeroOffset', 'Zero offset'],
+    ]
+    for (const [stage, path, title] of fields) all.push({ title: `${axis.name}: ${title}`, kind: 'parameter', go: () => { machine.axisIndex = i; void focusField(stage, `/axes/${i}/${path}`) } })
+  })
+  all.push(
+    { title: 'Run the program', kind: 'command', go: () => void bench.start('PROGRAM', true) },
+    { title: 'Home the axis on the bench', kind: 'command', go: () => void bench.start('HOMING', true) },
+    { title: 'Run the proof', kind: 'command', go: () => { void router.push('/prove'); void machine.prove() } },
+    { title: 'Stop all axes', kind: 'command', go: () => void bench.order('stop') },
+    { title: 'Undo', kind: 'command', go: () => void machine.undo() },
+    { title: 'Redo', kind: 'command', go: () => void machine.redo() },
+    { title: 'Switch between light and dark', kind: 'command', go: () => emit('theme') },
+  )
+  const words = query.value.toLowerCase().split(/\s+/).filter(Boolean)
+  return all.filter((h) => words.every((w) => `${h.title} ${h.kind}`.toLowerCase().includes(w))).slice(0, 12)
+})
+
+watch(open, async (now) => {
+  if (!now) return
+  query.value = ''
+  at.value = 0
+  await nextTick()
+  setTimeout(() => input.value?.focus(), 30)
+})
+watch(query, () => (at.value = 0))
+
+function choose(hit: Hit | undefined) {
+  if (!hit) return
+  open.value = false
+  hit.go()
+}
+</script>
+
+<template>
+  <v-dialog v-model="open" width="520" scrim aria-label="Find anything">
+    <div class="sheet palette">
+      <input ref="input" v-model="query" class="plain query" role="combobox" aria-expanded="true" aria-controls="hits" :aria-activedescendant="'hit' + at"
+        placeholder="Stage, axis, tag, parameter, command" aria-label="Find a stage, axis, tag, parameter or command"
+        @keydown.down.prevent="at = Math.min(at + 1, hits.length - 1)" @keydown.up.prevent="at = Math.max(at - 1, 0)" @keydown.enter.prevent="choose(hits[at])" />
+      <ul id="hits" role="listbox" aria-label="Found">
+        <li v-for="(hit, i) in hits" :id="'hit' + i" :key="hit.kind + hit.title" role="option" :aria-selected="i === at" :class="{ at: i === at }" @click="choose(hit)" @mousemove="at = i">
+          {{ hit.title }} <span>{{ hit.kind }}</span>
+        </li>
+      </ul>
+      <p v-if="hits.length === 0" class="empty">Nothing is called “{{ query }}”. Try part of a name.</p>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.palette { padding: 10px; color: var(--ink); }
+.query { width: 100%; font-size: 16px; padding: 7px 10px; }
+ul { list-style: none; margin: 8px 0 0; padding: 0; }
+li { display: flex; justify-content: space-between; padding: 4px 8px; border-radius: 4px; cursor: pointer; }
+li.at { background: var(--cmd-wash); outline: 1px solid var(--cmd); }
+li span { color: var(--pencil); font-size: 12px; }
+</style>

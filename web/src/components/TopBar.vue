@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { mdiRedo, mdiThemeLightDark, mdiUndo } from '@mdi/js'
+import { computed } from 'vue'
+import { clock } from '../lib/numbers'
+import { useBench } from '../stores/bench'
+import { useMachine } from '../stores/machine'
+
+defineProps<{ theme: string }>()
+defineEmits<{ search: []; theme: [] }>()
+const machine = useMachine()
+const bench = useBench()
+
+const saved = computed(() => {
+  if (machine.conflict !== null) return 'Not saved: another page was first'
+  if (machine.faults.length > 0) return `Not saved: ${machine.faults.length === 1 ? '1 entry' : machine.faults.length + ' entries'} refused`
+  if (machine.saving || machine.dirty) return 'Saving…'
+  return `All saved · revision ${machine.revision}`
+})
+const clockText = computed(() => {
+  const state = bench.state
+  if (!bench.connected) return 'bench not connected'
+  if (!state) return 'bench off'
+  return `bench ${clock(state.time)} ${state.running ? '▸ ×' + state.speed : '‖ held'}`
+})
+</script>
+
+<template>
+  <header class="top">
+    <svg width="24" height="24" viewBox="0 0 24 24" aria-hidden="true">
+      <circle cx="12" cy="12" r="10" fill="none" stroke="currentColor" stroke-width="2" />
+      <circle cx="12" cy="12" r="2.4" fill="var(--act)" />
+      <path d="M12 2v7.5M20.7 17l-6.6-3.8M3.3 17l6.6-3.8" stroke="currentColor" stroke-width="2" />
+    </svg>
+    <span class="word">rueda</span>
+    <span class="pill machine-name">{{ machine.draft?.name ?? '…' }}</span>
+    <span class="pill mono" data-testid="bench-clock">{{ clockText }}</span>
+    <span class="saved" role="status" data-testid="saved" :class="{ refused: machine.faults.length > 0 || machine.conflict !== null }">{{ saved }}</span>
+    <v-btn :disabled="!machine.canUndo && !machine.dirty" size="x-small" :icon="mdiUndo" aria-label="Undo" title="Undo (Ctrl+Z)" variant="text" @click="machine.undo()" />
+    <v-btn :disabled="!machine.canRedo" size="x-small" :icon="mdiRedo" aria-label="Redo" title="Redo (Ctrl+Shift+Z)" variant="text" @click="machine.redo()" />
+    <button class="pill find" type="button" @click="$emit('search')">Find anything <kbd class="mono">/</kbd></button>
+    <v-btn size="x-small" :icon="mdiThemeLightDark" :aria-label="theme === 'dark' ? 'Light theme' : 'Dark theme'" :title="theme === 'dark' ? 'Light theme' : 'Dark theme'" variant="text" @click="$emit('theme')" />
+    <button class="stop" type="button" title="Quick stop of every axis on the bench" @click="bench.order('stop')">Stop all axes</button>
+  </header>
+</template>
+
+<style scoped>
+.top { display: flex; align-items: center; gap: 10px; padding: 0 14px; border-bottom: 1px solid var(--hair); background: var(--sheet); white-space: nowrap; }
+.word { font-weight: 760; font-size: 19px; }
+.pill { border: 1px solid var(--hair); border-radius: 14px; padding: 3px 11px; font-size: 13px; background: var(--paper); color: var(--ink); }
+.machine-name { overflow: hidden; text-overflow: ellipsis; }
+.find { cursor: pointer; }
+.saved { color: var(--pencil); font-size: 13px; }
+.saved.refused { color: var(--stop); font-weight: 650; }
+.stop { margin-left: auto; background: #b0261e; color: #fff; border: 0; border-radius: 4px; padding: 6px 14px; font-weight: 700; cursor: pointer; }
+</style>

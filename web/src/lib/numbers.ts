@@ -1,0 +1,21 @@
+/** What a user typed as a number, or null: point or comma, spaces and a typographic minus allowed. */
+export function parsed(text: string): number | null {
+  const plain = text.trim().replace(/[\s\u202f\u00a0]/g, '').replace('\u2212', '-').replace(',', '.')
+  if (!/^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(plain)) return null
+  const value = Number(plain)
+  return Number.isFinite(value) ? value : null
+}
+
+/** Fixed decimals with a typographic minus; a rounded zero has no sign. */
+export function fixed(value: number | null | undefined, decimals: number): string {
+  if (value == null || !Number.isFinite(value)) return '–'
+  const text = value.toFixed(decimals)
+  return Number(text) === 0 ? text.replace('-', '') : text.replace('-', '\u2212')
+}
+
+/** Machine time as hours, minutes and seconds. */
+export function clock(seconds: number): string {
+  const whole = Math.floor(seconds)
+  const two = (n: number) => String(n).padStart(2, '0')
+  return `${two(Math.floor(whole / 3600))}:${two(Math.floor(whole / 60) % 60)}:${two(whole % 60)}.${String(Math.floor((seconds % 1) * 1000)).padStart(3, '0')}`
+}

@@ -1,0 +1,155 @@
+<script setup lang="ts">
+import { mdiDelete } from '@mdi/js'
+import { computed, ref } from 'vue'
+import type { Expectation } from '../api/client'
+import NumberField from '../components/NumberField.vue'
+import ProgramEditor from '../components/ProgramEditor.vue'
+import { fixed } from '../lib/numbers'
+import { useMachine } from '../stores/machine'
+import { useProof } from '../stores/proof'
+
+const machine = useMachine()
+const proof = useProof()
+const editing = ref(false)
+const expectations = computed(() => machine.draft!.proof.expectations)
+const stale = computed(() => machine.run !== null && machine.run.revision !== machine.revision)
+const verdict = computed(() => proof.verdict)
+const failed = computed(() => machine.run?.verdicts.filter((v) => !v.holds).length ?? 0)
+const unitOf = (e: Expectation) => machine.draft!.axes.find((a) => a.name === e.axis)?.unit.symbol ?? ''
+
+function add(event: Event) {
+  const select = event.target as HTMLSelectElement
+  const axis = machine.axis!.name
+  const made: Record<string, Expectation> = {
+    ARRIVES: { kind: 'ARRIVES', axis, after: machine.events.find((e) => e.endsWith('.Execute')) ?? machine.events[0] ?? 'Start', position: 0, tolerance: 0.05, within: 1, stays: 0.1 },
+    BOUND: { kind: 'BOUND', axis, quantity: 'SPEED', limit: machine.axis!.limits.maxSpeed },
+    NO_ERROR: { kind: 'NO_ERROR', axis },
+  }
+  machine.edit({ op: 'add', path: '/proof/expectations/-', value: made[select.value] })
+  select.value = ''
+}
+const at = (i: number) => `/proof/expectations/${i}`
+const bar = (room: number | null | undefined) => (room == null ? 100 : Math.min(100, Math.max(2, (1 - room) * (room < 0 ? 100 / (1 - room) : 100))))
+
+async function mend() {
+  const m = verdict.value?.mend
+  if (!m) return
+  const lines = machine.draft!.plc.program.split('\n')
+  if (!lines[m.line - 1]?.includes(m.find)) return
+  lines[m.line - 1] = lines[m.line - 1].replace(m.find, m.replace)
+  machine.set('/plc/program', lines.join('\n'))
+  await machine.prove()
+}
+const mendable = computed(() => {
+  const m = verdict.value?.mend
+  return Boolean(m && machine.draft!.plc.program.split('\n')[m.line - 1]?.includes(m.find))
+})
+</script>
+
+<template>
+  <div class="head">
+    <div>
+      <h1>Prove · {{ machine.draft!.proof.name }}</h1>
+      <p class="sub" role="status" data-testid="proof-summary">
+        <template v-if="machine.proving">Running the program on the bench…</template>
+        <template v-else-if="!machine.run">Not run yet. Run the proof to see whether the program keeps what is expected.</template>
+        <template v-else>
+          The program ran for {{ fixed(machine.run.duration, 1) }} s of machine time, computed in {{ fixed(machine.run.computedMillis / 1000, 2) }} s.
+          {{ machine.run.verdicts.length - failed }} of {{ machine.run.verdicts.length }} expectations held.
+          <b v-if="stale">Revision {{ machine.run.revision }} was proven; the machine has changed since.</b>
+        </template>
+      </p>
+    </div>
+    <div class="row">
+      <v-btn variant="flat" color="primary" :loading="machine.proving" :disabled="machine.diagnostics.length > 0 || machine.faults.length > 0" @click="machine.prove()">{{ machine.run ? 'Run again' : 'Run proof' }}</v-btn>
+      <v-btn :aria-pressed="editing" @click="editing = !editing">{{ editing ? 'Show verdicts' : 'Change expectations' }}</v-btn>
+    </div>
+  </div>
+  <p v-if="machine.run?.stopped" class="stopped" role="alert">The program was stopped in line {{ machine.run.stoppedLine }}: {{ machine.run.stopped }}</p>
+
+  <section v-if="editing || !machine.run" aria-label="Expectations">
+    <p v-if="expectations.length === 0" class="empty">Nothing is expected yet. Add a first expectation below.</p>
+    <div v-for="(e, i) in expectations" :key="i" class="sheet sentence">
+      <select class="slot" :value="e.axis" :aria-label="`Axis of expectation ${i + 1}`" @change="machine.set(at(i) + '/axis', ($event.target as HTMLSelectElement).value)"><option v-for="a in machine.draft!.axes" :key="a.name">{{ a.name }}</option></select>
+      <template v-if="e.kind === 'ARRIVES'">
+        arrives at <NumberField hide-label :path="at(i) + '/position'" label="Position" :value="e.position!" :unit="unitOf(e)" /> ± <NumberField hide-label :path="at(i) + '/tolerance'" label="Tolerance" :value="e.tolerance!" :unit="unitOf(e)" />
+        within <NumberField hide-label :path="at(i) + '/within'" label="Time" :value="e.within!" unit="s" /> after
+        <select class="slot" :value="e.after" :aria-label="`Event of expectation ${i + 1}`" @change="machine.set(at(i) + '/after', ($event.target as HTMLSelectElement).value)">
+          <option v-if="e.after && !machine.events.includes(e.after)" :value="e.after">{{ e.after }} (not in the program)</option>
+          <option v-for="name in machine.events" :key="name">{{ name }}</option>
+        </select>
+        and stays <NumberField hide-label :path="at(i) + '/stays'" label="Stays" :value="e.stays!" unit="s" />
+      </template>
+      <template v-else-if="e.kind === 'BOUND'">
+        keeps its
+        <select class="slot" :value="e.quantity" :aria-label="`Quantity of expectation ${i + 1}`" @change="machine.set(at(i) + '/quantity', ($event.target as HTMLSelectElement).value)">
+          <option value="SPEED">speed</option><option value="TORQUE">torque</option><option value="FOLLOWING_ERROR">following error</option>
+        </select>
+        at or below <NumberField hide-label :path="at(i) + '/limit'" label="Limit" :value="e.limit!" :unit="e.quantity === 'TORQUE' ? 'N·m' : e.quantity === 'SPEED' ? unitOf(e) + '/s' : unitOf(e)" />
+      </template>
+      <template v-else>and its function blocks report no error</template>
+      <v-btn :icon="mdiDelete" class="remove" variant="text" size="x-small" :aria-label="`Remove expectation ${i + 1}`" @click="machine.edit({ op: 'remove', path: at(i) })" />
+    </div>
+    <div class="row">
+      <select class="plain" value="" aria-label="Add an expectation" @change="add">
+        <option value="" disabled>Add an expectation…</option>
+        <option value="ARRIVES">arrives somewhere in time</option><option value="BOUND">keeps a bound</option><option value="NO_ERROR">no error</option>
+      </select>
+      <span class="inline">The program runs for <NumberField hide-label path="/proof/duration" label="Duration" :value="machine.draft!.proof.duration" unit="s" /></span>
+    </div>
+  </section>
+
+  <template v-else>
+    <table class="plain verdicts" :class="{ stale }">
+      <thead><tr><th>What must be true</th><th>Limit</th><th>Measured</th><th>Room left</th><th>Where</th></tr></thead>
+      <tbody>
+        <tr v-for="(v, i) in machine.run.verdicts" :key="i" :class="{ failed: !v.holds, on: i === proof.index }" data-testid="verdict" @click="proof.chosen = i">
+          <td><button type="button" class="pick" :aria-pressed="i === proof.index" @click.stop="proof.chosen = i"><span aria-hidden="true">{{ v.holds ? '✓' : '✗' }}</span><span class="visually-hidden">{{ v.holds ? 'holds: ' : 'does not hold: ' }}</span> {{ v.sentence }}</button></td>
+          <td class="mono">{{ v.limit == null ? '–' : fixed(v.limit, v.unit === 'errors' ? 0 : 3) }} {{ v.unit }}</td>
+          <td class="mono"><b>{{ v.measured == null ? 'never' : fixed(v.measured, v.unit === 'errors' ? 0 : 3) }}</b> {{ v.measured == null ? '' : v.unit }}</td>
+          <td>
+            <span class="bar" role="img" :aria-label="v.room == null ? 'no measure' : `${fixed(v.room * 100, 0)} % of the limit left`">
+              <span :class="{ over: !v.holds }" :style="{ width: bar(v.room) + '%' }" />
+              <i :style="{ left: v.room != null && v.room < 0 ? 100 / (1 - v.room) + '%' : '100%' }" />
+            </span>
+          </td>
+          <td class="mono">{{ fixed(v.time, 3) }} s</td>
+        </tr>
+      </tbody>
+    </table>
+    <div v-if="verdict" class="below">
+      <ProgramEditor class="code" readonly :model-value="machine.draft!.plc.program" :diagnostics="[]" :marked="stale ? 0 : (verdict.order?.line ?? machine.run.stoppedLine)" label="Program line responsible" />
+      <div class="sheet why">
+        <h2>{{ verdict.holds ? 'What was in force there' : 'Why it does not hold' }}</h2>
+        <p v-if="verdict.cause">{{ verdict.cause }}</p>
+        <p v-if="verdict.order" class="sub">In force at {{ fixed(verdict.time, 3) }} s: {{ verdict.order.words }}, by {{ verdict.order.block }} in line {{ verdict.order.line }}.</p>
+        <p v-else-if="!verdict.cause" class="sub">No order of the program was in force.</p>
+        <p v-if="verdict.mend && mendable" class="mend">{{ verdict.mend.words }} <button type="button" class="link" @click="mend">Try it</button></p>
+      </div>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.head { display: flex; justify-content: space-between; gap: 12px; }
+.row { display: flex; gap: 8px; align-items: flex-start; margin-top: 4px; }
+.inline, .sentence { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
+.sentence { padding: 5px 10px; margin-bottom: 5px; }
+.sentence :deep(.field) { width: 108px; }
+.remove { margin-left: auto; }
+.verdicts tr.failed { background: var(--stop-wash); }
+.verdicts tr.on td:first-child { box-shadow: inset 4px 0 var(--ink); }
+.verdicts.stale { opacity: 0.75; }
+.pick { border: 0; background: none; font: inherit; color: inherit; text-align: left; cursor: pointer; padding: 2px 4px; }
+td.mono { white-space: nowrap; }
+.bar { position: relative; display: block; width: 110px; height: 12px; background: var(--hair); }
+.bar span { position: absolute; inset: 0 auto 0 0; background: var(--ok); }
+.bar span.over { background: var(--stop); }
+.bar i { position: absolute; top: -3px; bottom: -3px; width: 2px; background: var(--ink); }
+.below { display: grid; grid-template-columns: 1.15fr 1fr; gap: 10px; margin-top: 8px; height: 190px; }
+.code { height: 190px; }
+.why { padding: 6px 10px; overflow: auto; font-size: 13px; }
+.why p { margin: 4px 0; }
+.mend { border-left: 4px solid var(--warn); background: var(--warn-wash); padding: 4px 8px; }
+.stopped { border-left: 4px solid var(--stop); background: var(--stop-wash); padding: 4px 8px; }
+</style>

@@ -1,0 +1,82 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { api, type BenchState } from '../api/client'
+import { useMachine } from './machine'
+
+/** Signals of one axis in a sample, in the order the stream sends them. */
+export const streamed = ['commandedPosition', 'position', 'commandedSpeed', 'speed', 'torque', 'followingError', 'referenceCam'] as const
+const KEPT = 6000
+const RECONNECT_AFTER = 1000
+
+/** The live bench as it comes over the WebSocket. Nothing is asked for by timer. */
+export const useBench = defineStore('bench', () => {
+  const state = shallowRef<BenchState | null>(null)
+  const connected = ref(false)
+  /** Columns: time, then the streamed signals of every axis. Replaced as a whole with each block. */
+  const samples = shallowRef<number[][]>([])
+  const machine = useMachine()
+  const behind = computed(() => state.value !== null && state.value.revision !== machine.revision)
+
+  function connect() {
+    const scheme = location.protocol === 'https:' ? 'wss' : 'ws'
+    const socket = new WebSocket(`${scheme}://${location.host}/api/live`)
+    socket.binaryType = 'arraybuffer'
+    socket.onopen = () => (connected.value = true)
+    socket.onmessage = (message) => {
+      if (typeof message.data === 'string') take(JSON.parse(message.data) as BenchState)
+      else append(new DataView(message.data as ArrayBuffer))
+    }
+    socket.onclose = () => {
+      connected.value = false
+      window.setTimeout(connect, RECONNECT_AFTER)
+    }
+  }
+
+  function take(next: BenchState) {
+    state.value = next
+  }
+
+  function append(view: DataView) {
+    const columns = 1 + streamed.length * (state.value?.axes.length ?? machine.draft?.axes.length ?? 1)
+    const rowBytes = 8 + 4 * (columns - 1)
+    const rows = view.byteLength / rowBytes
+    let kept = samples.value.length === columns ? samples.value : Array.from({ length: columns }, () => [] as number[])
+    const last = kept[0][kept[0].length - 1] ?? -1
+    if (rows > 0 && view.getFloat64(0) <= last) kept = kept.map(() => [])
+    const next = kept.map((column) => column.slice(Math.max(0, column.length + rows - KEPT)))
+    for (let row = 0; row < rows; row++) {
+      const at = row * rowBytes
+      next[0].push(view.getFloat64(at))
+      for (let c = 1; c < columns; c++) next[c].push(view.getFloat32(at + 8 + 4 * (c - 1)))
+    }
+    samples.value = next
+  }
+
+  /** Makes the bench anew from the saved machine. */
+  async function start(program: 'PROGRAM' | 'HOMING', running: boolean) {
+    await machine.flush()
+    if (machine.conflict !== null) return
+    samples.value = []
+    const made = await machine.guarded(() => api.startBench(machine.id, program, machine.axis?.name ?? '', running))
+    if (made) take(made)
+  }
+
+  async function order(what: 'run' | 'hold' | 'cycle' | 'stop') {
+    if (!state.value && what !== 'stop') return start('PROGRAM', what === 'run')
+    if (!state.value) return
+    const next = await machine.guarded(() => api.bench(what))
+    if (next) take(next)
+  }
+
+  async function oneCycle() {
+    if (!state.value) await start('PROGRAM', false)
+    await order('cycle')
+  }
+
+  async function setSpeed(factor: number) {
+    const next = await machine.guarded(() => api.benchSpeed(factor))
+    if (next) take(next)
+  }
+
+  return { state, connected, samples, behind, connect, start, order, oneCycle, setSpeed }
+})
