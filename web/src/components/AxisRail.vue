@@ -6,7 +6,7 @@ import { useMachine } from '../stores/machine'
 
 const machine = useMachine()
 const bench = useBench()
-const WIDTH = 205
+const WIDTH = 188
 const EDGE = 6
 
 const strips = computed(() =>

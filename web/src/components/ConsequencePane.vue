@@ -64,6 +64,6 @@ const figures = computed(() => machine.run?.figures ?? null)
 .values div { display: flex; justify-content: space-between; border-bottom: 1px dotted var(--hair); padding: 3px 0; }
 .values dd { margin: 0; font-weight: 600; }
 .gap { margin-top: 12px; }
-.end { text-align: right; }
+.end { text-align: right; white-space: nowrap; }
 td { overflow-wrap: anywhere; }
 </style>

@@ -10,21 +10,22 @@ import type { Diagnostic } from '../api/client'
 import { structuredText } from '../lib/structuredText'
 
 /** Structured Text with faults underlined and one line marked: the one being executed, or the one that caused something. */
-const props = defineProps<{ modelValue: string; diagnostics: Diagnostic[]; marked: number; readonly?: boolean; label: string }>()
+const props = defineProps<{ modelValue: string; diagnostics: Diagnostic[]; marked: number; ran?: number[]; readonly?: boolean; label: string }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string]; cursor: [line: number] }>()
 const host = ref<HTMLElement | null>(null)
 let view: EditorView | null = null
 const writable = new Compartment()
 
-const markLine = StateEffect.define<number>()
+const markLine = StateEffect.define<{ line: number; ran: number[] }>()
 const markedLine = StateField.define<DecorationSet>({
   create: () => Decoration.none,
   update(marks, transaction) {
     marks = marks.map(transaction.changes)
     for (const effect of transaction.effects) {
       if (!effect.is(markLine)) continue
-      const valid = effect.value >= 1 && effect.value <= transaction.state.doc.lines
-      marks = valid ? Decoration.set([Decoration.line({ class: 'cm-marked' }).range(transaction.state.doc.line(effect.value).from)]) : Decoration.none
+      const doc = transaction.state.doc
+      const all = [...new Set([...effect.value.ran, effect.value.line])].filter((n) => n >= 1 && n <= doc.lines).sort((a, b) => a - b)
+      marks = Decoration.set(all.map((n) => Decoration.line({ class: n === effect.value.line ? 'cm-marked' : 'cm-ran' }).range(doc.line(n).from)))
     }
     return marks
   },
@@ -47,6 +48,7 @@ const theme = EditorView.theme({
   '.cm-cursor': { borderLeftColor: 'var(--ink)' },
   '&.cm-focused .cm-selectionBackground, .cm-selectionBackground': { backgroundColor: 'var(--hair) !important' },
   '.cm-marked': { backgroundColor: 'var(--line-wash)', boxShadow: 'inset 4px 0 var(--warn)' },
+  '.cm-ran': { boxShadow: 'inset 4px 0 var(--ok)' },
   '.cm-tooltip': { backgroundColor: 'var(--sheet)', color: 'var(--ink)', border: '1px solid var(--hair)' },
 })
 
@@ -63,7 +65,7 @@ function showDiagnostics() {
 
 function show(line: number) {
   if (!view) return
-  view.dispatch({ effects: markLine.of(line) })
+  view.dispatch({ effects: markLine.of({ line, ran: props.ran ?? [] }) })
   if (props.readonly && line >= 1 && line <= view.state.doc.lines) {
     view.dispatch({ effects: EditorView.scrollIntoView(view.state.doc.line(line).from, { y: 'center' }) })
   }
@@ -96,7 +98,7 @@ watch(() => props.modelValue, (text) => {
   show(props.marked)
 })
 watch(() => props.diagnostics, showDiagnostics)
-watch(() => props.marked, show)
+watch(() => [props.marked, props.ran?.join()], () => show(props.marked))
 onBeforeUnmount(() => view?.destroy())
 defineExpose({
   goTo(line: number) {

@@ -28,9 +28,12 @@ watch(
   { immediate: true },
 )
 
+/** Shuttle.commandedPosition becomes Shuttle commanded position. */
+const words = (name: string) => name.replace('.', ' ').replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`)
+
 const lines = computed<Line[]>(() =>
   (trace.value?.signals ?? []).map((column, i) => ({
-    label: column.name, unit: column.unit, values: column.values,
+    label: words(column.name), unit: column.unit, values: column.values,
     colour: i === 0 ? '--cmd' : '--act', dashed: i === 0, scale: column.unit + (column.name.endsWith('followingError') || column.name.endsWith('torque') ? ' e' : ''),
   })),
 )
@@ -38,7 +41,7 @@ const lines = computed<Line[]>(() =>
 
 <template>
   <div v-if="trace && verdict" class="proof-trace">
-    <span class="keys"><b class="cmd">╌ {{ lines[0]?.label }}, {{ lines[0]?.unit }}</b> <b class="act">— {{ lines[1]?.label }}, {{ lines[1]?.unit }} (right)</b>
+    <span class="keys"><b class="cmd">╌ {{ lines[0]?.label }} in {{ lines[0]?.unit }}</b> <b class="act">— {{ lines[1]?.label }} in {{ lines[1]?.unit }}{{ lines[0]?.scale === lines[1]?.scale ? '' : ', right scale' }}</b>
       <b v-if="!verdict.holds" class="stop">▨ outside the limit</b></span>
     <div class="plot"><TracePlot :time="trace.time" :lines="lines" :mark="verdict.holds ? null : { from: verdict.from, to: verdict.to }" :label="`Recording around ${verdict.sentence}`" /></div>
   </div>

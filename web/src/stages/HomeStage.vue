@@ -65,7 +65,7 @@ function choose(event: Event) {
     <template v-else-if="axis.homing.method === 17">, back off slowly, then take <b>the edge of the switch</b> as zero.</template>
     <template v-else>: take <b>the place where the axis stands</b> as zero.</template>
   </div>
-  <svg viewBox="0 0 724 226" class="drawing path" role="img" :aria-label="here?.found ? `Path of the search: zero at ${fixed(here.zero, 2)} ${unit} from the negative stop` : 'Path of the search'">
+  <svg viewBox="0 4 724 220" class="drawing path" role="img" :aria-label="here?.found ? `Path of the search: zero at ${fixed(here.zero, 2)} ${unit} from the negative stop` : 'Path of the search'">
     <path :d="`M${x(0)} 36H${x(axis.travel.length)}`" stroke="var(--ink)" stroke-width="4" />
     <path :d="`M${x(0)} 22V50M${x(axis.travel.length)} 22V50`" stroke="var(--ink)" stroke-width="5" />
     <text :x="x(0)" y="14" text-anchor="middle">stop</text><text :x="x(axis.travel.length)" y="14" text-anchor="middle">stop</text>
@@ -105,7 +105,7 @@ function choose(event: Event) {
         <path :d="`M${detail.x(edge)} 198H${detail.x(here.zero)}`" stroke="var(--ink)" />
         <text :x="detail.x(edge) - 6" y="202" text-anchor="end" class="figure">{{ fixed(here.zero - edge, 2) }} {{ unit }}</text>
       </template>
-      <text :x="detail.x(here.rest) + 12" y="200" style="fill: var(--act)">comes to rest {{ fixed(here.rest - here.zero, 3) }} {{ unit }} past zero</text>
+      <text :x="detail.x(here.rest) > 480 ? detail.x(here.zero) - 12 : detail.x(here.rest) + 12" :y="detail.x(here.rest) > 480 ? 218 : 200" :text-anchor="detail.x(here.rest) > 480 ? 'end' : 'start'" style="fill: var(--act)">comes to rest {{ fixed(here.rest - here.zero, 3) }} {{ unit }} past zero</text>
       <path :d="`M${detail.x(here.rest)} 160V196`" stroke="var(--act)" />
     </g>
     <text v-else-if="here && !here.found" x="362" y="150" text-anchor="middle" style="fill: var(--stop); font-size: 13px">{{ here.message }}</text>
@@ -116,10 +116,10 @@ function choose(event: Event) {
     <NumberField :path="`${at}/homing/acceleration`" label="Acceleration" :value="axis.homing.acceleration" :unit="unit + '/s²'" />
     <NumberField :path="`${at}/homing/zeroOffset`" label="Zero offset" :value="axis.homing.zeroOffset" :unit="unit" title="Position the axis has at its zero, 607Ch" />
     <v-btn variant="flat" color="primary" class="go" @click="bench.start('HOMING', true)">Run on the bench</v-btn>
-    <span v-if="bench.state?.program === 'homing' && live" class="sub go" role="status" data-testid="homing-status">
-      {{ live.homingLeg >= 0 ? `Searching, leg ${live.homingLeg + 1}` : live.referenced ? `Zero found, standing at ${fixed(live.position, 3)} ${unit}` : live.state }}
-    </span>
   </div>
+  <p v-if="bench.state?.program === 'homing' && live" class="sub status" role="status" data-testid="homing-status">
+      On the bench: {{ live.homingLeg >= 0 ? `searching, leg ${live.homingLeg + 1}` : live.referenced ? `zero found, standing at ${fixed(live.position, 3)} ${unit}` : live.state }}.
+  </p>
   <h2 class="gap">Where the hardware stands, from the negative stop</h2>
   <div class="row">
     <NumberField :path="`${at}/travel/negativeLimit`" label="Negative limit up to" :value="axis.travel.negativeLimit" :unit="unit" />
@@ -136,5 +136,6 @@ function choose(event: Event) {
 .path { width: 100%; height: auto; margin: 4px 0; }
 .row { display: flex; flex-wrap: wrap; gap: 6px 14px; align-items: flex-start; }
 .go { margin-top: 17px; }
-.gap { margin-top: 10px; }
+.gap { margin-top: 6px; }
+.status { margin: 4px 0 0; font-weight: 650; color: var(--ink); }
 </style>

@@ -34,12 +34,23 @@ function meaning(entry: Entry, bytes: string[]): string {
   const object = objects.find((o) => o.object === entry.object && o.subIndex === entry.subIndex)
   let value = bytes.reduceRight((sum, byte) => sum * 256 + parseInt(byte, 16), 0)
   if (object?.signed && value >= 2 ** (entry.bits - 1)) value -= 2 ** entry.bits
+  if (entry.object === 0x6040) return ordered(value)
   if (entry.object === 0x6041) return live.value?.driveState ?? ''
   if (object?.position) return `${fixed(value / 10 ** axis.value.unit.decimals, 3)} ${axis.value.unit.symbol}${object.speed ? '/s' : ''}`
   if (entry.object === 0x6077) return `${fixed(value / 10, 1)} % of rated`
   if (entry.object === 0x60fd) return ['negative limit', 'positive limit', 'reference cam'].filter((_, i) => (value >> i) & 1).join(', ') || 'no switch active'
   if (entry.object === 0x6060 || entry.object === 0x6061) return value === 8 ? 'cyclic synchronous position' : value === 6 ? 'homing' : String(value)
   return String(value)
+}
+
+/** The command a controlword gives, by the table of the standard. */
+function ordered(word: number): string {
+  if (word & 0x80) return 'fault reset'
+  if (!(word & 2)) return 'disable voltage'
+  if (!(word & 4)) return 'quick stop'
+  if (!(word & 1)) return 'shutdown'
+  if (!(word & 8)) return 'switch on'
+  return word & 0x10 ? 'enable operation, start homing' : 'enable operation'
 }
 
 const directions = computed(() => [
@@ -121,7 +132,9 @@ const finding = (direction: string, index: number) =>
 .box.on { outline: 2px solid var(--ink); }
 h2.cmd { color: var(--cmd); } h2.act { color: var(--act); margin-top: 10px; }
 tr.marked { background: var(--stop-wash); } tr.on { background: var(--cmd-wash); }
-.tag { width: 178px; }
+.tag { width: 172px; }
+td.mono { white-space: nowrap; font-size: 12px; }
+table { table-layout: auto; }
 .index { color: var(--pencil); font-size: 12px; }
 .tools { white-space: nowrap; text-align: right; }
 .add { margin-top: 4px; }

@@ -15,7 +15,7 @@ const line = computed(() => (running.value ? (bench.state?.fault?.line ?? bench.
   <div class="program">
     <div>
       <h1>Program</h1>
-      <p class="sub">Structured Text, checked as you type. The line being executed is marked while the bench runs it.</p>
+      <p class="sub">Structured Text, checked as you type. While the bench runs it, green marks the lines of the last cycle, amber the one reached last.</p>
       <div class="row">
         <v-btn variant="flat" color="primary" :disabled="machine.diagnostics.length > 0" @click="bench.start('PROGRAM', true)">Run program</v-btn>
         <v-btn :disabled="!bench.state" @click="bench.order(bench.state?.running ? 'hold' : 'run')">{{ bench.state?.running ? 'Hold' : 'Go on' }}</v-btn>
@@ -23,7 +23,7 @@ const line = computed(() => (running.value ? (bench.state?.fault?.line ?? bench.
         <span v-if="running" class="sub" role="status">in line {{ line }}</span>
       </div>
     </div>
-    <ProgramEditor ref="editor" :model-value="machine.draft!.plc.program" :diagnostics="machine.diagnostics" :marked="line" label="Program, Structured Text" @update:model-value="machine.set('/plc/program', $event)" />
+    <ProgramEditor ref="editor" :model-value="machine.draft!.plc.program" :diagnostics="machine.diagnostics" :marked="line" :ran="running ? bench.state?.lines : []" label="Program, Structured Text" @update:model-value="machine.set('/plc/program', $event)" />
     <div v-if="bench.state?.fault && running" class="faults" role="alert">
       <button type="button" class="link" @click="editor?.goTo(bench.state!.fault!.line)">Line {{ bench.state.fault.line }}</button>: {{ bench.state.fault.message }} The task stopped and the axes made a quick stop. Mend the line and run again.
     </div>

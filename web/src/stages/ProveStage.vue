@@ -142,12 +142,12 @@ const mendable = computed(() => {
 .verdicts.stale { opacity: 0.75; }
 .pick { border: 0; background: none; font: inherit; color: inherit; text-align: left; cursor: pointer; padding: 2px 4px; }
 td.mono { white-space: nowrap; }
-.bar { position: relative; display: block; width: 110px; height: 12px; background: var(--hair); }
+.bar { position: relative; display: block; width: 84px; height: 12px; background: var(--hair); }
 .bar span { position: absolute; inset: 0 auto 0 0; background: var(--ok); }
 .bar span.over { background: var(--stop); }
 .bar i { position: absolute; top: -3px; bottom: -3px; width: 2px; background: var(--ink); }
-.below { display: grid; grid-template-columns: 1.15fr 1fr; gap: 10px; margin-top: 8px; height: 190px; }
-.code { height: 190px; }
+.below { display: grid; grid-template-columns: 1.15fr 1fr; gap: 10px; margin-top: 8px; height: 216px; }
+.code { height: 216px; min-width: 0; }
 .why { padding: 6px 10px; overflow: auto; font-size: 13px; }
 .why p { margin: 4px 0; }
 .mend { border-left: 4px solid var(--warn); background: var(--warn-wash); padding: 4px 8px; }

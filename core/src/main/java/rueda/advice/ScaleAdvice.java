@@ -34,7 +34,7 @@ public final class ScaleAdvice {
         figures.add(new Figure("Counts per " + unit, counts.denominator() == 1 ? count(counts.numerator())
                 : count(counts.numerator()) + " : " + count(counts.denominator()), "",
                 "608Fh × 6091h ÷ 6092h = " + count(axis.encoder().countsPerTurn()) + " × " + gear + " ÷ " + feed + " " + unit));
-        figures.add(new Figure("One count moves", significant(scale.unitsPerCount().toDouble() * 1000, 4), "0.001 " + unit,
+        figures.add(new Figure("One count moves", significant(scale.unitsPerCount().toDouble(), 4), unit,
                 "1 ÷ counts per " + unit));
         figures.add(new Figure("One motor turn moves", significant(turn, 6), unit, feed + " " + unit + " ÷ (" + gear + ")"));
         figures.add(new Figure("608Fh encoder resolution", count(axis.encoder().countsPerTurn()) + " : 1", "", "counts : motor revolutions"));

@@ -12,16 +12,18 @@ public final class CompiledProgram {
     private final List<Variable> variables;
     private final int[] tagSlots;
     private final int memorySize;
+    private final int lines;
     private final Code.Step initial;
     private final Code.Step body;
 
-    CompiledProgram(String name, List<Diagnostic> diagnostics, List<Variable> variables, int[] tagSlots, int memorySize,
+    CompiledProgram(String name, List<Diagnostic> diagnostics, List<Variable> variables, int[] tagSlots, int memorySize, int lines,
                     Code.Step initial, Code.Step body) {
         this.name = name;
         this.diagnostics = List.copyOf(diagnostics);
         this.variables = List.copyOf(variables);
         this.tagSlots = tagSlots;
         this.memorySize = memorySize;
+        this.lines = lines;
         this.initial = initial;
         this.body = body;
     }
@@ -56,6 +58,11 @@ public final class CompiledProgram {
 
     int memorySize() {
         return memorySize;
+    }
+
+    /** Lines of the text. */
+    int lines() {
+        return lines;
     }
 
     Code.Step initialStep() {

@@ -251,7 +251,7 @@ final class ExpressionCompiler {
 
     private Expression folded(BinaryContext place, Expression constant) {
         try {
-            Frame none = new Frame(0);
+            Frame none = new Frame(0, 0);
             return constant.type().isReal() ? Expression.constant(Type.LREAL, true, constant.real().value(none))
                     : Expression.constant(Type.LINT, true, constant.whole().value(none));
         } catch (ProgramFault fault) {

@@ -9,14 +9,28 @@ public final class Frame {
     /** Start of the cycle, ns on the bench's clock. */
     public long now;
     int budget;
+    /** Number of the cycle, so that the lines run in it can be told from older ones. */
+    int cycle;
+    private final int[] ranIn;
 
-    Frame(int size) {
+    Frame(int size, int lines) {
         memory = new long[size];
+        ranIn = new int[lines + 1];
+    }
+
+    /** A statement of this line ran in the present cycle. */
+    boolean ran(int statementLine) {
+        return ranIn[statementLine] == cycle && cycle > 0;
+    }
+
+    int lines() {
+        return ranIn.length - 1;
     }
 
     /** Counts one statement. @throws ProgramFault when the budget of the cycle is used up */
     void enter(int statementLine) {
         line = statementLine;
+        ranIn[statementLine] = cycle;
         if (--budget < 0) {
             throw new ProgramFault(statementLine, "The instruction budget of one cycle is used up: a loop does not end.");
         }

@@ -44,7 +44,7 @@ public final class StructuredTextCompiler {
         parser.addErrorListener(faults);
         ProgramContext program = parser.program();
         if (!faults.sorted().isEmpty()) {
-            return new CompiledProgram("", faults.sorted(), List.of(), new int[0], 0, null, null);
+            return new CompiledProgram("", faults.sorted(), List.of(), new int[0], 0, 0, null, null);
         }
         int[] tagSlots = new int[environment.tags().size()];
         List<Step> initial = new ArrayList<>();
@@ -62,7 +62,7 @@ public final class StructuredTextCompiler {
         }
         program.varBlock().forEach(block -> declare(block, initial));
         Step body = statements(program.statementList());
-        return new CompiledProgram(program.IDENTIFIER().getText(), faults.sorted(), scope.variables(), tagSlots, scope.size(),
+        return new CompiledProgram(program.IDENTIFIER().getText(), faults.sorted(), scope.variables(), tagSlots, scope.size(), program.getStop().getLine(),
                 Code.sequence(initial.toArray(Step[]::new)), body);
     }
 

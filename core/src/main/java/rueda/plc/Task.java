@@ -24,7 +24,7 @@ public final class Task {
         }
         this.program = program;
         this.budget = budget;
-        frame = new Frame(program.memorySize());
+        frame = new Frame(program.memorySize(), program.lines());
         frame.budget = Integer.MAX_VALUE;
         program.initialStep().run(frame);
     }
@@ -36,6 +36,7 @@ public final class Task {
         }
         frame.now = now;
         frame.budget = budget;
+        frame.cycle++;
         try {
             program.bodyStep().run(frame);
         } catch (ProgramFault stopped) {
@@ -61,6 +62,11 @@ public final class Task {
     /** Line of the last statement executed. */
     public int line() {
         return frame.line;
+    }
+
+    /** Lines in which a statement ran in the last cycle, ascending. For display: allocates. */
+    public java.util.List<Integer> lines() {
+        return java.util.stream.IntStream.rangeClosed(1, frame.lines()).filter(frame::ran).boxed().toList();
     }
 
     /** Statements executed in the last cycle. */

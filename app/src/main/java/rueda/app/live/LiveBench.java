@@ -92,7 +92,7 @@ final class LiveBench {
     }
 
     /** @param type always "state", so that a page can tell messages apart */
-    record State(String type, long revision, String program, boolean running, boolean stopped, double time, double speed, int line, int statements,
+    record State(String type, long revision, String program, boolean running, boolean stopped, double time, double speed, int line, List<Integer> lines, int statements,
                  Fault fault, List<AxisState> axes, List<Value> values) {
     }
 
@@ -111,9 +111,17 @@ final class LiveBench {
         ProgramFault fault = bench.task().fault();
         long[] memory = bench.task().memory();
         List<Value> values = bench.task().program().variables().stream().filter(v -> v.type() != Type.AXIS_REF)
+                .sorted(java.util.Comparator.comparingInt(this::order))
                 .map((Variable v) -> new Value(v.name(), v.type().name(), v.text(memory))).toList();
-        return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.now() * 1e-9, speed, bench.task().line(),
+        return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.now() * 1e-9, speed, bench.task().line(), bench.task().lines(),
                 bench.task().statements(), fault == null ? null : new Fault(fault.line(), fault.getMessage()), axes, values);
+    }
+
+    /** Variables of the program first, then the pins of its blocks, then the tags. */
+    private int order(Variable variable) {
+        boolean tag = machine.axes().stream().flatMap(a -> java.util.stream.Stream.concat(a.station().outputs().stream(), a.station().inputs().stream()))
+                .anyMatch(e -> variable.name().equals(e.tag()));
+        return tag ? 2 : variable.name().indexOf('.') >= 0 ? 1 : 0;
     }
 
     private String words(int axis) {
