@@ -1,0 +1,212 @@
+package rueda.bench;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import com.sun.management.ThreadMXBean;
+import java.lang.management.ManagementFactory;
+import org.junit.jupiter.api.Test;
+import rueda.drive.Drive;
+import rueda.drive.DriveObject;
+import rueda.drive.PowerState;
+import rueda.machine.Axis;
+import rueda.machine.DemoMachine;
+import rueda.machine.Machine;
+import rueda.plcopen.AxisState;
+
+class BenchTest {
+
+    static String moves(String body) {
+        return "PROGRAM P VAR Power : MC_Power; Home : MC_Home; A, B : MC_MoveAbsolute; R : MC_MoveRelative; H : MC_Halt; Reset : MC_Reset;"
+                + " Place : MC_ReadActualPosition; Status : MC_ReadStatus; Go, Go2, Clear : BOOL; n : DINT; END_VAR\n"
+                + "Power(Axis := Shuttle, Enable := TRUE); Home(Axis := Shuttle, Execute := Power.Status);\n"
+                + "Place(Axis := Shuttle, Enable := TRUE); Status(Axis := Shuttle, Enable := TRUE); n := n + 1;\n" + body + "\nEND_PROGRAM";
+    }
+
+    /** Homes where it stands, so that moves can begin at once. */
+    static Machine quick() {
+        Machine demo = DemoMachine.create();
+        return demo.withAxis(0, demo.axes().get(0).withHoming(new Axis.Homing(37, 120, 12, 800, 0)));
+    }
+
+    private static double value(Bench bench, String name) {
+        return bench.task().program().variable(name).orElseThrow().number(bench.task().memory());
+    }
+
+    @Test
+    void theSameRecordingBitForBit() {
+        Bench first = new Bench(DemoMachine.create(), 20_000);
+        Bench second = new Bench(DemoMachine.create(), 20_000);
+        first.run(14);
+        second.run(14);
+        for (int s = 0; s < first.recording().signals().size(); s++) {
+            for (long k = 0; k < first.recording().count(); k++) {
+                assertThat(Double.doubleToRawLongBits(first.recording().value(s, k))).isEqualTo(Double.doubleToRawLongBits(second.recording().value(s, k)));
+            }
+        }
+    }
+
+    @Test
+    void aWarmCycleAllocatesNothing() {
+        Bench bench = new Bench(DemoMachine.create(), 1000);
+        bench.run(13);
+        ThreadMXBean threads = (ThreadMXBean) ManagementFactory.getThreadMXBean();
+        long thread = Thread.currentThread().getId();
+        threads.getThreadAllocatedBytes(thread);
+        long before = threads.getThreadAllocatedBytes(thread);
+        for (int k = 0; k < 2000; k++) {
+            bench.cycle();
+        }
+        long allocated = threads.getThreadAllocatedBytes(thread) - before;
+        assertThat(allocated).as("bytes in 2000 cycles").isLessThan(2000);
+    }
+
+    /** Common practice, no source: gap = speed / gain without feed-forward. */
+    @Test
+    void followingErrorIsSpeedOverPositionGain() {
+        Machine machine = quick();
+        Axis axis = machine.axes().get(0).withControl(new Axis.Control(60, 0.25, 20, 0, 0));
+        Axis.Limits l = axis.limits();
+        axis = new Axis(axis.name(), axis.unit(), axis.motor(), axis.encoder(), axis.reducer(), axis.feed(), axis.load(), axis.travel(),
+                new Axis.Limits(l.softMin(), l.softMax(), l.maxSpeed(), l.maxAcceleration(), l.maxJerk(), l.quickStop(), 50, 20), axis.homing(), axis.control(), axis.station());
+        Bench bench = new Bench(machine.withAxis(0, axis), moves("A(Axis := Shuttle, Execute := Home.Done, Position := 1500.0, Velocity := 300.0, Acceleration := 1000.0);"), 8000);
+        bench.run(3);
+        assertThat(bench.drive(0).demandSpeed()).isCloseTo(300, within(0.5));
+        int error = bench.recording().indexOf("Shuttle.followingError");
+        double mean = 0;
+        for (long k = 2000; k < 3000; k++) {
+            mean += bench.recording().value(error, k) / 1000;
+        }
+        assertThat(mean).isCloseTo(300.0 / 60, within(0.05));
+    }
+
+    @Test
+    void moveAndItsOutputs() {
+        Bench bench = new Bench(quick(), moves("A(Axis := Shuttle, Execute := Home.Done, Position := 200.0, Velocity := 400.0, Acceleration := 2000.0);"), 4000);
+        while (value(bench, "A.Busy") == 0) {
+            bench.cycle();
+        }
+        assertThat(value(bench, "A.Active")).isEqualTo(1);
+        assertThat(bench.axis(0).state()).isEqualTo(AxisState.DISCRETE_MOTION);
+        double begun = bench.now();
+        while (value(bench, "A.Done") == 0) {
+            bench.cycle();
+        }
+        assertThat(value(bench, "A.Busy")).isZero();
+        assertThat(value(bench, "Status.Standstill")).isEqualTo(1);
+        double planned = bench.log().entry(bench.log().size() - 1).duration();
+        assertThat((bench.now() - begun) * 1e-9).isCloseTo(planned, within(0.004));
+        bench.run(0.3);
+        assertThat(value(bench, "Place.Position")).isCloseTo(200, within(0.01));
+    }
+
+    /** PLCopen part 1: a new move takes over, the running one reports CommandAborted. */
+    @Test
+    void aNewMoveTakesOver() {
+        Bench bench = new Bench(quick(), moves("A(Axis := Shuttle, Execute := Home.Done, Position := 1500.0, Velocity := 400.0);\n"
+                + "B(Axis := Shuttle, Execute := n > 400, Position := 100.0, Velocity := 300.0);"), 8000);
+        bench.run(0.81);
+        assertThat(value(bench, "A.CommandAborted")).isEqualTo(1);
+        assertThat(value(bench, "A.Busy")).isZero();
+        assertThat(value(bench, "B.Busy")).isEqualTo(1);
+        bench.run(5);
+        assertThat(value(bench, "B.Done")).isEqualTo(1);
+        assertThat(bench.drive(0).position()).isCloseTo(100, within(0.01));
+    }
+
+    /** Done stays for at least one call when Execute has fallen before the end. */
+    @Test
+    void doneIsSeenForOneCallAfterExecuteHasFallen() {
+        Bench bench = new Bench(quick(), moves("A(Axis := Shuttle, Execute := n > 200 AND n < 205, Position := 20.0, Velocity := 400.0);"), 8000);
+        bench.run(2);
+        int done = bench.recording().indexOf("A.Done");
+        int seen = 0;
+        for (long k = 0; k < bench.recording().count(); k++) {
+            seen += bench.recording().value(done, k) != 0 ? 1 : 0;
+        }
+        assertThat(seen).as("bus cycles of one task interval").isEqualTo(2);
+    }
+
+    @Test
+    void haltAndRelativeMove() {
+        Bench bench = new Bench(quick(), moves("R(Axis := Shuttle, Execute := Home.Done, Distance := 900.0, Velocity := 400.0);\nH(Axis := Shuttle, Execute := n > 500);"), 8000);
+        bench.run(3);
+        assertThat(value(bench, "R.CommandAborted")).isEqualTo(1);
+        assertThat(value(bench, "H.Done")).isEqualTo(1);
+        assertThat(bench.drive(0).position()).isBetween(10.0, 880.0);
+        assertThat(bench.axis(0).state()).isEqualTo(AxisState.STANDSTILL);
+    }
+
+    @Test
+    void movePastASoftLimitIsRefused() {
+        Bench bench = new Bench(quick(), moves("A(Axis := Shuttle, Execute := Home.Done, Position := 2600.0, Velocity := 400.0);"), 2000);
+        bench.run(1);
+        assertThat(value(bench, "A.Error")).isEqualTo(1);
+        assertThat(value(bench, "A.ErrorID")).isEqualTo(0x0102);
+        assertThat(bench.axis(0).state()).isEqualTo(AxisState.STANDSTILL);
+    }
+
+    /** A limit switch met in motion: fault 8612h, ramp, fault; after reset and enabling the axis can leave the switch. */
+    @Test
+    void limitSwitchInMotionAndReset() {
+        Machine machine = quick();
+        /* homing "here" at 620 mm puts the switch at 40 mm to −580: inside generous soft limits */
+        Axis axis = machine.axes().get(0);
+        Axis.Limits l = axis.limits();
+        axis = new Axis(axis.name(), axis.unit(), axis.motor(), axis.encoder(), axis.reducer(), axis.feed(), axis.load(), axis.travel(),
+                new Axis.Limits(-2000, 2330, l.maxSpeed(), l.maxAcceleration(), l.maxJerk(), l.quickStop(), 5, 20), axis.homing(), axis.control(), axis.station());
+        String source = moves("A(Axis := Shuttle, Execute := Home.Done AND n < 2500, Position := -700.0, Velocity := 200.0);\n"
+                + "Reset(Axis := Shuttle, Execute := n > 2600); B(Axis := Shuttle, Execute := n > 2700, Position := -400.0, Velocity := 200.0);");
+        Bench bench = new Bench(machine.withAxis(0, axis), source.replace("Home(Axis := Shuttle, Execute := Power.Status)", "Home(Axis := Shuttle, Execute := Power.Status AND n < 500)")
+                .replace("Home.Done AND n < 2500", "n > 400 AND n < 2500"), 12_000);
+        bench.run(5);
+        assertThat(bench.drive(0).state()).isEqualTo(PowerState.FAULT);
+        assertThat(bench.drive(0).dictionary().get(DriveObject.ERROR_CODE)).isEqualTo(Drive.ERROR_LIMIT_SWITCH);
+        assertThat(bench.axis(0).state()).isEqualTo(AxisState.ERROR_STOP);
+        assertThat(value(bench, "A.Error")).isZero();
+        bench.run(5);
+        assertThat(bench.drive(0).state()).isEqualTo(PowerState.OPERATION_ENABLED);
+        assertThat(value(bench, "B.Done")).isEqualTo(1);
+        assertThat(bench.drive(0).position()).isCloseTo(-400, within(0.01));
+    }
+
+    @Test
+    void stopAllAxesIsAQuickStop() {
+        Bench bench = new Bench(quick(), moves("A(Axis := Shuttle, Execute := Home.Done, Position := 1500.0, Velocity := 900.0);"), 8000);
+        bench.run(1.2);
+        double speed = bench.drive(0).plant().speed();
+        double from = bench.drive(0).position();
+        assertThat(speed).isGreaterThan(850);
+        bench.stopAllAxes();
+        bench.run(1);
+        assertThat(bench.drive(0).state()).isEqualTo(PowerState.SWITCH_ON_DISABLED);
+        assertThat(bench.drive(0).plant().speed()).isZero();
+        /* v²/2a, and what peak torque and the following error add */
+        assertThat(bench.drive(0).position() - from).isBetween(speed * speed / 2 / 6000 * 0.9, speed * speed / 2 / 6000 * 1.5);
+    }
+
+    /** A target written in cycle n acts on the drive in cycle n; what it measures is read in cycle n + 1. */
+    @Test
+    void latencyOfTheChain() {
+        Bench bench = new Bench(quick(), moves("A(Axis := Shuttle, Execute := Home.Done, Position := 200.0, Velocity := 400.0);"), 4000);
+        while (bench.log().size() < 2) {
+            bench.cycle();
+        }
+        long ordered = bench.log().entry(1).time();
+        int commanded = bench.recording().indexOf("Shuttle.commandedPosition");
+        double before = bench.recording().value(commanded, bench.recording().count() - 2);
+        bench.cycle();
+        bench.cycle();
+        assertThat(bench.now() - ordered).isEqualTo(3_000_000);
+        assertThat(bench.recording().value(commanded, bench.recording().count() - 1)).isNotEqualTo(before);
+    }
+
+    @Test
+    void aRunawayLoopStopsTheTaskAndTheAxes() {
+        Bench bench = new Bench(quick(), moves("IF n > 300 THEN\nWHILE TRUE DO\nn := n + 0;\nEND_WHILE\nEND_IF"), 2000);
+        bench.run(1.5);
+        assertThat(bench.task().fault()).isNotNull();
+        assertThat(bench.task().fault().line()).isBetween(5, 6);
+        assertThat(bench.drive(0).state()).isEqualTo(PowerState.SWITCH_ON_DISABLED);
+    }
+}

@@ -1,0 +1,134 @@
+package rueda.profile;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.Random;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.DoubleRange;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import rueda.quantity.InvalidEntry;
+
+class MotionProfileTest {
+
+    private final MotionProfile profile = new MotionProfile();
+
+    /** Biagiotti & Melchiorri, chapter 3, double S, worked example (values from memory, recomputed by hand from the formulas). */
+    @Test
+    void doubleSWithCruise() {
+        profile.plan(0, 1, 10, 0, new MotionLimits(5, 10, 10, 30));
+        assertThat(profile.duration()).isCloseTo(2.71, within(1e-12));
+        double accelerating = profile.segment(0).duration() + profile.segment(1).duration() + profile.segment(2).duration();
+        assertThat(accelerating).isCloseTo(0.73333, within(1e-4));
+        assertThat(profile.segment(3).duration()).isCloseTo(1.14333, within(1e-4));
+        assertThat(profile.duration() - accelerating - profile.segment(3).duration()).isCloseTo(0.83333, within(1e-4));
+    }
+
+    /** The same book and chapter: with vmax 10 the limit is not reached; the peak is 8.4136. */
+    @Test
+    void doubleSWithoutCruise() {
+        profile.plan(0, 1, 10, 0, new MotionLimits(10, 10, 10, 30));
+        assertThat(profile.peakVelocity()).isCloseTo(8.4136, within(1e-4));
+    }
+
+    /** Common practice, no source. */
+    @ParameterizedTest
+    @CsvSource({"0.060, 0.05, 10, 1.205", "0.050, 0.1, 1, 0.600", "0.060, 1, 50, 0.080"})
+    void trapezoids(double distance, double speed, double acceleration, double duration) {
+        profile.plan(0, 0, distance, 0, new MotionLimits(speed, acceleration, acceleration, 0));
+        assertThat(profile.duration()).isCloseTo(duration, within(1e-12));
+    }
+
+    /** Common practice, no source: 0 to 60 Hz in 5 s is 12 Hz/s, so 0 to 30 Hz takes 2.5 s. */
+    @Test
+    void ramp() {
+        profile.planVelocity(0, 0, 0, 30, 12, 0);
+        assertThat(profile.duration()).isCloseTo(2.5, within(1e-12));
+    }
+
+    @Property(tries = 2000)
+    void keepsLimitsIsContinuousAndEndsExactly(@ForAll @DoubleRange(min = -100, max = 100) double distance,
+            @ForAll @DoubleRange(min = -6, max = 6) double v0, @ForAll @DoubleRange(min = -4, max = 4) double v1,
+            @ForAll @DoubleRange(min = 4, max = 20) double vmax, @ForAll @DoubleRange(min = 1, max = 50) double a,
+            @ForAll @DoubleRange(min = 1, max = 50) double d, @ForAll @DoubleRange(min = 5, max = 500) double j) {
+        for (double jerk : new double[] {0, j}) {
+            profile.plan(3, v0, 3 + distance, v1, new MotionLimits(vmax, a, d, jerk));
+            double end = profile.duration();
+            assertThat(profile.position(end)).isEqualTo(3 + distance);
+            assertThat(profile.velocity(end)).isEqualTo(v1);
+            assertThat(profile.position(0)).isEqualTo(3);
+            double highest = Math.max(vmax, Math.abs(v0)) * (1 + 1e-9);
+            double steepest = Math.max(a, d) * (1 + 1e-9);
+            double tolerance = 1e-8 * (1 + Math.abs(distance) + end * highest);
+            for (int i = 0; i < profile.segmentCount(); i++) {
+                MotionProfile.Segment s = profile.segment(i);
+                double t = s.duration();
+                double v = s.velocity() + t * (s.acceleration() + t * s.jerk() / 2);
+                double x = s.position() + t * (s.velocity() + t * (s.acceleration() / 2 + t * s.jerk() / 6));
+                boolean last = i + 1 == profile.segmentCount();
+                assertThat(x).isCloseTo(last ? 3 + distance : profile.segment(i + 1).position(), within(tolerance));
+                assertThat(v).isCloseTo(last ? v1 : profile.segment(i + 1).velocity(), within(1e-8 * (1 + highest)));
+                assertThat(Math.abs(s.velocity())).isLessThanOrEqualTo(highest);
+                assertThat(Math.abs(s.acceleration())).isLessThanOrEqualTo(steepest);
+                assertThat(Math.abs(s.jerk())).isLessThanOrEqualTo(jerk * (1 + 1e-9));
+            }
+        }
+    }
+
+    /**
+     * Independent oracle: a linear programme over a time grid (Hipparchus) that finds how far any motion with these limits can
+     * come in a given time. In the planned time, less two and a half steps of the grid, it must not come as far as the plan; in the
+     * planned time, plus two and a half steps, it must.
+     */
+    @Test
+    void noAdmissibleMotionIsFaster() {
+        Random random = new Random(20261123);
+        int steps = 36;
+        for (int attempt = 0; attempt < 40; attempt++) {
+            double vmax = 1 + 4 * random.nextDouble();
+            double a = 2 + 8 * random.nextDouble();
+            double d = 2 + 8 * random.nextDouble();
+            double j = 10 + 50 * random.nextDouble();
+            double v0 = (1.6 * random.nextDouble() - 0.6) * vmax;
+            double v1 = (1.6 * random.nextDouble() - 0.6) * vmax;
+            double distance = 0.2 + 8 * random.nextDouble();
+            profile.plan(0, v0, distance, v1, new MotionLimits(vmax, a, d, j));
+            /* only motions that need the limits forward: a direct change that overshoots comes back, which is another programme */
+            if (profile.peakVelocity() < Math.max(v0, v1)) {
+                continue;
+            }
+            double step = profile.duration() / steps;
+            double shorter = FarthestReach.within(profile.duration() - 2.5 * step, steps, v0, v1, vmax, a, d, j);
+            double longer = FarthestReach.within(profile.duration() + 2.5 * step, steps, v0, v1, vmax, a, d, j);
+            assertThat(shorter).as("attempt %d: reached in less time", attempt).isLessThan(distance);
+            assertThat(longer).as("attempt %d: the oracle is tight", attempt).isGreaterThan(distance);
+        }
+    }
+
+    /** A move taken over while it accelerates: position, velocity and acceleration run on without a jump. */
+    @Test
+    void takesOverARunningMove() {
+        profile.plan(0, 0, 100, 0, new MotionLimits(10, 20, 20, 100));
+        double t = 0.15;
+        double x = profile.position(t);
+        double v = profile.velocity(t);
+        double a = profile.acceleration(t);
+        MotionProfile next = new MotionProfile();
+        next.plan(x, v, a, -5, 0, 10, 20, 20, 100);
+        assertThat(next.position(0)).isEqualTo(x);
+        assertThat(next.velocity(0)).isEqualTo(v);
+        assertThat(next.acceleration(0)).isEqualTo(a);
+        assertThat(next.position(next.duration())).isEqualTo(-5);
+        assertThat(next.velocity(next.duration())).isZero();
+    }
+
+    @Test
+    void refusesLimitsThatAreNone() {
+        assertThatThrownBy(() -> new MotionLimits(0, 1, 1, 0)).isInstanceOf(InvalidEntry.class).hasMessageContaining("maxVelocity");
+        assertThatThrownBy(() -> new MotionLimits(1, 1, Double.NaN, 0)).isInstanceOf(InvalidEntry.class).hasMessageContaining("maxDeceleration");
+    }
+}
