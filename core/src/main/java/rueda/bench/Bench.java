@@ -51,6 +51,8 @@ public final class Bench {
     private final int[] statusEntry;
     private final int[] positionEntry;
     private final int[] displayEntry;
+    private final Type[][] inputTagTypes;
+    private final Type[][] outputTagTypes;
     private final int[][] inputTagSlots;
     private final int[][] outputTagSlots;
     private final Variable[] recorded;
@@ -86,6 +88,8 @@ public final class Bench {
         statusEntry = new int[count];
         positionEntry = new int[count];
         displayEntry = new int[count];
+        inputTagTypes = new Type[count][];
+        outputTagTypes = new Type[count][];
         inputTagSlots = new int[count][];
         outputTagSlots = new int[count][];
         int tag = 0;
@@ -104,6 +108,8 @@ public final class Bench {
             displayEntry[i] = entry(drives[i].inputs(), DriveObject.MODE_DISPLAY);
             outputTagSlots[i] = new int[axis.station().outputs().size()];
             inputTagSlots[i] = new int[axis.station().inputs().size()];
+            outputTagTypes[i] = tagTypes(axis.station().outputs());
+            inputTagTypes[i] = tagTypes(axis.station().inputs());
             tag = tagSlots(axis.station().outputs(), outputTagSlots[i], tag);
             tag = tagSlots(axis.station().inputs(), inputTagSlots[i], tag);
             drives[i].sample(inputs[i]);
@@ -125,6 +131,10 @@ public final class Bench {
             slots[i] = entries.get(i).isBound() ? program.tagSlot(tag++) : -1;
         }
         return tag;
+    }
+
+    private static Type[] tagTypes(List<Station.Entry> entries) {
+        return entries.stream().map(e -> e.isBound() ? Type.named(e.tagType()) : null).toArray(Type[]::new);
     }
 
     /** What programs of this machine may name: its axes, its tags, standard and motion blocks. */
@@ -177,7 +187,7 @@ public final class Bench {
         }
         if (cycles % cyclesPerTask == 0) {
             for (int i = 0; i < axes.length; i++) {
-                readTags(drives[i].inputs(), inputs[i], inputTagSlots[i]);
+                readTags(drives[i].inputs(), inputs[i], inputTagSlots[i], inputTagTypes[i]);
             }
             task.cycle(now);
         }
@@ -187,7 +197,7 @@ public final class Bench {
             write(i, controlwordEntry[i], task.fault() == null && !stopped ? axis.controlword() : QUICK_STOP);
             write(i, targetEntry[i], axis.targetWire());
             write(i, modeEntry[i], axis.mode());
-            readTags(drives[i].outputs(), outputs[i], outputTagSlots[i]);
+            readTags(drives[i].outputs(), outputs[i], outputTagSlots[i], outputTagTypes[i]);
             drives[i].sync(outputs[i]);
             for (int k = 0; k < subSteps; k++) {
                 drives[i].subStep(k);
@@ -212,11 +222,11 @@ public final class Bench {
         return entry < 0 ? 0 : layout.readSigned(image, entry);
     }
 
-    private void readTags(ProcessDataLayout layout, byte[] image, int[] slots) {
+    private void readTags(ProcessDataLayout layout, byte[] image, int[] slots, Type[] types) {
         long[] memory = task.memory();
         for (int i = 0; i < slots.length; i++) {
             if (slots[i] >= 0) {
-                Type type = Type.named(layout.entries().get(i).tagType());
+                Type type = types[i];
                 memory[slots[i]] = type.wrap(type.family() == Type.Family.SIGNED ? layout.readSigned(image, i) : layout.read(image, i));
             }
         }

@@ -249,7 +249,7 @@ final class ExpressionCompiler {
         return type == Type.REAL ? frame -> (float) code.value(frame) : code;
     }
 
-    private Expression folded(BinaryContext place, Expression constant) {
+    private Expression folded(ParserRuleContext place, Expression constant) {
         try {
             Frame none = new Frame(0, 0);
             return constant.type().isReal() ? Expression.constant(Type.LREAL, true, constant.real().value(none))
@@ -433,7 +433,7 @@ final class ExpressionCompiler {
         if (conversion > 0 && Type.named(name.substring(0, conversion)) != null && Type.named(name.substring(conversion + 4)) != null) {
             return conversion(place, name, conversion, arguments);
         }
-        return switch (name) {
+        Expression result = switch (name) {
             case "ABS" -> absolute(place, arguments);
             case "SQRT", "SIN", "COS", "LN", "EXP" -> realFunction(place, name, arguments);
             case "MIN", "MAX" -> select(place, name, arguments, 2);
@@ -445,6 +445,8 @@ final class ExpressionCompiler {
                 yield Expression.FAULTY;
             }
         };
+        boolean literal = !arguments.isEmpty() && arguments.stream().allMatch(a -> a.constant() != null);
+        return literal && !result.faulty() && arguments.stream().anyMatch(Expression::flexible) ? folded(place, result) : result;
     }
 
     private boolean wrongCount(FunctionCallContext place, String name, List<Expression> arguments, int count) {

@@ -94,20 +94,19 @@ public final class StandardBlocks {
         }
     }
 
-    /** Edge detection as in the standard: the stored value starts FALSE for R_TRIG and TRUE for F_TRIG. */
+    /** Edge detection as in the standard: the input counts as FALSE before the first call, so F_TRIG sees no edge at the start. */
     private static final class Edge implements FunctionBlock {
         private final long rising;
         private long before;
 
         Edge(long rising) {
             this.rising = rising;
-            before = 1 - rising;
         }
 
         @Override
         public void call(Frame frame, int base) {
             long now = frame.memory[base];
-            frame.memory[base + 1] = now == rising && before != rising ? 1 : 0;
+            frame.memory[base + 1] = now == rising && before != now ? 1 : 0;
             before = now;
         }
     }

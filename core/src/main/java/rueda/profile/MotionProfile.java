@@ -127,7 +127,11 @@ public final class MotionProfile {
 
     private double solve(double distance, double v0, double v1, double low, double high) {
         double guess = trapezoidPeak(distance, v0, v1, low, high);
-        double span = Math.max(Math.abs(low), Math.abs(high));
+        /* a change of no speed takes no time: near it the travel rises like a root, so the bound itself is tried */
+        double nearer = Math.abs(low - v0) < Math.abs(high - v0) ? low : high;
+        if (Math.abs(travel(v0, nearer, v1) - distance) <= 1e-15 * distance) {
+            return nearer;
+        }
         for (int step = 0; step < NEWTON_STEPS; step++) {
             double miss = travel(v0, guess, v1) - distance;
             if (miss > 0) {
@@ -141,7 +145,8 @@ public final class MotionProfile {
             if (!(next > low && next < high)) {
                 next = 0.5 * (low + high);
             }
-            if (Math.abs(next - guess) <= 1e-15 * span || high - low <= 1e-15 * span) {
+            double resolution = 2e-16 * Math.abs(next);
+            if (Math.abs(next - guess) <= resolution || high - low <= resolution) {
                 return next;
             }
             guess = next;

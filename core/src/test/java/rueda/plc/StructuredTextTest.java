@@ -106,7 +106,7 @@ class StructuredTextTest {
             "EXIT;                         | 1 | 1  | outside of any loop",
             "d := x + b;                   | 1 | 6  | no common type",
             "c := 1;                       | 1 | 1  | CONSTANT",
-            "Clock(IN := 1);               | 1 | 13 | does not fit into BOOL",
+            "Clock(IN := 2);               | 1 | 13 | does not fit into BOOL",
             "Clock(IM := TRUE);            | 1 | 7  | no such input",
             "Clock.Q := TRUE;              | 1 | 1  | output",
             "CASE x OF 1: ; 1..2: ; END_CASE | 1 | 16 | taken already",
@@ -163,7 +163,7 @@ class StructuredTextTest {
         assertThat(task.program().variable("Clock.ET").orElseThrow().text(task.memory())).isEqualTo("T#10ms");
     }
 
-    /** IEC 61131-3, bodies of R_TRIG and F_TRIG: M starts FALSE, and for F_TRIG TRUE: no edge is seen at the start. */
+    /** IEC 61131-3, bodies of R_TRIG and F_TRIG: no edge is seen at the start. */
     @Test
     void edges() {
         Task task = new Task(compiled("n, ups, downs : INT; Up : R_TRIG; Down : F_TRIG; b : BOOL;",

@@ -70,7 +70,7 @@ class MotionProfileTest {
                 double v = s.velocity() + t * (s.acceleration() + t * s.jerk() / 2);
                 double x = s.position() + t * (s.velocity() + t * (s.acceleration() / 2 + t * s.jerk() / 6));
                 boolean last = i + 1 == profile.segmentCount();
-                assertThat(x).isCloseTo(last ? 3 + distance : profile.segment(i + 1).position(), within(tolerance));
+                assertThat(x).as("%s %s %s %s %s %s %s",distance,v0,v1,vmax,a,d,jerk).isCloseTo(last ? 3 + distance : profile.segment(i + 1).position(), within(tolerance));
                 assertThat(v).isCloseTo(last ? v1 : profile.segment(i + 1).velocity(), within(1e-8 * (1 + highest)));
                 assertThat(Math.abs(s.velocity())).isLessThanOrEqualTo(highest);
                 assertThat(Math.abs(s.acceleration())).isLessThanOrEqualTo(steepest);
