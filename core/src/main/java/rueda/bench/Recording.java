@@ -11,25 +11,28 @@ import java.util.Locale;
 public final class Recording {
 
     private final List<Signal> signals;
-    private final double[][] columns;
+    private final double[][] rows;
     private final long cycleNanos;
     private final int capacity;
+    private double[] present;
     private long count;
 
     /** @param capacity samples kept */
     Recording(List<Signal> signals, long cycleNanos, int capacity) {
         this.signals = List.copyOf(signals);
-        this.columns = new double[signals.size()][capacity];
+        this.rows = new double[capacity][signals.size()];
+        this.present = rows[0];
         this.cycleNanos = cycleNanos;
         this.capacity = capacity;
     }
 
     void put(int signal, double value) {
-        columns[signal][(int) (count % capacity)] = value;
+        present[signal] = value;
     }
 
     void next() {
         count++;
+        present = rows[(int) (count % capacity)];
     }
 
     public List<Signal> signals() {
@@ -58,7 +61,7 @@ public final class Recording {
 
     /** @param sample {@link #first()} to {@link #count()} − 1 */
     public double value(int signal, long sample) {
-        return columns[signal][(int) (sample % capacity)];
+        return rows[(int) (sample % capacity)][signal];
     }
 
     /** Time of a sample: the end of its bus cycle, s since the start. */

@@ -5,6 +5,7 @@ import static rueda.drive.DriveObject.*;
 import rueda.bus.ProcessDataLayout;
 import rueda.machine.Axis;
 import rueda.plant.ServoPlant;
+import rueda.quantity.CountScaler;
 import rueda.quantity.Ratio;
 import rueda.quantity.Scale;
 
@@ -47,10 +48,13 @@ public final class Drive {
     private final DriveObject[] outputObjects;
     private final DriveObject[] inputObjects;
 
-    private final Ratio countsPerWire;
-    private final Ratio wirePerCount;
+    private final CountScaler countsPerWire;
+    private final CountScaler wirePerCount;
+    private final double countsPerWireUnit;
     private final double radiansPerCount;
-    private final double countsPerUnit;
+    private final double unitsPerCount;
+    private final double unitsPerRadian;
+    private final double wireSpeedPerRadian;
     private final double subStep;
     private final int subStepsPerCycle;
     private final double inertia;
@@ -81,6 +85,13 @@ public final class Drive {
     private double torque;
     private int followingOverSubSteps;
     private int restSubSteps;
+    private long followingWindow;
+    private double followingSubSteps;
+    /** the ramp makes the setpoint, not the bus */
+    private boolean rampLeads;
+    private long interpolationStep;
+    private long interpolationRemainder;
+    private long interpolationCarry;
 
     /**
      * @param axis             configuration
@@ -93,9 +104,12 @@ public final class Drive {
         this.subStep = subStepNanos * 1e-9;
         this.subStepsPerCycle = subStepsPerCycle;
         Scale scale = axis.scale();
-        countsPerWire = scale.countsPerWireUnit();
-        wirePerCount = countsPerWire.inverse();
-        countsPerUnit = scale.countsPerUnit().toDouble();
+        countsPerWire = new CountScaler(scale.countsPerWireUnit());
+        wirePerCount = new CountScaler(scale.countsPerWireUnit().inverse());
+        countsPerWireUnit = scale.countsPerWireUnit().toDouble();
+        unitsPerCount = scale.unitsPerCount().toDouble();
+        unitsPerRadian = unitsPerCount / (2 * Math.PI / axis.encoder().countsPerTurn());
+        wireSpeedPerRadian = 1 / (2 * Math.PI / axis.encoder().countsPerTurn()) / countsPerWireUnit;
         radiansPerCount = 2 * Math.PI / axis.encoder().countsPerTurn();
         inertia = axis.totalInertia();
         ratedTorque = axis.motor().ratedTorque();
@@ -161,7 +175,9 @@ public final class Drive {
             }
         }
         int controlword = (int) dictionary.get(CONTROLWORD);
-        boolean rest = ramp.standsStill() && Math.abs(speed) < 1.0;
+        boolean rest = (rampLeads ? ramp.standsStill() : demandSpeed == 0) && Math.abs(speed) < 1.0;
+        followingWindow = countsPerWire.scale(dictionary.get(FOLLOWING_WINDOW));
+        followingSubSteps = dictionary.get(FOLLOWING_TIME) * 1e-3 / subStep;
         power.update(controlword, rest, false, dictionary.get(QUICK_STOP_OPTION) >= 5);
         if (power.state() == PowerState.SWITCH_ON_DISABLED) {
             dictionary.set(ERROR_CODE, 0);
@@ -184,8 +200,9 @@ public final class Drive {
             mode = wanted;
             homing.abort();
             homingBitBefore = false;
-            ramp.takeOver(demand, demandSpeed / radiansPerCount);
+            rampLeads = false;
             cycleTarget = demand;
+            cycleStart = demand;
         }
     }
 
@@ -195,7 +212,7 @@ public final class Drive {
         cycleStart = demand;
         demandSpeed = 0;
         integral = 0;
-        ramp.takeOver(demand, 0);
+        rampLeads = false;
     }
 
     private void startHoming(int controlword) {
@@ -206,6 +223,7 @@ public final class Drive {
                 homing.start(HomingMethod.of((int) dictionary.get(HOMING_METHOD)), plant.counts(),
                         plant.negativeLimitReached(), plant.onReferenceCam());
                 ramp.takeOver(demand, 0);
+                rampLeads = true;
                 takeZeroWhenFound();
             } else if (!bit && homingBitBefore && homing.state() == HomingRun.State.SEARCHING) {
                 homing.abort();
@@ -265,25 +283,45 @@ public final class Drive {
 
     private void demandOf(PowerState state, int number) {
         if (state == PowerState.OPERATION_ENABLED && mode == MODE_CYCLIC_SYNCHRONOUS_POSITION) {
-            demand = cycleStart + (cycleTarget - cycleStart) * (number + 1) / subStepsPerCycle;
-            ramp.takeOver(demand, demandSpeed / radiansPerCount);
+            rampLeads = false;
+            interpolate(number);
             return;
+        }
+        if (!rampLeads) {
+            rampLeads = true;
+            ramp.takeOver(demand, demandSpeed / radiansPerCount);
         }
         long wanted = 0;
         double acceleration = dictionary.get(QUICK_STOP_DECELERATION);
         if (state == PowerState.OPERATION_ENABLED) {
             long wire = dictionary.get(homing.creeps() ? HOMING_CREEP_SPEED : HOMING_SEARCH_SPEED);
-            wanted = homing.direction() * ramp.speedOf(wire * countsPerWire.toDouble());
+            wanted = homing.direction() * ramp.speedOf(wire * countsPerWireUnit);
             acceleration = dictionary.get(HOMING_ACCELERATION);
         }
         double speedBefore = demandSpeed;
-        ramp.step(wanted, ramp.rateOf(acceleration * countsPerWire.toDouble()));
+        ramp.step(wanted, ramp.rateOf(acceleration * countsPerWireUnit));
         demand = ramp.position();
         demandSpeed = ramp.countsPerSecond() * radiansPerCount;
         demandAcceleration = (demandSpeed - speedBefore) / subStep;
         restSubSteps = ramp.standsStill() ? restSubSteps + 1 : 0;
         if (restSubSteps * subStep >= SETTLING) {
             homing.standsStill();
+        }
+    }
+
+    /** Straight from the setpoint of one sync to the next, in whole counts; the last sub-step lands on the target. */
+    private void interpolate(int number) {
+        if (number == 0) {
+            interpolationStep = Math.floorDiv(cycleTarget - cycleStart, subStepsPerCycle);
+            interpolationRemainder = Math.floorMod(cycleTarget - cycleStart, subStepsPerCycle);
+            interpolationCarry = 0;
+            demand = cycleStart;
+        }
+        demand += interpolationStep;
+        interpolationCarry += interpolationRemainder;
+        if (interpolationCarry >= subStepsPerCycle) {
+            interpolationCarry -= subStepsPerCycle;
+            demand++;
         }
     }
 
@@ -298,10 +336,9 @@ public final class Drive {
         if (power.state() != PowerState.OPERATION_ENABLED) {
             return;
         }
-        long error = Math.abs(wirePerCount.scale(demand - plant.counts()));
-        if (error > dictionary.get(FOLLOWING_WINDOW)) {
+        if (Math.abs(demand - plant.counts()) > followingWindow) {
             followingOverSubSteps++;
-            if (followingOverSubSteps * subStep * 1000 > dictionary.get(FOLLOWING_TIME)) {
+            if (followingOverSubSteps > followingSubSteps) {
                 fault(ERROR_FOLLOWING);
             }
         } else {
@@ -318,7 +355,7 @@ public final class Drive {
         dictionary.set(ERROR_CODE, code);
         demand = plant.counts();
         demandSpeed = speed;
-        ramp.takeOver(demand, speed / radiansPerCount);
+        rampLeads = false;
     }
 
     private double control() {
@@ -347,7 +384,7 @@ public final class Drive {
     private void publish() {
         dictionary.set(MODE_DISPLAY, mode);
         dictionary.set(POSITION_ACTUAL, wirePerCount.scale(plant.counts() + shift));
-        dictionary.set(VELOCITY_ACTUAL, Math.round(speed / radiansPerCount * wirePerCount.toDouble()));
+        dictionary.set(VELOCITY_ACTUAL, Math.round(speed * wireSpeedPerRadian));
         dictionary.set(TORQUE_ACTUAL, Math.round(plant.mechanics().torque() / ratedTorque * 1000));
         dictionary.set(FOLLOWING_ERROR_ACTUAL, wirePerCount.scale(demand - plant.counts()));
         dictionary.set(DIGITAL_INPUTS, (plant.negativeLimitReached() ? 1 : 0) | (plant.positiveLimitReached() ? 2 : 0)
@@ -405,22 +442,22 @@ public final class Drive {
 
     /** Commanded position in user units. */
     public double demandPosition() {
-        return (demand + shift) / countsPerUnit;
+        return (demand + shift) * unitsPerCount;
     }
 
     /** Commanded speed, user units/s. */
     public double demandSpeed() {
-        return demandSpeed / radiansPerCount / countsPerUnit;
+        return demandSpeed * unitsPerRadian;
     }
 
     /** Actual position in user units. */
     public double position() {
-        return (plant.counts() + shift) / countsPerUnit;
+        return (plant.counts() + shift) * unitsPerCount;
     }
 
     /** Commanded minus actual position, user units. */
     public double followingError() {
-        return (demand - plant.counts()) / countsPerUnit;
+        return (demand - plant.counts()) * unitsPerCount;
     }
 
     /** Motor torque, N·m. */

@@ -106,6 +106,10 @@ final class ExpressionCompiler {
             }
             return Expression.whole(to, frame -> to.wrap((long) Math.rint(code.value(frame))));
         }
+        int slot = from.slot();
+        if (slot >= 0 && to == Type.LREAL && from.type() != Type.TIME) {
+            return Expression.real(to, frame -> frame.memory[slot]);
+        }
         Whole code = from.whole();
         long perUnit = from.type() == Type.TIME && to != Type.TIME ? 1_000_000 : 1;
         if (to.isReal()) {
@@ -263,11 +267,35 @@ final class ExpressionCompiler {
     private static Real realOperation(String operator, Expression left, Expression right) {
         Real a = left.real();
         Real b = right.real();
+        if (right.constant() != null && left.slot() >= 0) {
+            return withConstant(operator, left.slot(), right.constant().doubleValue());
+        }
+        if (right.constant() != null) {
+            return withConstant(operator, a, right.constant().doubleValue());
+        }
         return switch (operator) {
             case "+" -> frame -> a.value(frame) + b.value(frame);
             case "-" -> frame -> a.value(frame) - b.value(frame);
             case "*" -> frame -> a.value(frame) * b.value(frame);
             default -> frame -> a.value(frame) / b.value(frame);
+        };
+    }
+
+    private static Real withConstant(String operator, int slot, double constant) {
+        return switch (operator) {
+            case "+" -> frame -> Double.longBitsToDouble(frame.memory[slot]) + constant;
+            case "-" -> frame -> Double.longBitsToDouble(frame.memory[slot]) - constant;
+            case "*" -> frame -> Double.longBitsToDouble(frame.memory[slot]) * constant;
+            default -> frame -> Double.longBitsToDouble(frame.memory[slot]) / constant;
+        };
+    }
+
+    private static Real withConstant(String operator, Real a, double constant) {
+        return switch (operator) {
+            case "+" -> frame -> a.value(frame) + constant;
+            case "-" -> frame -> a.value(frame) - constant;
+            case "*" -> frame -> a.value(frame) * constant;
+            default -> frame -> a.value(frame) / constant;
         };
     }
 
@@ -282,6 +310,11 @@ final class ExpressionCompiler {
         }
         int unused = 64 - type.bits();
         boolean signed = type.family() == Type.Family.SIGNED;
+        if (signed && left.slot() >= 0 && (operator.equals("+") || operator.equals("-"))) {
+            int slot = left.slot();
+            return operator.equals("+") ? frame -> frame.memory[slot] + b.value(frame) << unused >> unused
+                    : frame -> frame.memory[slot] - b.value(frame) << unused >> unused;
+        }
         return switch (operator) {
             case "+" -> signed ? frame -> a.value(frame) + b.value(frame) << unused >> unused
                     : frame -> type.wrap(a.value(frame) + b.value(frame));
@@ -406,6 +439,9 @@ final class ExpressionCompiler {
                 default -> frame -> a.value(frame) >= b.value(frame) ? 1 : 0;
             });
         }
+        if (right1.isConstantWhole() && type != Type.ULINT && type != Type.LWORD) {
+            return Expression.whole(Type.BOOL, withConstant(operator, left1.whole(), right1.constant().longValue()));
+        }
         long flip = type == Type.ULINT || type == Type.LWORD ? Long.MIN_VALUE : 0;
         Whole a = left1.whole();
         Whole b = right1.whole();
@@ -417,6 +453,17 @@ final class ExpressionCompiler {
             case "<=" -> frame -> (a.value(frame) ^ flip) <= (b.value(frame) ^ flip) ? 1 : 0;
             default -> frame -> (a.value(frame) ^ flip) >= (b.value(frame) ^ flip) ? 1 : 0;
         });
+    }
+
+    private static Whole withConstant(String operator, Whole a, long constant) {
+        return switch (operator) {
+            case "=" -> frame -> a.value(frame) == constant ? 1 : 0;
+            case "<>" -> frame -> a.value(frame) != constant ? 1 : 0;
+            case "<" -> frame -> a.value(frame) < constant ? 1 : 0;
+            case ">" -> frame -> a.value(frame) > constant ? 1 : 0;
+            case "<=" -> frame -> a.value(frame) <= constant ? 1 : 0;
+            default -> frame -> a.value(frame) >= constant ? 1 : 0;
+        };
     }
 
     private Expression function(FunctionCallContext place) {

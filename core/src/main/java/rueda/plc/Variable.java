@@ -11,11 +11,8 @@ public record Variable(String name, Type type, int slot) {
 
     /** The value in a memory, as a number: BOOL 0 or 1, TIME in seconds. */
     public double number(long[] memory) {
-        return switch (type.family()) {
-            case REAL -> Double.longBitsToDouble(memory[slot]);
-            case TIME -> memory[slot] * 1e-9;
-            default -> memory[slot];
-        };
+        long value = memory[slot];
+        return type.isReal() ? Double.longBitsToDouble(value) : type == Type.TIME ? value * 1e-9 : value;
     }
 
     /** The value in a memory, as a user reads it. */

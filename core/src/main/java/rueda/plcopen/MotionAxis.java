@@ -26,6 +26,7 @@ public final class MotionAxis {
     private final int number;
     private final Axis configuration;
     private final Scale scale;
+    private final double wireUnitsPerUnit;
     private final ObjectDictionary mailbox;
     private final CommandLog log;
     private final double cycleSeconds;
@@ -53,6 +54,7 @@ public final class MotionAxis {
         this.number = number;
         this.configuration = configuration;
         this.scale = configuration.scale();
+        this.wireUnitsPerUnit = scale.wireUnitsPerUnit();
         this.mailbox = mailbox;
         this.log = log;
         this.cycleSeconds = cycleNanos * 1e-9;
@@ -68,7 +70,7 @@ public final class MotionAxis {
         statusword = status;
         driveState = PowerState.of(status);
         modeDisplay = displayedMode;
-        actual = scale.unitsFromWire(wirePosition);
+        actual = wirePosition / wireUnitsPerUnit;
     }
 
     /** Makes the outputs of a bus cycle, after the program has run. */
@@ -317,6 +319,6 @@ public final class MotionAxis {
 
     /** Setpoint of this cycle, wire units. */
     public long targetWire() {
-        return scale.wireFromUnits(position);
+        return Math.round(position * wireUnitsPerUnit);
     }
 }

@@ -84,5 +84,6 @@ class ScaleTest {
         long expected = new BigDecimal(BigInteger.valueOf(value).multiply(BigInteger.valueOf(top)))
                 .divide(BigDecimal.valueOf(bottom), 0, java.math.RoundingMode.HALF_UP).longValueExact();
         assertThat(Ratio.of(top, bottom).scale(value)).isEqualTo(expected);
+        assertThat(new CountScaler(Ratio.of(top, bottom)).scale(value)).isEqualTo(expected);
     }
 }

@@ -1,0 +1,160 @@
+package rueda.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.test.context.DynamicPropertyRegistry;
+import org.springframework.test.context.DynamicPropertySource;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
+
+/** The whole server with a real H2 file, asked over HTTP. */
+@SpringBootTest(webEnvironment = SpringBootTest.WebEnvironment.RANDOM_PORT)
+class ApiTest {
+
+    private static final JsonMapper JSON = JsonMapper.builder().build();
+
+    @DynamicPropertySource
+    static void freshDatabase(DynamicPropertyRegistry registry) throws Exception {
+        Path folder = Files.createTempDirectory("rueda-api");
+        registry.add("rueda.data", folder::toString);
+    }
+
+    @Value("${local.server.port}")
+    private int port;
+
+    private final HttpClient http = HttpClient.newHttpClient();
+
+    private HttpResponse<String> call(String method, String path, String body, String... headers) throws Exception {
+        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + path))
+                .method(method, body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofString(body));
+        if (body != null) {
+            request.header("Content-Type", "application/json");
+        }
+        for (int i = 0; i < headers.length; i += 2) {
+            request.header(headers[i], headers[i + 1]);
+        }
+        return http.send(request.build(), HttpResponse.BodyHandlers.ofString());
+    }
+
+    private JsonNode machine() throws Exception {
+        return JSON.readTree(call("GET", "/api/machines/1", null).body());
+    }
+
+    private static String edited(JsonNode machine, String name) {
+        ObjectNode document = (ObjectNode) machine.get("document").deepCopy();
+        document.put("name", name);
+        return document.toString();
+    }
+
+    @Test
+    void savesUndoesRedoesAndTellsTheLaterOfTwo() throws Exception {
+        JsonNode before = machine();
+        String revision = before.get("revision").asString();
+        HttpResponse<String> saved = call("PUT", "/api/machines/1", edited(before, "First"), "If-Match", "\"" + revision + "\"");
+        assertThat(saved.statusCode()).isEqualTo(200);
+        String next = JSON.readTree(saved.body()).get("revision").asString();
+        assertThat(saved.headers().firstValue("ETag")).contains("\"" + next + "\"");
+
+        HttpResponse<String> late = call("PUT", "/api/machines/1", edited(before, "Second"), "If-Match", "\"" + revision + "\"");
+        assertThat(late.statusCode()).isEqualTo(409);
+        assertThat(late.headers().firstValue("Content-Type").orElse("")).startsWith("application/problem+json");
+        assertThat(JSON.readTree(late.body()).get("currentRevision").asString()).isEqualTo(next);
+        assertThat(machine().at("/document/name").asString()).isEqualTo("First");
+
+        call("POST", "/api/machines/1/undo", null, "If-Match", next);
+        assertThat(machine().at("/document/name").asString()).isEqualTo(before.at("/document/name").asString());
+        assertThat(machine().get("canRedo").asBoolean()).isTrue();
+        call("POST", "/api/machines/1/redo", null, "If-Match", revision);
+        assertThat(machine().at("/document/name").asString()).isEqualTo("First");
+        assertThat(call("POST", "/api/machines/1/undo", null).statusCode()).isEqualTo(428);
+    }
+
+    @Test
+    void refusedEntriesNameFieldValueAllowedAndMendAndStoreNothing() throws Exception {
+        JsonNode before = machine();
+        ObjectNode document = (ObjectNode) before.get("document").deepCopy();
+        ((ObjectNode) document.at("/axes/0/reducer")).put("outputTurns", 0);
+        HttpResponse<String> refused = call("PUT", "/api/machines/1", document.toString(), "If-Match", before.get("revision").asString());
+        assertThat(refused.statusCode()).isEqualTo(422);
+        JsonNode fault = JSON.readTree(refused.body()).at("/faults/0");
+        assertThat(fault.get("field").asString()).isEqualTo("/axes/0/reducer/outputTurns");
+        assertThat(fault.get("value").asString()).isEqualTo("0");
+        assertThat(fault.get("allowed").asString()).contains("1 to");
+        assertThat(machine().get("revision")).isEqualTo(before.get("revision"));
+    }
+
+    @Test
+    void bodiesThatAreNoMachineAreRefused() throws Exception {
+        for (String body : new String[] {"", "{", "[]", "null", "{\"name\":5,\"axes\":\"x\"}", "{\"name\":\"m\",\"bus\":{\"cycleMicros\":\"fast\"}}"}) {
+            assertThat(call("PUT", "/api/machines/1", body, "If-Match", "1").statusCode()).as(body).isIn(400, 409, 422);
+        }
+        HttpResponse<String> typed = call("PUT", "/api/machines/1", "{\"name\":\"m\",\"bus\":{\"cycleMicros\":\"fast\"}}", "If-Match", "1");
+        assertThat(JSON.readTree(typed.body()).at("/faults/0/field").asString()).isEqualTo("/bus/cycleMicros");
+        assertThat(call("GET", "/api/machines/77", null).statusCode()).isEqualTo(404);
+    }
+
+    /** Biagiotti & Melchiorri, chapter 3 (from memory, recomputed): 2.71 s. */
+    @Test
+    void profileCalculator() throws Exception {
+        String question = "{\"distance\":10,\"startVelocity\":1,\"endVelocity\":0,\"maxVelocity\":5,\"maxAcceleration\":10,\"maxDeceleration\":10,\"maxJerk\":30}";
+        JsonNode answer = JSON.readTree(call("POST", "/api/calc/profile", question).body());
+        assertThat(answer.get("duration").asDouble()).isCloseTo(2.71, org.assertj.core.api.Assertions.within(1e-9));
+        assertThat(answer.get("segments").size()).isEqualTo(7);
+        JsonNode trapezoid = JSON.readTree(call("POST", "/api/calc/profile", "{\"distance\":0.06,\"maxVelocity\":0.05,\"maxAcceleration\":10}").body());
+        assertThat(trapezoid.get("duration").asDouble()).isCloseTo(1.205, org.assertj.core.api.Assertions.within(1e-9));
+        HttpResponse<String> refused = call("POST", "/api/calc/profile", "{\"distance\":1,\"maxVelocity\":0,\"maxAcceleration\":10}");
+        assertThat(refused.statusCode()).isEqualTo(422);
+        assertThat(JSON.readTree(refused.body()).at("/faults/0/field").asString()).isEqualTo("maxVelocity");
+    }
+
+    @Test
+    void runsAreStoredWithTheirVerdictsAndTraces() throws Exception {
+        JsonNode run = JSON.readTree(call("POST", "/api/machines/1/runs", null).body());
+        assertThat(run.get("holds").asBoolean()).isFalse();
+        JsonNode latest = JSON.readTree(call("GET", "/api/machines/1/runs/latest", null).body());
+        assertThat(latest.get("verdicts")).isEqualTo(run.get("verdicts"));
+        JsonNode trace = JSON.readTree(call("GET", "/api/runs/" + run.get("id").asString() + "/trace?signals=Shuttle.followingError&from=9.2&to=9.7&points=10000", null).body());
+        double worst = 0;
+        for (JsonNode value : trace.at("/signals/0/values")) {
+            worst = Math.max(worst, Math.abs(value.asDouble()));
+        }
+        assertThat(worst).isEqualTo(run.at("/verdicts/3/measured").asDouble());
+        assertThat(call("GET", "/api/runs/1/trace?signals=Nothing", null).statusCode()).isEqualTo(404);
+    }
+
+    @Test
+    void theBenchAnswersWithItsState() throws Exception {
+        JsonNode held = JSON.readTree(call("POST", "/api/machines/1/bench", "{\"program\":\"HOMING\",\"axis\":\"Shuttle\",\"running\":false}").body());
+        assertThat(held.get("running").asBoolean()).isFalse();
+        JsonNode cycle = JSON.readTree(call("POST", "/api/bench/cycle", null).body());
+        assertThat(cycle.get("time").asDouble()).isEqualTo(0.002);
+        assertThat(call("POST", "/api/bench/speed", "{\"factor\":1000}").statusCode()).isEqualTo(422);
+        assertThat(call("POST", "/api/machines/1/bench", "{\"program\":\"HOMING\",\"axis\":\"Nobody\"}").statusCode()).isEqualTo(404);
+    }
+
+    /** The page's types are made from web/openapi.json: it must be what the server says. */
+    @Test
+    void descriptionOfTheInterfaceIsTheCommittedOne() throws Exception {
+        JsonNode served = JSON.readTree(call("GET", "/api/openapi", null).body());
+        JsonNode committed = JSON.readTree(Files.readString(Path.of("..", "web", "openapi.json")));
+        assertThat(served).isEqualTo(committed);
+    }
+
+    @Test
+    void foreignHostsAreTurnedAway() throws Exception {
+        try (java.net.Socket socket = new java.net.Socket("127.0.0.1", port)) {
+            socket.getOutputStream().write("GET /api/machines HTTP/1.1\r\nHost: elsewhere.example\r\nConnection: close\r\n\r\n".getBytes());
+            assertThat(new String(socket.getInputStream().readAllBytes())).startsWith("HTTP/1.1 403");
+        }
+    }
+}
