@@ -15,7 +15,8 @@ export function fixed(value: number | null | undefined, decimals: number): strin
 
 /** Machine time as hours, minutes and seconds. */
 export function clock(seconds: number): string {
-  const whole = Math.floor(seconds)
+  const millis = Math.round(seconds * 1000)
+  const whole = Math.floor(millis / 1000)
   const two = (n: number) => String(n).padStart(2, '0')
-  return `${two(Math.floor(whole / 3600))}:${two(Math.floor(whole / 60) % 60)}:${two(whole % 60)}.${String(Math.floor((seconds % 1) * 1000)).padStart(3, '0')}`
+  return `${two(Math.floor(whole / 3600))}:${two(Math.floor(whole / 60) % 60)}:${two(whole % 60)}.${String(millis % 1000).padStart(3, '0')}`
 }

@@ -1,0 +1,144 @@
+package rueda.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.LocatorAssertions;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
+import com.microsoft.playwright.options.AriaRole;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.TestInstance;
+
+/**
+ * The packaged program with a fresh database for every class, a real Chromium for every test. Every test begins with
+ * the demo machine as it was, saved as a new revision.
+ */
+@TestInstance(TestInstance.Lifecycle.PER_CLASS)
+abstract class BrowserTest {
+
+    private static final double PATIENCE = 15_000;
+
+    Path data;
+    private Playwright playwright;
+    private Browser browser;
+    private String demo;
+    private final List<String> complaints = new ArrayList<>();
+    RuedaProcess rueda;
+    Page page;
+
+    @BeforeAll
+    void startProgram() throws IOException {
+        data = Files.createTempDirectory("rueda-e2e");
+        rueda = new RuedaProcess(data);
+    }
+
+    @AfterAll
+    void stopProgram() {
+        rueda.close();
+    }
+
+    @BeforeEach
+    void start() {
+        playwright = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        browser = playwright.chromium().launch(new BrowserType.LaunchOptions().setExecutablePath(Path.of("/usr/bin/chromium"))
+                .setArgs(List.of("--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking")));
+        PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE);
+        page = newPage();
+        page.navigate(rueda.address() + "/scale");
+        if (demo == null) {
+            demo = (String) page.evaluate("fetch('/api/machines/1').then(r => r.json()).then(m => JSON.stringify(m.document))");
+        }
+        page.evaluate("async (demo) => { const now = await (await fetch('/api/machines/1')).json();"
+                + " await fetch('/api/machines/1', {method: 'PUT', headers: {'Content-Type': 'application/json', 'If-Match': String(now.revision)}, body: demo}) }", demo);
+    }
+
+    @AfterEach
+    void stop() {
+        playwright.close();
+        assertThat(complaints).as("errors of the page").isEmpty();
+        complaints.clear();
+    }
+
+    Page newPage() {
+        Page opened = browser.newPage(new Browser.NewPageOptions().setViewportSize(1280, 800));
+        opened.setDefaultTimeout(PATIENCE);
+        opened.onPageError(complaints::add);
+        return opened;
+    }
+
+    void open(String stage) {
+        open(page, stage);
+    }
+
+    void open(Page where, String stage) {
+        where.navigate(rueda.address() + stage);
+        expect(where.getByTestId("saved")).containsText("All saved");
+    }
+
+    static LocatorAssertions expect(Locator locator) {
+        return PlaywrightAssertions.assertThat(locator);
+    }
+
+    Locator button(String name) {
+        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    Locator field(String label) {
+        return page.getByLabel(label, new Page.GetByLabelOptions().setExact(true));
+    }
+
+    Locator saved() {
+        return page.getByTestId("saved");
+    }
+
+    Locator side() {
+        return page.getByLabel("What this gives");
+    }
+
+    void stage(String name) {
+        page.getByLabel("Stages").getByText(name).click();
+        expect(page.locator("h1")).containsText(name);
+    }
+
+    /** Replaces the whole program, as a user would: select all, type. */
+    void enterProgram(String source) {
+        page.locator(".cm-content[aria-label='Program, Structured Text']").click();
+        page.keyboard().press("Control+a");
+        page.keyboard().insertText(source);
+    }
+
+    String program() {
+        return (String) page.evaluate("fetch('/api/machines/1').then(r => r.json()).then(m => m.document.plc.program)");
+    }
+
+    void screenshot(String name) {
+        page.mouse().move(640, 4);
+        page.waitForTimeout(400);
+        page.screenshot(new Page.ScreenshotOptions().setPath(Path.of(System.getProperty("rueda.screenshots"), name + ".png")));
+    }
+
+    /** Accessibility rules of WCAG 2 A and AA, checked by axe-core. */
+    void expectAccessible(String what) {
+        try {
+            page.evaluate(Files.readString(Path.of(System.getProperty("rueda.web"), "node_modules", "axe-core", "axe.min.js")));
+        } catch (IOException missing) {
+            throw new AssertionError(missing);
+        }
+        Object violations = page.evaluate("axe.run(document, {runOnly: ['wcag2a','wcag2aa','wcag21a','wcag21aa']})"
+                + ".then(r => r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 4).map(n => n.target.join(' ') + ' ' + (n.any[0]?.message ?? '')).join(' | ')))");
+        assertThat((List<?>) violations).as(what).isEmpty();
+    }
+}

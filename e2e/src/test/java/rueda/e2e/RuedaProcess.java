@@ -1,0 +1,54 @@
+package rueda.e2e;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.concurrent.TimeUnit;
+
+/** The packaged program as a process of its own, on a free port, with a database in a folder. */
+final class RuedaProcess implements AutoCloseable {
+
+    private final Process process;
+    private final String address;
+
+    RuedaProcess(Path data) throws IOException {
+        String jar = System.getProperty("rueda.jar");
+        process = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:TieredStopAtLevel=1", "-jar", jar, "serve", "--port", "0", "--data", data.toString())
+                .redirectErrorStream(true).start();
+        BufferedReader output = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
+        StringBuilder said = new StringBuilder();
+        String found = null;
+        for (String line = output.readLine(); line != null && found == null; line = found == null ? output.readLine() : line) {
+            said.append(line).append('\n');
+            if (line.startsWith("Rueda is ready at ")) {
+                found = line.substring("Rueda is ready at ".length()).trim().replaceAll("/$", "");
+            }
+        }
+        if (found == null) {
+            throw new IOException("The program did not start:\n" + said);
+        }
+        address = found;
+        Thread drain = new Thread(() -> output.lines().forEach(line -> { }), "output");
+        drain.setDaemon(true);
+        drain.start();
+    }
+
+    String address() {
+        return address;
+    }
+
+    @Override
+    public void close() {
+        process.destroy();
+        try {
+            if (!process.waitFor(20, TimeUnit.SECONDS)) {
+                process.destroyForcibly();
+            }
+        } catch (InterruptedException interrupted) {
+            process.destroyForcibly();
+            Thread.currentThread().interrupt();
+        }
+    }
+}

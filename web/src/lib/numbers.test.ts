@@ -1,0 +1,19 @@
+import { describe, expect, it } from 'vitest'
+import { clock, fixed, parsed } from './numbers'
+
+describe('numbers as people type them', () => {
+  it.each([['12', 12], ['-3.5', -3.5], ['\u22123,5', -3.5], ['1e3', 1000], ['1\u202f000', 1000], ['.5', 0.5]])('reads %s', (text, value) => {
+    expect(parsed(text)).toBe(value)
+  })
+  it.each(['', 'abc', '1.2.3', '12 mm', '--1', 'Infinity'])('does not read %s', (text) => {
+    expect(parsed(text)).toBeNull()
+  })
+  it('writes them with fixed decimals and never a negative zero', () => {
+    expect(fixed(-0.0001, 3)).toBe('0.000')
+    expect(fixed(-1.5, 1)).toBe('\u22121.5')
+    expect(fixed(null, 2)).toBe('–')
+  })
+  it('writes machine time', () => {
+    expect(clock(3723.004)).toBe('01:02:03.004')
+  })
+})

@@ -1,0 +1,73 @@
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { useMachine } from './machine'
+
+/** A server that keeps one document and its revision, and says no to a save based on an older one. */
+function server() {
+  const kept = { revision: 1, document: { name: 'cell', axes: [], plc: { program: '' }, proof: { expectations: [] } } as Record<string, unknown> }
+  const respond = (status: number, body: unknown) => ({ ok: status < 400, status, statusText: '', json: async () => body })
+  const state = () => ({ id: 1, revision: kept.revision, savedAt: '', canUndo: true, canRedo: false, document: kept.document })
+  vi.stubGlobal('fetch', vi.fn(async (path: string, init: { method: string; body?: string; headers: Record<string, string> }) => {
+    if (path === '/api/machines') return respond(200, [{ id: 1, name: 'cell', revision: kept.revision }])
+    if (path.endsWith('/runs/latest')) return respond(204, undefined)
+    if (path === '/api/calc/machine') return respond(200, { faults: [], stages: [], program: { diagnostics: [], events: [] } })
+    if (path === '/api/calc/homing') return respond(200, { advice: { figures: [], findings: [] } })
+    if (init.method === 'PUT') {
+      if (init.headers['If-Match'] !== `"${kept.revision}"`) return respond(409, { title: 'Saved by another page', detail: '', currentRevision: kept.revision })
+      kept.revision++
+      kept.document = JSON.parse(init.body!)
+    }
+    return respond(200, state())
+  }))
+  return kept
+}
+
+describe('the machine being worked on', () => {
+  beforeEach(() => {
+    vi.useFakeTimers()
+    setActivePinia(createPinia())
+  })
+  afterEach(() => {
+    vi.useRealTimers()
+    vi.unstubAllGlobals()
+  })
+
+  it('saves by itself', async () => {
+    const kept = server()
+    const machine = useMachine()
+    await machine.load()
+    machine.set('/name', 'changed')
+    expect(kept.revision).toBe(1)
+    await vi.advanceTimersByTimeAsync(600)
+    expect(kept.revision).toBe(2)
+    expect(machine.dirty).toBe(false)
+  })
+
+  it('keeps the entry in a conflict, and saves it over the other only when told to', async () => {
+    const kept = server()
+    const machine = useMachine()
+    await machine.load()
+    kept.revision = 7
+    machine.set('/name', 'mine')
+    await vi.advanceTimersByTimeAsync(600)
+    expect(machine.conflict).toBe(7)
+    expect(machine.draft?.name).toBe('mine')
+    expect(kept.document.name).toBe('cell')
+    await machine.keepMine()
+    expect(kept.document.name).toBe('mine')
+    expect(machine.revision).toBe(8)
+  })
+
+  it('does not lose what is typed while a save is on its way', async () => {
+    const kept = server()
+    const machine = useMachine()
+    await machine.load()
+    machine.set('/name', 'first')
+    const saving = machine.flush()
+    machine.set('/name', 'second')
+    await saving
+    expect(machine.draft?.name).toBe('second')
+    await vi.advanceTimersByTimeAsync(600)
+    expect(kept.document.name).toBe('second')
+  })
+})
