@@ -74,7 +74,7 @@ function choose(event: Event) {
     <rect :x="x(axis.travel.positiveLimit)" y="29" :width="x(axis.travel.length) - x(axis.travel.positiveLimit)" height="14" fill="var(--sheet)" stroke="var(--stop)" stroke-width="1.6" />
     <text :x="x(axis.travel.length) - 4" y="58" text-anchor="end">positive limit</text>
     <rect :x="x(axis.travel.camFrom)" y="27" :width="Math.max(4, x(axis.travel.camTo) - x(axis.travel.camFrom))" height="18" :fill="live?.referenceCam ? 'var(--ref)' : 'var(--sheet)'" stroke="var(--ref)" stroke-width="1.6" />
-    <text :x="x(axis.travel.camFrom)" y="22" style="fill: var(--ref)">reference cam</text>
+    <text :x="x(axis.travel.camTo) + 16" y="24" style="fill: var(--ref)">reference cam</text>
     <template v-if="here">
       <circle :cx="x(here.start)" cy="74" r="4" fill="none" stroke="var(--cmd)" stroke-width="2" />
       <text :x="Math.min(x(here.start) + 9, 640)" y="78">starts here</text>
@@ -105,7 +105,7 @@ function choose(event: Event) {
         <path :d="`M${detail.x(edge)} 198H${detail.x(here.zero)}`" stroke="var(--ink)" />
         <text :x="detail.x(edge) - 6" y="202" text-anchor="end" class="figure">{{ fixed(here.zero - edge, 2) }} {{ unit }}</text>
       </template>
-      <text :x="detail.x(here.rest) > 480 ? detail.x(here.zero) - 12 : detail.x(here.rest) + 12" :y="detail.x(here.rest) > 480 ? 218 : 200" :text-anchor="detail.x(here.rest) > 480 ? 'end' : 'start'" style="fill: var(--act)">comes to rest {{ fixed(here.rest - here.zero, 3) }} {{ unit }} past zero</text>
+      <text :x="detail.x(here.rest) > 480 ? detail.x(here.zero) - 22 : detail.x(here.rest) + 12" :y="detail.x(here.rest) > 480 ? 218 : 200" :text-anchor="detail.x(here.rest) > 480 ? 'end' : 'start'" style="fill: var(--act)">comes to rest {{ fixed(here.rest - here.zero, 3) }} {{ unit }} past zero</text>
       <path :d="`M${detail.x(here.rest)} 160V196`" stroke="var(--act)" />
     </g>
     <text v-else-if="here && !here.found" x="362" y="150" text-anchor="middle" style="fill: var(--stop); font-size: 13px">{{ here.message }}</text>

@@ -57,14 +57,17 @@ public final class Drive {
     private final double wireSpeedPerRadian;
     private final double subStep;
     private final int subStepsPerCycle;
-    private final double inertia;
     private final double ratedTorque;
     private final double peakTorque;
     private final double positionGain;
     private final double velocityGain;
-    private final double integralTime;
+    /** sub-step ÷ integral time */
+    private final double integralShare;
+    /** rad/s of one count in one sub-step */
+    private final double speedPerCount;
     private final double feedForward;
-    private final double torqueForward;
+    /** inertia × torque feed-forward, kg·m² */
+    private final double forwardInertia;
 
     private int mode = MODE_CYCLIC_SYNCHRONOUS_POSITION;
     private boolean poweredBefore;
@@ -111,14 +114,14 @@ public final class Drive {
         unitsPerRadian = unitsPerCount / (2 * Math.PI / axis.encoder().countsPerTurn());
         wireSpeedPerRadian = 1 / (2 * Math.PI / axis.encoder().countsPerTurn()) / countsPerWireUnit;
         radiansPerCount = 2 * Math.PI / axis.encoder().countsPerTurn();
-        inertia = axis.totalInertia();
         ratedTorque = axis.motor().ratedTorque();
         peakTorque = axis.motor().peakTorque();
         positionGain = axis.control().positionGain();
         velocityGain = axis.control().velocityGain();
-        integralTime = axis.control().integralTime() * 1e-3;
+        integralShare = subStep / (axis.control().integralTime() * 1e-3);
+        speedPerCount = radiansPerCount / subStep;
         feedForward = axis.control().feedForward();
-        torqueForward = axis.control().torqueForward();
+        forwardInertia = axis.totalInertia() * axis.control().torqueForward();
         homing = new HomingRun(axis.encoder().countsPerTurn());
         ramp = new VelocityRamp(subStep);
         outputs = new ProcessDataLayout(axis.station().outputs());
@@ -272,7 +275,7 @@ public final class Drive {
         }
         plant.step(torque);
         long counts = plant.counts();
-        speed = (counts - countsBefore) * radiansPerCount / subStep;
+        speed = (counts - countsBefore) * speedPerCount;
         countsBefore = counts;
         if (state == PowerState.OPERATION_ENABLED && mode == MODE_HOMING) {
             homing.observe(counts, ramp.direction(), plant.negativeLimitReached(), plant.positiveLimitReached(),
@@ -362,11 +365,11 @@ public final class Drive {
         double positionError = (demand - plant.counts()) * radiansPerCount;
         double wantedSpeed = positionGain * positionError + feedForward * demandSpeed;
         double speedError = wantedSpeed - speed;
-        double wanted = velocityGain * (speedError + integral) + torqueForward * inertia * demandAcceleration;
-        double limited = Math.max(-peakTorque, Math.min(peakTorque, wanted));
+        double wanted = velocityGain * (speedError + integral) + forwardInertia * demandAcceleration;
+        double limited = wanted > peakTorque ? peakTorque : wanted < -peakTorque ? -peakTorque : wanted;
         torqueLimited = limited != wanted;
         if (!torqueLimited || wanted * speedError < 0) {
-            integral += speedError * subStep / integralTime;
+            integral += speedError * integralShare;
         }
         return limited;
     }

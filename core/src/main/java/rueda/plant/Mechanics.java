@@ -71,12 +71,12 @@ public final class Mechanics {
      * @param demandedTorque N·m at the motor shaft; limited to the motor's peak
      */
     public void step(double demandedTorque) {
-        torque = Math.max(-peakTorque, Math.min(peakTorque, demandedTorque));
+        torque = demandedTorque > peakTorque ? peakTorque : demandedTorque < -peakTorque ? -peakTorque : demandedTorque;
         double before = speed;
         if (before == 0 && Math.abs(torque) <= coulomb) {
             return;
         }
-        double direction = before != 0 ? Math.signum(before) : Math.signum(torque);
+        double direction = (before != 0 ? before : torque) > 0 ? 1 : -1;
         double net = torque - coulomb * direction;
         double after = decay * before + gain * net;
         if (before != 0 && after * direction < 0) {

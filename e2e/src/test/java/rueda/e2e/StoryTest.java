@@ -60,8 +60,11 @@ class StoryTest extends BrowserTest {
         expect(side().locator("tr", new Locator.LocatorOptions().setHasText("Step")).first()).containsText("10");
         page.getByLabel("Clock").selectOption("5");
         expect(side().locator("tr", new Locator.LocatorOptions().setHasText("Step")).first()).containsText("40");
-        page.locator(".program").getByText("Hold").click();
+        page.locator(".program .row").getByText("Hold").click();
         screenshot("program");
+        stage("Map");
+        expect(page.locator("table").first()).containsText("enable operation");
+        screenshot("map");
 
         /* the proof: one expectation fails for a reason the page explains */
         stage("Prove");
