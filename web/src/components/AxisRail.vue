@@ -47,7 +47,7 @@ const strips = computed(() =>
           <text :x="s.soft.to" y="38" text-anchor="end">{{ fixed(s.axis.limits.softMax, 0) }}</text>
         </template>
       </svg>
-      <span class="row small"><span>{{ s.live ? (s.live.referenced ? 'referenced' : 'not referenced') : 'start it below' }}</span><span v-if="s.live">{{ s.live.driveState }}</span></span>
+      <span class="row small"><span>{{ s.live ? (s.live.referenced ? 'referenced' : 'not referenced') : 'run the bench below' }}</span><span v-if="s.live">{{ s.live.driveState }}</span></span>
     </button>
   </aside>
 </template>

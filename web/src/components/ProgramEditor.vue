@@ -79,7 +79,7 @@ onMounted(() => {
       extensions: [
         lineNumbers(), history(), drawSelection(), highlightActiveLine(), lintGutter(), keymap.of([...defaultKeymap, ...historyKeymap, indentWithTab]), structuredText,
         syntaxHighlighting(colours), markedLine, theme, writable.of(EditorState.readOnly.of(Boolean(props.readonly))),
-        EditorView.contentAttributes.of({ 'aria-label': props.label }),
+        EditorView.contentAttributes.of({ 'aria-label': props.label, tabindex: '0' }),
         EditorView.updateListener.of((update) => {
           if (update.docChanged && !update.transactions.some((t) => t.isUserEvent('outside'))) emit('update:modelValue', update.state.doc.toString())
           if (update.selectionSet) emit('cursor', update.state.doc.lineAt(update.state.selection.main.head).number)

@@ -24,7 +24,7 @@ const unit = computed(() => axis.value.unit.symbol)
       <path d="M160 66h60" stroke="var(--ink)" stroke-width="5" />
       <path d="M220 40h60v52h-60zM280 30h66v72h-66z" fill="none" stroke="var(--ink)" stroke-width="1.8" />
       <text x="283" y="22" text-anchor="middle">reducer</text>
-      <text x="283" y="71" text-anchor="middle" class="figure">{{ axis.reducer.motorTurns }} : {{ axis.reducer.outputTurns }}</text>
+      <text x="283" y="118" text-anchor="middle" class="figure">{{ axis.reducer.motorTurns }} : {{ axis.reducer.outputTurns }}</text>
       <path d="M346 66h74" stroke="var(--ink)" stroke-width="8" />
       <circle cx="446" cy="66" r="30" fill="var(--sheet)" stroke="var(--ink)" stroke-width="1.8" />
       <circle cx="446" cy="66" r="25" fill="none" stroke="var(--pencil)" stroke-dasharray="5 4.2" stroke-width="5" />
