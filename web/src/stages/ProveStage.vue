@@ -40,6 +40,10 @@ async function mend() {
   machine.set('/plc/program', lines.join('\n'))
   await machine.prove()
 }
+function run() {
+  editing.value = false
+  return machine.prove()
+}
 const mendable = computed(() => {
   const m = verdict.value?.mend
   return Boolean(m && machine.draft!.plc.program.split('\n')[m.line - 1]?.includes(m.find))
@@ -61,7 +65,7 @@ const mendable = computed(() => {
       </p>
     </div>
     <div class="row">
-      <v-btn variant="flat" color="primary" :loading="machine.proving" :disabled="machine.diagnostics.length > 0 || machine.faults.length > 0" @click="machine.prove()">{{ machine.run ? 'Run again' : 'Run proof' }}</v-btn>
+      <v-btn variant="flat" color="primary" :loading="machine.proving" :disabled="machine.diagnostics.length > 0 || machine.faults.length > 0" @click="run">{{ machine.run ? 'Run again' : 'Run proof' }}</v-btn>
       <v-btn :aria-pressed="editing" @click="editing = !editing">{{ editing ? 'Show verdicts' : 'Change expectations' }}</v-btn>
     </div>
   </div>

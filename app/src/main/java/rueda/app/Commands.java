@@ -12,6 +12,7 @@ import org.springframework.boot.web.server.servlet.context.ServletWebServerAppli
 import org.springframework.context.ConfigurableApplicationContext;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import rueda.app.machine.MachineJson;
@@ -33,37 +34,40 @@ final class Commands implements Callable<Integer> {
 
     static final int KEEPS_RUNNING = -1;
 
-    @Option(names = "--port", description = "port on 127.0.0.1, default ${DEFAULT-VALUE}; 0 picks a free one", defaultValue = "8420")
-    int port;
-
-    @Option(names = "--data", description = "folder of the database, default ${DEFAULT-VALUE}", defaultValue = "data")
-    Path data;
+    @Mixin
+    Server server;
 
     @Override
     public Integer call() {
-        return serve(port, data);
+        return server.start();
     }
 
-    private static int serve(int port, Path data) {
-        SpringApplication application = new SpringApplication(RuedaApplication.class);
-        application.setDefaultProperties(Map.of());
-        ConfigurableApplicationContext context = application.run("--server.port=" + port, "--rueda.data=" + data.toAbsolutePath());
-        int real = ((ServletWebServerApplicationContext) context).getWebServer().getPort();
-        System.out.println("Rueda is ready at http://127.0.0.1:" + real + "/");
-        return KEEPS_RUNNING;
+    /** Where to serve and where to keep the database. */
+    static final class Server {
+        @Option(names = "--port", description = "port on 127.0.0.1, default ${DEFAULT-VALUE}; 0 picks a free one", defaultValue = "8420")
+        int port;
+
+        @Option(names = "--data", description = "folder of the database, default ${DEFAULT-VALUE}", defaultValue = "data")
+        Path data;
+
+        int start() {
+            ConfigurableApplicationContext context = new SpringApplication(RuedaApplication.class)
+                    .run("--server.port=" + port, "--rueda.data=" + data.toAbsolutePath());
+            int real = ((ServletWebServerApplicationContext) context).getWebServer().getPort();
+            System.out.println("Rueda is ready at http://127.0.0.1:" + real + "/");
+            return KEEPS_RUNNING;
+        }
     }
 
     /** Serves the page. */
     @Command(name = "serve", mixinStandardHelpOptions = true, description = "Serves the page on 127.0.0.1 (the default).")
     static final class Serve implements Callable<Integer> {
-        @Option(names = "--port", description = "port on 127.0.0.1, default ${DEFAULT-VALUE}; 0 picks a free one", defaultValue = "8420")
-        int port;
-        @Option(names = "--data", description = "folder of the database, default ${DEFAULT-VALUE}", defaultValue = "data")
-        Path data;
+        @Mixin
+        Server server;
 
         @Override
         public Integer call() {
-            return serve(port, data);
+            return server.start();
         }
     }
 
