@@ -29,7 +29,7 @@ import org.junit.jupiter.api.TestInstance;
 @TestInstance(TestInstance.Lifecycle.PER_CLASS)
 abstract class BrowserTest {
 
-    private static final double PATIENCE = 15_000;
+    private static final double PATIENCE = 60_000;
 
     Path data;
     private Playwright playwright;

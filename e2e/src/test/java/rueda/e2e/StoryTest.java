@@ -42,7 +42,9 @@ class StoryTest extends BrowserTest {
         expect(page.locator("svg.path")).containsText("starts here");
         button("Run on the bench").click();
         expect(page.getByTestId("homing-status")).containsText("searching, leg 1");
+        page.getByLabel("Clock").selectOption("0.5");
         expect(page.getByTestId("homing-status")).containsText("searching, leg 2");
+        page.getByLabel("Clock").selectOption("2");
         expect(page.getByTestId("homing-status")).containsText("zero found");
         expect(page.getByTestId("axis-position")).containsText("0.0");
         expect(page.getByLabel("Axes")).containsText("referenced");
