@@ -61,7 +61,7 @@ class StoryTest extends BrowserTest {
         expect(page.locator(".cm-marked")).hasCount(1);
         expect(side().locator("tr", new Locator.LocatorOptions().setHasText("Step")).first()).containsText("10");
         page.getByLabel("Clock").selectOption("5");
-        expect(side().locator("tr", new Locator.LocatorOptions().setHasText("Step")).first()).containsText("40");
+        expect(side().locator("tr", new Locator.LocatorOptions().setHasText("Step")).first()).containsText("50");
         page.locator(".program .row").getByText("Hold").click();
         screenshot("program");
         stage("Map");
