@@ -2,7 +2,6 @@ package rueda.bench;
 
 import java.util.ArrayList;
 import java.util.List;
-import rueda.bus.ProcessDataLayout;
 import rueda.drive.Drive;
 import rueda.drive.DriveObject;
 import rueda.machine.Axis;
@@ -37,29 +36,14 @@ public final class Bench {
     private static final int SIGNALS_PER_AXIS = 10;
 
     private final Machine machine;
-    private final CompiledProgram program;
     private final Task task;
     private final CommandLog log = new CommandLog();
-    private final MotionAxis[] axes;
-    private final Drive[] drives;
-    private final ServoPlant[] plants;
-    private final byte[][] outputs;
-    private final byte[][] inputs;
-    private final int[] controlwordEntry;
-    private final int[] targetEntry;
-    private final int[] modeEntry;
-    private final int[] statusEntry;
-    private final int[] positionEntry;
-    private final int[] displayEntry;
-    private final Type[][] inputTagTypes;
-    private final Type[][] outputTagTypes;
-    private final int[][] inputTagSlots;
-    private final int[][] outputTagSlots;
-    private final Variable[] recorded;
+    private final AxisLine[] lines;
     private final Recording recording;
     private final long cycleNanos;
     private final int subSteps;
     private final int cyclesPerTask;
+    private int cyclesUntilTask;
     private long cycles;
     private boolean stopped;
 
@@ -72,69 +56,27 @@ public final class Bench {
     public Bench(Machine machine, String source, int capacity) {
         this.machine = machine;
         int count = machine.axes().size();
-        axes = new MotionAxis[count];
-        program = StructuredTextCompiler.compile(source, environment(machine, axes));
+        MotionAxis[] axes = new MotionAxis[count];
+        CompiledProgram program = StructuredTextCompiler.compile(source, environment(machine, axes));
         task = new Task(program, machine.plc().instructionBudget());
         cycleNanos = machine.bus().cycleMicros() * 1000L;
         subSteps = (int) (cycleNanos / SUB_STEP_NANOS);
         cyclesPerTask = machine.plc().taskIntervalMicros() / machine.bus().cycleMicros();
-        drives = new Drive[count];
-        plants = new ServoPlant[count];
-        outputs = new byte[count][];
-        inputs = new byte[count][];
-        controlwordEntry = new int[count];
-        targetEntry = new int[count];
-        modeEntry = new int[count];
-        statusEntry = new int[count];
-        positionEntry = new int[count];
-        displayEntry = new int[count];
-        inputTagTypes = new Type[count][];
-        outputTagTypes = new Type[count][];
-        inputTagSlots = new int[count][];
-        outputTagSlots = new int[count][];
+        lines = new AxisLine[count];
         int tag = 0;
         for (int i = 0; i < count; i++) {
             Axis axis = machine.axes().get(i);
-            plants[i] = new ServoPlant(axis, SUB_STEP_NANOS * 1e-9);
-            drives[i] = new Drive(axis, plants[i], SUB_STEP_NANOS, subSteps);
-            axes[i] = MotionAxis.of(i, axis, drives[i].dictionary(), log, cycleNanos);
-            outputs[i] = new byte[drives[i].outputs().bytes()];
-            inputs[i] = new byte[drives[i].inputs().bytes()];
-            controlwordEntry[i] = entry(drives[i].outputs(), DriveObject.CONTROLWORD);
-            targetEntry[i] = entry(drives[i].outputs(), DriveObject.TARGET_POSITION);
-            modeEntry[i] = entry(drives[i].outputs(), DriveObject.MODE);
-            statusEntry[i] = entry(drives[i].inputs(), DriveObject.STATUSWORD);
-            positionEntry[i] = entry(drives[i].inputs(), DriveObject.POSITION_ACTUAL);
-            displayEntry[i] = entry(drives[i].inputs(), DriveObject.MODE_DISPLAY);
-            outputTagSlots[i] = new int[axis.station().outputs().size()];
-            inputTagSlots[i] = new int[axis.station().inputs().size()];
-            outputTagTypes[i] = tagTypes(axis.station().outputs());
-            inputTagTypes[i] = tagTypes(axis.station().inputs());
-            tag = tagSlots(axis.station().outputs(), outputTagSlots[i], tag);
-            tag = tagSlots(axis.station().inputs(), inputTagSlots[i], tag);
-            drives[i].sample(inputs[i]);
+            Drive drive = new Drive(axis, new ServoPlant(axis, SUB_STEP_NANOS * 1e-9), SUB_STEP_NANOS, subSteps);
+            axes[i] = new MotionAxis(i, axis, drive.dictionary(), log, cycleNanos);
+            lines[i] = new AxisLine(axis, axes[i], drive, program, tag);
+            tag += AxisLine.boundTags(axis.station().outputs()) + AxisLine.boundTags(axis.station().inputs());
         }
-        recorded = program.variables().stream().filter(v -> v.type() != Type.AXIS_REF).toArray(Variable[]::new);
-        recording = new Recording(signals(), cycleNanos, capacity);
+        Variable[] recorded = program.variables().stream().filter(v -> v.type() != Type.AXIS_REF).toArray(Variable[]::new);
+        recording = new Recording(signals(recorded), recorded, task.memory().length, cycleNanos, capacity);
     }
 
     public Bench(Machine machine, int capacity) {
         this(machine, machine.plc().program(), capacity);
-    }
-
-    private static int entry(ProcessDataLayout layout, DriveObject object) {
-        return layout.indexOf(object.index(), object.subIndex());
-    }
-
-    private int tagSlots(List<Station.Entry> entries, int[] slots, int tag) {
-        for (int i = 0; i < slots.length; i++) {
-            slots[i] = entries.get(i).isBound() ? program.tagSlot(tag++) : -1;
-        }
-        return tag;
-    }
-
-    private static Type[] tagTypes(List<Station.Entry> entries) {
-        return entries.stream().map(e -> e.isBound() ? Type.named(e.tagType()) : null).toArray(Type[]::new);
     }
 
     /** What programs of this machine may name: its axes, its tags, standard and motion blocks. */
@@ -155,7 +97,7 @@ public final class Bench {
         return new Environment(machine.axes().stream().map(Axis::name).toList(), tags, blocks);
     }
 
-    private List<Signal> signals() {
+    private List<Signal> signals(Variable[] recorded) {
         List<Signal> signals = new ArrayList<>();
         for (Axis axis : machine.axes()) {
             String unit = axis.unit().symbol();
@@ -179,79 +121,50 @@ public final class Bench {
 
     /** One bus cycle. */
     public void cycle() {
-        long now = now();
-        for (int i = 0; i < axes.length; i++) {
-            ProcessDataLayout in = drives[i].inputs();
-            axes[i].read(read(in, inputs[i], statusEntry[i]), readSigned(in, inputs[i], positionEntry[i]),
-                    (int) readSigned(in, inputs[i], displayEntry[i]));
+        long[] memory = task.memory();
+        for (AxisLine line : lines) {
+            line.readInputs();
         }
-        if (cycles % cyclesPerTask == 0) {
-            for (int i = 0; i < axes.length; i++) {
-                readTags(drives[i].inputs(), inputs[i], inputTagSlots[i], inputTagTypes[i]);
+        if (cyclesUntilTask == 0) {
+            cyclesUntilTask = cyclesPerTask;
+            for (AxisLine line : lines) {
+                line.copyInputTags(memory);
             }
-            task.cycle(now);
+            task.cycle(now());
         }
-        for (int i = 0; i < axes.length; i++) {
-            MotionAxis axis = axes[i];
-            axis.update();
-            write(i, controlwordEntry[i], task.fault() == null && !stopped ? axis.controlword() : QUICK_STOP);
-            write(i, targetEntry[i], axis.targetWire());
-            write(i, modeEntry[i], axis.mode());
-            readTags(drives[i].outputs(), outputs[i], outputTagSlots[i], outputTagTypes[i]);
-            drives[i].sync(outputs[i]);
+        cyclesUntilTask--;
+        boolean halted = stopped || task.fault() != null;
+        int signal = 0;
+        for (AxisLine line : lines) {
+            line.writeOutputs(halted, QUICK_STOP);
+            line.copyOutputTags(memory);
+            Drive drive = line.drive;
+            drive.sync(line.outputs);
             for (int k = 0; k < subSteps; k++) {
-                drives[i].subStep(k);
+                drive.subStep(k);
             }
-            drives[i].sample(inputs[i]);
+            drive.sample(line.inputs);
+            record(line, signal);
+            signal += SIGNALS_PER_AXIS;
         }
-        record();
+        recording.next(memory);
         cycles++;
     }
 
-    private void write(int axis, int entry, long value) {
-        if (entry >= 0) {
-            drives[axis].outputs().write(outputs[axis], entry, value);
-        }
-    }
-
-    private static int read(ProcessDataLayout layout, byte[] image, int entry) {
-        return entry < 0 ? 0 : (int) layout.read(image, entry);
-    }
-
-    private static long readSigned(ProcessDataLayout layout, byte[] image, int entry) {
-        return entry < 0 ? 0 : layout.readSigned(image, entry);
-    }
-
-    private void readTags(ProcessDataLayout layout, byte[] image, int[] slots, Type[] types) {
-        long[] memory = task.memory();
-        for (int i = 0; i < slots.length; i++) {
-            if (slots[i] >= 0) {
-                Type type = types[i];
-                memory[slots[i]] = type.wrap(type.family() == Type.Family.SIGNED ? layout.readSigned(image, i) : layout.read(image, i));
-            }
-        }
-    }
-
-    private void record() {
-        int signal = 0;
-        for (int i = 0; i < drives.length; i++, signal += SIGNALS_PER_AXIS) {
-            Drive drive = drives[i];
-            recording.put(signal, drive.demandPosition());
-            recording.put(signal + 1, drive.position());
-            recording.put(signal + 2, drive.demandSpeed());
-            recording.put(signal + 3, plants[i].speed());
-            recording.put(signal + 4, drive.torque());
-            recording.put(signal + 5, drive.followingError());
-            recording.put(signal + 6, plants[i].negativeLimitReached() ? 1 : 0);
-            recording.put(signal + 7, plants[i].positiveLimitReached() ? 1 : 0);
-            recording.put(signal + 8, plants[i].onReferenceCam() ? 1 : 0);
-            recording.put(signal + 9, drive.dictionary().get(DriveObject.ERROR_CODE));
-        }
-        long[] memory = task.memory();
-        for (Variable variable : recorded) {
-            recording.put(signal++, variable.number(memory));
-        }
-        recording.next();
+    private void record(AxisLine line, int first) {
+        Drive drive = line.drive;
+        ServoPlant plant = line.plant;
+        double[] present = recording.present();
+        present[first] = drive.demandPosition();
+        present[first + 1] = drive.position();
+        present[first + 2] = drive.demandSpeed();
+        present[first + 3] = plant.speed();
+        present[first + 4] = drive.torque();
+        present[first + 5] = drive.followingError();
+        present[first + 6] = plant.negativeLimitReached() ? 1 : 0;
+        present[first + 7] = plant.positiveLimitReached() ? 1 : 0;
+        present[first + 8] = plant.onReferenceCam() ? 1 : 0;
+        present[first + 9] = drive.dictionary().get(DriveObject.ERROR_CODE);
     }
 
     /** Runs for a time. @param seconds at least one cycle */
@@ -285,11 +198,11 @@ public final class Bench {
     }
 
     public Drive drive(int axis) {
-        return drives[axis];
+        return lines[axis].drive;
     }
 
     public MotionAxis axis(int axis) {
-        return axes[axis];
+        return lines[axis].motion;
     }
 
     public CommandLog log() {
@@ -302,11 +215,11 @@ public final class Bench {
 
     /** The bytes that went to a drive in the last cycle. */
     public byte[] outputBytes(int axis) {
-        return outputs[axis];
+        return lines[axis].outputs;
     }
 
     /** The bytes that came from a drive in the last cycle. */
     public byte[] inputBytes(int axis) {
-        return inputs[axis];
+        return lines[axis].inputs;
     }
 }

@@ -2,37 +2,55 @@ package rueda.bench;
 
 import java.util.List;
 import java.util.Locale;
+import rueda.plc.Variable;
 
 /**
- * One sample of every signal per bus cycle, in a ring: when it is full the oldest is overwritten.
+ * One sample of every signal per bus cycle, in a ring: when it is full the oldest is overwritten. Signals of the
+ * axes are put one by one; the values of the program are the task's memory, copied as it stands.
  *
  * <p>Adding allocates nothing. Not thread-safe.
  */
 public final class Recording {
 
     private final List<Signal> signals;
+    private final int axisSignals;
+    private final Variable[] variables;
     private final double[][] rows;
+    private final long[][] memories;
     private final long cycleNanos;
     private final int capacity;
     private double[] present;
+    private int row;
     private long count;
 
-    /** @param capacity samples kept */
-    Recording(List<Signal> signals, long cycleNanos, int capacity) {
+    /**
+     * @param signals    those of the axes, then one for each variable
+     * @param variables  values of the program
+     * @param memorySize slots of the task's memory
+     * @param capacity   samples kept
+     */
+    Recording(List<Signal> signals, Variable[] variables, int memorySize, long cycleNanos, int capacity) {
         this.signals = List.copyOf(signals);
-        this.rows = new double[capacity][signals.size()];
+        this.variables = variables;
+        this.axisSignals = signals.size() - variables.length;
+        this.rows = new double[capacity][axisSignals];
+        this.memories = new long[capacity][memorySize];
         this.present = rows[0];
         this.cycleNanos = cycleNanos;
         this.capacity = capacity;
     }
 
-    void put(int signal, double value) {
-        present[signal] = value;
+    /** The sample being taken: the signals of the axes. */
+    double[] present() {
+        return present;
     }
 
-    void next() {
+    /** Closes the sample. @param memory the task's memory */
+    void next(long[] memory) {
+        System.arraycopy(memory, 0, memories[row], 0, memory.length);
         count++;
-        present = rows[(int) (count % capacity)];
+        row = row + 1 == rows.length ? 0 : row + 1;
+        present = rows[row];
     }
 
     public List<Signal> signals() {
@@ -61,7 +79,8 @@ public final class Recording {
 
     /** @param sample {@link #first()} to {@link #count()} − 1 */
     public double value(int signal, long sample) {
-        return rows[(int) (sample % capacity)][signal];
+        int kept = (int) (sample % capacity);
+        return signal < axisSignals ? rows[kept][signal] : variables[signal - axisSignals].number(memories[kept]);
     }
 
     /** Time of a sample: the end of its bus cycle, s since the start. */

@@ -20,16 +20,20 @@ public final class ProcessDataLayout {
     private final List<Entry> entries;
     private final int[] bitOffset;
     private final int[] bits;
+    /** 16 or 32 for a value of that width on a byte boundary, which moves in one step; else 0. */
+    private final int[] whole;
     private final int bytes;
 
     public ProcessDataLayout(List<Entry> entries) {
         this.entries = List.copyOf(entries);
         bitOffset = new int[entries.size()];
         bits = new int[entries.size()];
+        whole = new int[entries.size()];
         int next = 0;
         for (int i = 0; i < bits.length; i++) {
             bitOffset[i] = next;
             bits[i] = entries.get(i).bits();
+            whole[i] = (next & 7) == 0 && (bits[i] == 16 || bits[i] == 32) ? bits[i] : 0;
             next += bits[i];
         }
         bytes = (next + 7) / 8;
@@ -67,11 +71,11 @@ public final class ProcessDataLayout {
     public void write(byte[] image, int entry, long value) {
         int offset = bitOffset[entry];
         int left = bits[entry];
-        if ((offset & 7) == 0 && left == 32) {
+        if (whole[entry] == 32) {
             DOUBLE_WORD.set(image, offset >> 3, (int) value);
             return;
         }
-        if ((offset & 7) == 0 && left == 16) {
+        if (whole[entry] == 16) {
             WORD.set(image, offset >> 3, (short) value);
             return;
         }
@@ -98,10 +102,10 @@ public final class ProcessDataLayout {
     public long read(byte[] image, int entry) {
         int offset = bitOffset[entry];
         int width = bits[entry];
-        if ((offset & 7) == 0 && width == 32) {
+        if (whole[entry] == 32) {
             return (int) DOUBLE_WORD.get(image, offset >> 3) & 0xFFFF_FFFFL;
         }
-        if ((offset & 7) == 0 && width == 16) {
+        if (whole[entry] == 16) {
             return (short) WORD.get(image, offset >> 3) & 0xFFFFL;
         }
         long value = 0;

@@ -57,7 +57,15 @@ public final class Drive {
     private final double wireSpeedPerRadian;
     private final double subStep;
     private final int subStepsPerCycle;
-    private final double ratedTorque;
+    private final double subStepsPerMilli;
+    /** 1 ÷ sub-steps per cycle: exact for a power of two, else the remainder may be one whole step, which is as good */
+    private final double perSubStep;
+    /** rad/s of one count in one bus cycle */
+    private final double speedPerCycleCount;
+    /** rad/s² of one count more than in the bus cycle before */
+    private final double accelerationPerCycleCount;
+    /** tenths of a percent of rated torque per N·m */
+    private final double shareOfRated;
     private final double peakTorque;
     private final double positionGain;
     private final double velocityGain;
@@ -89,6 +97,7 @@ public final class Drive {
     private int followingOverSubSteps;
     private int restSubSteps;
     private long followingWindow;
+    private long followingWindowWire;
     private double followingSubSteps;
     /** the ramp makes the setpoint, not the bus */
     private boolean rampLeads;
@@ -114,7 +123,12 @@ public final class Drive {
         unitsPerRadian = unitsPerCount / (2 * Math.PI / axis.encoder().countsPerTurn());
         wireSpeedPerRadian = 1 / (2 * Math.PI / axis.encoder().countsPerTurn()) / countsPerWireUnit;
         radiansPerCount = 2 * Math.PI / axis.encoder().countsPerTurn();
-        ratedTorque = axis.motor().ratedTorque();
+        subStepsPerMilli = 1e-3 / subStep;
+        perSubStep = 1.0 / subStepsPerCycle;
+        double cycle = subStep * subStepsPerCycle;
+        speedPerCycleCount = radiansPerCount / cycle;
+        accelerationPerCycleCount = radiansPerCount / (cycle * cycle);
+        shareOfRated = 1000 / axis.motor().ratedTorque();
         peakTorque = axis.motor().peakTorque();
         positionGain = axis.control().positionGain();
         velocityGain = axis.control().velocityGain();
@@ -179,8 +193,12 @@ public final class Drive {
         }
         int controlword = (int) dictionary.get(CONTROLWORD);
         boolean rest = (rampLeads ? ramp.standsStill() : demandSpeed == 0) && Math.abs(speed) < 1.0;
-        followingWindow = countsPerWire.scale(dictionary.get(FOLLOWING_WINDOW));
-        followingSubSteps = dictionary.get(FOLLOWING_TIME) * 1e-3 / subStep;
+        long window = dictionary.get(FOLLOWING_WINDOW);
+        if (window != followingWindowWire) {
+            followingWindowWire = window;
+            followingWindow = countsPerWire.scale(window);
+        }
+        followingSubSteps = dictionary.get(FOLLOWING_TIME) * subStepsPerMilli;
         power.update(controlword, rest, false, dictionary.get(QUICK_STOP_OPTION) >= 5);
         if (power.state() == PowerState.SWITCH_ON_DISABLED) {
             dictionary.set(ERROR_CODE, 0);
@@ -233,7 +251,9 @@ public final class Drive {
             }
             homingBitBefore = bit;
         } else {
-            homing.abort();
+            if (homing.state() != HomingRun.State.IDLE) {
+                homing.abort();
+            }
             homingBitBefore = bit;
         }
     }
@@ -249,9 +269,8 @@ public final class Drive {
         long speedBefore = cycleTarget - cycleStart;
         cycleStart = demand;
         cycleTarget = countsPerWire.scale(target) - shift;
-        double cycle = subStep * subStepsPerCycle;
-        demandSpeed = (cycleTarget - cycleStart) * radiansPerCount / cycle;
-        demandAcceleration = (cycleTarget - cycleStart - speedBefore) * radiansPerCount / (cycle * cycle);
+        demandSpeed = (cycleTarget - cycleStart) * speedPerCycleCount;
+        demandAcceleration = (cycleTarget - cycleStart - speedBefore) * accelerationPerCycleCount;
     }
 
     /**
@@ -315,8 +334,9 @@ public final class Drive {
     /** Straight from the setpoint of one sync to the next, in whole counts; the last sub-step lands on the target. */
     private void interpolate(int number) {
         if (number == 0) {
-            interpolationStep = Math.floorDiv(cycleTarget - cycleStart, subStepsPerCycle);
-            interpolationRemainder = Math.floorMod(cycleTarget - cycleStart, subStepsPerCycle);
+            long way = cycleTarget - cycleStart;
+            interpolationStep = (long) Math.floor(way * perSubStep);
+            interpolationRemainder = way - interpolationStep * subStepsPerCycle;
             interpolationCarry = 0;
             demand = cycleStart;
         }
@@ -387,8 +407,8 @@ public final class Drive {
     private void publish() {
         dictionary.set(MODE_DISPLAY, mode);
         dictionary.set(POSITION_ACTUAL, wirePerCount.scale(plant.counts() + shift));
-        dictionary.set(VELOCITY_ACTUAL, Math.round(speed * wireSpeedPerRadian));
-        dictionary.set(TORQUE_ACTUAL, Math.round(plant.mechanics().torque() / ratedTorque * 1000));
+        dictionary.set(VELOCITY_ACTUAL, (long) Math.rint(speed * wireSpeedPerRadian));
+        dictionary.set(TORQUE_ACTUAL, (long) Math.rint(plant.mechanics().torque() * shareOfRated));
         dictionary.set(FOLLOWING_ERROR_ACTUAL, wirePerCount.scale(demand - plant.counts()));
         dictionary.set(DIGITAL_INPUTS, (plant.negativeLimitReached() ? 1 : 0) | (plant.positiveLimitReached() ? 2 : 0)
                 | (plant.onReferenceCam() ? 4 : 0));

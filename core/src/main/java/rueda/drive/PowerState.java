@@ -13,7 +13,9 @@ public enum PowerState {
     FAULT_REACTION_ACTIVE(0b0001111, 0b1001111, "fault reaction active"),
     FAULT(0b0001000, 0b1001111, "fault");
 
-    private static final PowerState[] ALL = values();
+    /** Bits 0 to 3, 5 and 6 of the statusword tell the state. */
+    private static final int STATE_BITS = 0x6F;
+    private static final PowerState[] BY_STATUS = byStatus();
 
     private final int pattern;
     private final int mask;
@@ -41,11 +43,19 @@ public enum PowerState {
 
     /** The state a statusword shows. */
     public static PowerState of(int statusword) {
-        for (PowerState state : ALL) {
-            if ((statusword & state.mask) == state.pattern) {
-                return state;
+        return BY_STATUS[statusword & STATE_BITS];
+    }
+
+    private static PowerState[] byStatus() {
+        PowerState[] table = new PowerState[STATE_BITS + 1];
+        for (int status = 0; status < table.length; status++) {
+            table[status] = NOT_READY_TO_SWITCH_ON;
+            for (PowerState state : values()) {
+                if ((status & state.mask) == state.pattern) {
+                    table[status] = state;
+                }
             }
         }
-        return NOT_READY_TO_SWITCH_ON;
+        return table;
     }
 }

@@ -15,6 +15,11 @@ final class Code {
         long value(Frame frame);
     }
 
+    /** Yields a BOOL. */
+    interface Condition {
+        boolean holds(Frame frame);
+    }
+
     /** Yields a REAL or LREAL. */
     interface Real {
         double value(Frame frame);

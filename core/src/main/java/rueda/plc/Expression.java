@@ -10,31 +10,46 @@ package rueda.plc;
  * @param real     code when it is
  * @param slot     slot when it is just a variable, else −1
  * @param constant value when it is constant, else null
+ * @param condition code that asks a BOOL directly, or null when only {@code whole} does
  */
-record Expression(Type type, boolean flexible, Code.Whole whole, Code.Real real, int slot, Number constant) {
+record Expression(Type type, boolean flexible, Code.Whole whole, Code.Real real, int slot, Number constant, Code.Condition condition) {
 
-    static final Expression FAULTY = new Expression(null, false, null, null, -1, null);
+    static final Expression FAULTY = new Expression(null, false, null, null, -1, null, null);
 
     static Expression whole(Type type, Code.Whole code) {
-        return new Expression(type, false, code, null, -1, null);
+        return new Expression(type, false, code, null, -1, null, null);
+    }
+
+    static Expression condition(Code.Condition code) {
+        return new Expression(Type.BOOL, false, frame -> code.holds(frame) ? 1 : 0, null, -1, null, code);
+    }
+
+    /** The code of a BOOL as a question. */
+    Code.Condition asked() {
+        if (condition != null) {
+            return condition;
+        }
+        int place = slot;
+        Code.Whole code = whole;
+        return place >= 0 ? frame -> frame.memory[place] != 0 : frame -> code.value(frame) != 0;
     }
 
     static Expression real(Type type, Code.Real code) {
-        return new Expression(type, false, null, code, -1, null);
+        return new Expression(type, false, null, code, -1, null, null);
     }
 
     static Expression constant(Type type, boolean flexible, long value) {
-        return new Expression(type, flexible, frame -> value, null, -1, value);
+        return new Expression(type, flexible, frame -> value, null, -1, value, null);
     }
 
     static Expression constant(Type type, boolean flexible, double value) {
-        return new Expression(type, flexible, null, frame -> value, -1, value);
+        return new Expression(type, flexible, null, frame -> value, -1, value, null);
     }
 
     static Expression variable(Type type, int slot) {
         return type.isReal()
-                ? new Expression(type, false, null, frame -> Double.longBitsToDouble(frame.memory[slot]), slot, null)
-                : new Expression(type, false, frame -> frame.memory[slot], null, slot, null);
+                ? new Expression(type, false, null, frame -> Double.longBitsToDouble(frame.memory[slot]), slot, null, null)
+                : new Expression(type, false, frame -> frame.memory[slot], null, slot, null, null);
     }
 
     boolean faulty() {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import org.antlr.v4.runtime.ParserRuleContext;
+import rueda.plc.Code.Condition;
 import rueda.plc.Code.Real;
 import rueda.plc.Code.Whole;
 import rueda.plc.grammar.StructuredTextParser.BinaryContext;
@@ -160,6 +161,11 @@ final class ExpressionCompiler {
             if (!type.isBitString()) {
                 faults.at(place, "NOT needs BOOL or a bit string, not " + type + ".");
                 return Expression.FAULTY;
+            }
+            if (type == Type.BOOL) {
+                Condition asked = operand.asked();
+                int slot = operand.slot();
+                return Expression.condition(slot >= 0 ? frame -> frame.memory[slot] == 0 : frame -> !asked.holds(frame));
             }
             Whole code = operand.whole();
             return Expression.whole(type, frame -> type.wrap(~code.value(frame)));
@@ -404,6 +410,9 @@ final class ExpressionCompiler {
         if (left1.faulty() || right1.faulty()) {
             return Expression.FAULTY;
         }
+        if (type == Type.BOOL) {
+            return Expression.condition(logical(operator, left1.asked(), right1.asked()));
+        }
         Whole a = left1.whole();
         Whole b = right1.whole();
         return Expression.whole(type, switch (operator) {
@@ -430,39 +439,60 @@ final class ExpressionCompiler {
         if (type.isReal()) {
             Real a = left1.real();
             Real b = right1.real();
-            return Expression.whole(Type.BOOL, switch (operator) {
-                case "=" -> frame -> a.value(frame) == b.value(frame) ? 1 : 0;
-                case "<>" -> frame -> a.value(frame) != b.value(frame) ? 1 : 0;
-                case "<" -> frame -> a.value(frame) < b.value(frame) ? 1 : 0;
-                case ">" -> frame -> a.value(frame) > b.value(frame) ? 1 : 0;
-                case "<=" -> frame -> a.value(frame) <= b.value(frame) ? 1 : 0;
-                default -> frame -> a.value(frame) >= b.value(frame) ? 1 : 0;
+            return Expression.condition(switch (operator) {
+                case "=" -> frame -> a.value(frame) == b.value(frame);
+                case "<>" -> frame -> a.value(frame) != b.value(frame);
+                case "<" -> frame -> a.value(frame) < b.value(frame);
+                case ">" -> frame -> a.value(frame) > b.value(frame);
+                case "<=" -> frame -> a.value(frame) <= b.value(frame);
+                default -> frame -> a.value(frame) >= b.value(frame);
             });
         }
         if (right1.isConstantWhole() && type != Type.ULINT && type != Type.LWORD) {
-            return Expression.whole(Type.BOOL, withConstant(operator, left1.whole(), right1.constant().longValue()));
+            return Expression.condition(left1.slot() >= 0 ? compare(operator, left1.slot(), right1.constant().longValue())
+                    : compare(operator, left1.whole(), right1.constant().longValue()));
         }
         long flip = type == Type.ULINT || type == Type.LWORD ? Long.MIN_VALUE : 0;
         Whole a = left1.whole();
         Whole b = right1.whole();
-        return Expression.whole(Type.BOOL, switch (operator) {
-            case "=" -> frame -> a.value(frame) == b.value(frame) ? 1 : 0;
-            case "<>" -> frame -> a.value(frame) != b.value(frame) ? 1 : 0;
-            case "<" -> frame -> (a.value(frame) ^ flip) < (b.value(frame) ^ flip) ? 1 : 0;
-            case ">" -> frame -> (a.value(frame) ^ flip) > (b.value(frame) ^ flip) ? 1 : 0;
-            case "<=" -> frame -> (a.value(frame) ^ flip) <= (b.value(frame) ^ flip) ? 1 : 0;
-            default -> frame -> (a.value(frame) ^ flip) >= (b.value(frame) ^ flip) ? 1 : 0;
+        return Expression.condition(switch (operator) {
+            case "=" -> frame -> a.value(frame) == b.value(frame);
+            case "<>" -> frame -> a.value(frame) != b.value(frame);
+            case "<" -> frame -> (a.value(frame) ^ flip) < (b.value(frame) ^ flip);
+            case ">" -> frame -> (a.value(frame) ^ flip) > (b.value(frame) ^ flip);
+            case "<=" -> frame -> (a.value(frame) ^ flip) <= (b.value(frame) ^ flip);
+            default -> frame -> (a.value(frame) ^ flip) >= (b.value(frame) ^ flip);
         });
     }
 
-    private static Whole withConstant(String operator, Whole a, long constant) {
+    private static Condition compare(String operator, Whole a, long constant) {
         return switch (operator) {
-            case "=" -> frame -> a.value(frame) == constant ? 1 : 0;
-            case "<>" -> frame -> a.value(frame) != constant ? 1 : 0;
-            case "<" -> frame -> a.value(frame) < constant ? 1 : 0;
-            case ">" -> frame -> a.value(frame) > constant ? 1 : 0;
-            case "<=" -> frame -> a.value(frame) <= constant ? 1 : 0;
-            default -> frame -> a.value(frame) >= constant ? 1 : 0;
+            case "=" -> frame -> a.value(frame) == constant;
+            case "<>" -> frame -> a.value(frame) != constant;
+            case "<" -> frame -> a.value(frame) < constant;
+            case ">" -> frame -> a.value(frame) > constant;
+            case "<=" -> frame -> a.value(frame) <= constant;
+            default -> frame -> a.value(frame) >= constant;
+        };
+    }
+
+    private static Condition compare(String operator, int slot, long constant) {
+        return switch (operator) {
+            case "=" -> frame -> frame.memory[slot] == constant;
+            case "<>" -> frame -> frame.memory[slot] != constant;
+            case "<" -> frame -> frame.memory[slot] < constant;
+            case ">" -> frame -> frame.memory[slot] > constant;
+            case "<=" -> frame -> frame.memory[slot] <= constant;
+            default -> frame -> frame.memory[slot] >= constant;
+        };
+    }
+
+    /** Both sides are always asked, so that a fault in either shows itself. */
+    private static Condition logical(String operator, Condition a, Condition b) {
+        return switch (operator) {
+            case "OR" -> frame -> a.holds(frame) | b.holds(frame);
+            case "XOR" -> frame -> a.holds(frame) ^ b.holds(frame);
+            default -> frame -> a.holds(frame) & b.holds(frame);
         };
     }
 

@@ -6,6 +6,7 @@ import org.antlr.v4.runtime.CharStreams;
 import org.antlr.v4.runtime.CommonTokenStream;
 import org.antlr.v4.runtime.Token;
 import org.antlr.v4.runtime.tree.TerminalNode;
+import rueda.plc.Code.Condition;
 import rueda.plc.Code.Real;
 import rueda.plc.Code.Step;
 import rueda.plc.Code.Whole;
@@ -112,7 +113,7 @@ public final class StructuredTextCompiler {
         return environment.blocks().stream().filter(k -> k.name().equalsIgnoreCase(name)).findFirst().orElse(null);
     }
 
-    private static Step store(int slot, Expression value) {
+    static Step store(int slot, Expression value) {
         if (value.type().isReal()) {
             Real code = value.real();
             return frame -> {
@@ -224,7 +225,7 @@ public final class StructuredTextCompiler {
                     + place.path().getText() + " : TON;");
             return null;
         }
-        List<Step> before = new ArrayList<>();
+        BlockInputs before = new BlockInputs();
         List<Step> after = new ArrayList<>();
         int position = 0;
         boolean axisGiven = false;
@@ -240,7 +241,7 @@ public final class StructuredTextCompiler {
         if (needsAxis && !axisGiven) {
             faults.at(place.path(), instance.name() + " needs its axis: write Axis := " + (environment.axes().isEmpty() ? "…" : environment.axes().get(0)) + ".");
         }
-        Step inputs = Code.sequence(before.toArray(Step[]::new));
+        Step inputs = before.step();
         Step outputs = Code.sequence(after.toArray(Step[]::new));
         FunctionBlock block = instance.block();
         int base = instance.base();
@@ -254,7 +255,7 @@ public final class StructuredTextCompiler {
     }
 
     /** @return whether this was the axis */
-    private boolean input(InputArgumentContext place, Scope.Instance instance, int pin, List<Step> before) {
+    private boolean input(InputArgumentContext place, Scope.Instance instance, int pin, BlockInputs before) {
         List<FunctionBlock.Pin> pins = instance.kind().pins();
         if (pin < 0 || pin >= pins.size() || pins.get(pin).output()) {
             faults.at(place, instance.kind().name() + " has no such input. It has: " + names(pins, false) + ".");
@@ -262,7 +263,7 @@ public final class StructuredTextCompiler {
         }
         Expression value = expressions.compile(place.expression(), pins.get(pin).type());
         if (!value.faulty()) {
-            before.add(store(instance.base() + pin, value));
+            before.add(instance.base() + pin, value);
         }
         return pins.get(pin).required();
     }
@@ -302,11 +303,11 @@ public final class StructuredTextCompiler {
             Step body = statements(bodies.get(i));
             Step otherwise = chain;
             if (!condition.faulty()) {
-                Whole holds = condition.whole();
+                Condition asked = condition.asked();
                 int conditionLine = conditions.get(i).getStart().getLine();
                 chain = frame -> {
                     frame.enter(conditionLine);
-                    if (holds.value(frame) != 0) {
+                    if (asked.holds(frame)) {
                         return body.run(frame);
                     }
                     return otherwise == null ? Code.GO_ON : otherwise.run(frame);
@@ -396,6 +397,8 @@ public final class StructuredTextCompiler {
         Whole first = from.whole();
         Whole last = to.whole();
         Whole step = by.whole();
+        long highest = type.highest();
+        long lowest = type.lowest();
         return frame -> {
             frame.enter(line);
             long end = last.value(frame);
@@ -412,7 +415,7 @@ public final class StructuredTextCompiler {
                 }
                 frame.enter(line);
                 long next = memory[slot] + increment;
-                if (next > type.highest() || next < type.lowest()) {
+                if (next > highest || next < lowest) {
                     break;
                 }
                 memory[slot] = next;
@@ -429,10 +432,10 @@ public final class StructuredTextCompiler {
         if (condition.faulty()) {
             return null;
         }
-        Whole holds = condition.whole();
+        Condition asked = condition.asked();
         return frame -> {
             frame.enter(line);
-            while (holds.value(frame) != 0) {
+            while (asked.holds(frame)) {
                 int signal = body.run(frame);
                 if (signal != Code.GO_ON) {
                     return signal == Code.EXIT_LOOP ? Code.GO_ON : signal;
@@ -451,7 +454,7 @@ public final class StructuredTextCompiler {
         if (condition.faulty()) {
             return null;
         }
-        Whole until = condition.whole();
+        Condition until = condition.asked();
         return frame -> {
             do {
                 frame.enter(line);
@@ -459,7 +462,7 @@ public final class StructuredTextCompiler {
                 if (signal != Code.GO_ON) {
                     return signal == Code.EXIT_LOOP ? Code.GO_ON : signal;
                 }
-            } while (until.value(frame) == 0);
+            } while (!until.holds(frame));
             return Code.GO_ON;
         };
     }

@@ -31,6 +31,7 @@ public final class MotionAxis {
     private final CommandLog log;
     private final double cycleSeconds;
     private final MotionProfile profile = new MotionProfile();
+    private final double[] sample = new double[3];
 
     private AxisState state = AxisState.DISABLED;
     private PowerState driveState = PowerState.NOT_READY_TO_SWITCH_ON;
@@ -50,7 +51,12 @@ public final class MotionAxis {
     private int controlword;
     private int mode = Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
 
-    MotionAxis(int number, Axis configuration, ObjectDictionary mailbox, CommandLog log, long cycleNanos) {
+    /**
+     * @param number     place of the axis in the machine
+     * @param mailbox    acyclic access to the drive
+     * @param cycleNanos bus cycle, ns
+     */
+    public MotionAxis(int number, Axis configuration, ObjectDictionary mailbox, CommandLog log, long cycleNanos) {
         this.number = number;
         this.configuration = configuration;
         this.scale = configuration.scale();
@@ -58,11 +64,6 @@ public final class MotionAxis {
         this.mailbox = mailbox;
         this.log = log;
         this.cycleSeconds = cycleNanos * 1e-9;
-    }
-
-    /** Makes the PLC's side of an axis. @param mailbox acyclic access to the drive */
-    public static MotionAxis of(int number, Axis configuration, ObjectDictionary mailbox, CommandLog log, long cycleNanos) {
-        return new MotionAxis(number, configuration, mailbox, log, cycleNanos);
     }
 
     /** Takes the inputs of a bus cycle. @param wirePosition position actual value, wire units */
@@ -144,9 +145,10 @@ public final class MotionAxis {
 
     private void advance() {
         elapsed += cycleSeconds;
-        position = profile.position(elapsed);
-        velocity = profile.velocity(elapsed);
-        acceleration = profile.acceleration(elapsed);
+        profile.sample(elapsed, sample);
+        position = sample[0];
+        velocity = sample[1];
+        acceleration = sample[2];
         if (elapsed >= profile.duration()) {
             state = AxisState.STANDSTILL;
             abort(MotionCommand.Status.DONE);
@@ -319,6 +321,6 @@ public final class MotionAxis {
 
     /** Setpoint of this cycle, wire units. */
     public long targetWire() {
-        return Math.round(position * wireUnitsPerUnit);
+        return (long) Math.rint(position * wireUnitsPerUnit);
     }
 }

@@ -290,6 +290,28 @@ public final class MotionProfile {
         return acceleration[k] + (Math.max(0, time) - startTime[k]) * jerk[k];
     }
 
+    /**
+     * Position, velocity and acceleration at once.
+     *
+     * @param time   s since the start of the motion
+     * @param values takes the three
+     */
+    public void sample(double time, double[] values) {
+        if (time >= startTime[segments]) {
+            values[0] = endPosition + endVelocity * (time - startTime[segments]);
+            values[1] = endVelocity;
+            values[2] = 0;
+            return;
+        }
+        int k = at(time);
+        double t = Math.max(0, time) - startTime[k];
+        double a = acceleration[k];
+        double j = jerk[k];
+        values[0] = position[k] + t * (velocity[k] + t * (a / 2 + t * j / 6));
+        values[1] = velocity[k] + t * (a + t * j / 2);
+        values[2] = a + t * j;
+    }
+
     public double jerk(double time) {
         return time >= startTime[segments] || time < 0 ? 0 : jerk[at(time)];
     }

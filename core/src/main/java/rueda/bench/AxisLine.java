@@ -1,0 +1,117 @@
+package rueda.bench;
+
+import java.util.List;
+import rueda.bus.ProcessDataLayout;
+import rueda.drive.Drive;
+import rueda.drive.DriveObject;
+import rueda.machine.Axis;
+import rueda.machine.Station;
+import rueda.plant.ServoPlant;
+import rueda.plc.CompiledProgram;
+import rueda.plc.Type;
+import rueda.plcopen.MotionAxis;
+
+/**
+ * One axis from the PLC to the load: the PLC's side of it, the bytes of one cycle each way, the drive and its plant.
+ * Warm use allocates nothing. Not thread-safe.
+ */
+final class AxisLine {
+
+    final MotionAxis motion;
+    final Drive drive;
+    final ServoPlant plant;
+    /** Bytes from the PLC to the drive. */
+    final byte[] outputs;
+    /** Bytes from the drive to the PLC. */
+    final byte[] inputs;
+    private final ProcessDataLayout outputLayout;
+    private final ProcessDataLayout inputLayout;
+    private final int controlword;
+    private final int target;
+    private final int mode;
+    private final int statusword;
+    private final int position;
+    private final int modeDisplay;
+    private final TagCopy outputTags;
+    private final TagCopy inputTags;
+
+    /** @param firstTag number of the first tag of this axis among the tags of the environment */
+    AxisLine(Axis axis, MotionAxis motion, Drive drive, CompiledProgram program, int firstTag) {
+        this.motion = motion;
+        this.drive = drive;
+        this.plant = drive.plant();
+        outputLayout = drive.outputs();
+        inputLayout = drive.inputs();
+        outputs = new byte[outputLayout.bytes()];
+        inputs = new byte[inputLayout.bytes()];
+        controlword = entry(outputLayout, DriveObject.CONTROLWORD);
+        target = entry(outputLayout, DriveObject.TARGET_POSITION);
+        mode = entry(outputLayout, DriveObject.MODE);
+        statusword = entry(inputLayout, DriveObject.STATUSWORD);
+        position = entry(inputLayout, DriveObject.POSITION_ACTUAL);
+        modeDisplay = entry(inputLayout, DriveObject.MODE_DISPLAY);
+        outputTags = new TagCopy(outputLayout, program, firstTag);
+        inputTags = new TagCopy(inputLayout, program, firstTag + boundTags(axis.station().outputs()));
+        drive.sample(inputs);
+    }
+
+    private static int entry(ProcessDataLayout layout, DriveObject object) {
+        return layout.indexOf(object.index(), object.subIndex());
+    }
+
+    static int boundTags(List<Station.Entry> entries) {
+        return (int) entries.stream().filter(Station.Entry::isBound).count();
+    }
+
+    /** The PLC takes its input image. */
+    void readInputs() {
+        motion.read(statusword < 0 ? 0 : (int) inputLayout.read(inputs, statusword),
+                position < 0 ? 0 : inputLayout.readSigned(inputs, position),
+                modeDisplay < 0 ? 0 : (int) inputLayout.readSigned(inputs, modeDisplay));
+    }
+
+    /** Makes and packs the output image. @param halted the controlword is replaced by a quick stop */
+    void writeOutputs(boolean halted, int quickStop) {
+        motion.update();
+        if (controlword >= 0) {
+            outputLayout.write(outputs, controlword, halted ? quickStop : motion.controlword());
+        }
+        if (target >= 0) {
+            outputLayout.write(outputs, target, motion.targetWire());
+        }
+        if (mode >= 0) {
+            outputLayout.write(outputs, mode, motion.mode());
+        }
+    }
+
+    void copyInputTags(long[] memory) {
+        inputTags.copy(inputs, memory);
+    }
+
+    void copyOutputTags(long[] memory) {
+        outputTags.copy(outputs, memory);
+    }
+
+    /** The bound entries of one direction and where their values go. */
+    private static final class TagCopy {
+        private final ProcessDataLayout layout;
+        private final int[] entries;
+        private final int[] slots;
+        private final Type[] types;
+
+        TagCopy(ProcessDataLayout layout, CompiledProgram program, int firstTag) {
+            this.layout = layout;
+            List<Station.Entry> all = layout.entries();
+            entries = java.util.stream.IntStream.range(0, all.size()).filter(i -> all.get(i).isBound()).toArray();
+            slots = java.util.stream.IntStream.range(0, entries.length).map(i -> program.tagSlot(firstTag + i)).toArray();
+            types = java.util.Arrays.stream(entries).mapToObj(i -> Type.named(all.get(i).tagType())).toArray(Type[]::new);
+        }
+
+        void copy(byte[] image, long[] memory) {
+            for (int i = 0; i < entries.length; i++) {
+                Type type = types[i];
+                memory[slots[i]] = type.wrap(type.family() == Type.Family.SIGNED ? layout.readSigned(image, entries[i]) : layout.read(image, entries[i]));
+            }
+        }
+    }
+}
