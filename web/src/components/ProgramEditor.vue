@@ -37,6 +37,7 @@ const colours = HighlightStyle.define([
   { tag: tags.operatorKeyword, color: 'var(--cmd)' },
   { tag: tags.typeName, color: 'var(--ref)' },
   { tag: tags.number, color: 'var(--act)' },
+  { tag: tags.string, color: 'var(--act)' },
   { tag: tags.bool, color: 'var(--act)' },
   { tag: tags.comment, color: 'var(--pencil)', fontStyle: 'italic' },
 ])

@@ -41,7 +41,7 @@ const hits = computed<Hit[]>(() => {
     { title: 'Run the program', kind: 'command', go: () => void bench.start('PROGRAM', true) },
     { title: 'Home the axis on the bench', kind: 'command', go: () => void bench.start('HOMING', true) },
     { title: 'Run the proof', kind: 'command', go: () => { void router.push('/prove'); void machine.prove() } },
-    { title: 'Stop all axes', kind: 'command', go: () => void bench.order('stop') },
+    ...(bench.state && !bench.state.stopped ? [{ title: 'Stop all axes', kind: 'command', go: () => void bench.order('stop') }] : []),
     { title: 'Undo', kind: 'command', go: () => void machine.undo() },
     { title: 'Redo', kind: 'command', go: () => void machine.redo() },
     { title: 'Switch between light and dark', kind: 'command', go: () => emit('theme') },

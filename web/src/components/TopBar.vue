@@ -16,6 +16,9 @@ const saved = computed(() => {
   if (machine.saving || machine.dirty) return 'Saving…'
   return `All saved · revision ${machine.revision}`
 })
+const stopTitle = computed(() =>
+  !bench.state ? 'Nothing to stop: the bench is off' : bench.state.stopped ? 'Stopped. Start the bench anew to move again' : 'Quick stop of every axis on the bench',
+)
 const clockText = computed(() => {
   const state = bench.state
   if (!bench.connected) return 'bench not connected'
@@ -39,7 +42,7 @@ const clockText = computed(() => {
     <v-btn :disabled="!machine.canRedo" size="x-small" :icon="mdiRedo" aria-label="Redo" title="Redo (Ctrl+Shift+Z)" variant="text" @click="machine.redo()" />
     <button class="pill find" type="button" @click="$emit('search')">Find anything <kbd class="mono">/</kbd></button>
     <v-btn size="x-small" :icon="mdiThemeLightDark" :aria-label="theme === 'dark' ? 'Light theme' : 'Dark theme'" :title="theme === 'dark' ? 'Light theme' : 'Dark theme'" variant="text" @click="$emit('theme')" />
-    <button class="stop" type="button" title="Quick stop of every axis on the bench" @click="bench.order('stop')">Stop all axes</button>
+    <button class="stop" type="button" :disabled="!bench.state || bench.state.stopped" :title="stopTitle" @click="bench.order('stop')">Stop all axes</button>
   </header>
 </template>
 
@@ -52,4 +55,5 @@ const clockText = computed(() => {
 .saved { color: var(--pencil); font-size: 13px; }
 .saved.refused { color: var(--stop); font-weight: 650; }
 .stop { margin-left: auto; background: #b0261e; color: #fff; border: 0; border-radius: 4px; padding: 6px 14px; font-weight: 700; cursor: pointer; }
+.stop:disabled { background: none; color: var(--pencil); box-shadow: inset 0 0 0 1px var(--field-line); cursor: default; }
 </style>

@@ -6,7 +6,7 @@ const keywords = new Set(
 )
 const operators = new Set('AND OR XOR NOT MOD'.split(' '))
 const types = new Set(
-  ('BOOL BYTE WORD DWORD LWORD SINT INT DINT LINT USINT UINT UDINT ULINT REAL LREAL TIME TON TOF TP R_TRIG F_TRIG MC_POWER MC_RESET MC_HOME ' +
+  ('BOOL BYTE WORD DWORD LWORD SINT INT DINT LINT USINT UINT UDINT ULINT REAL LREAL TIME LTIME DATE LDATE TOD LTOD TIME_OF_DAY DT LDT DATE_AND_TIME STRING WSTRING CHAR WCHAR TON TOF TP R_TRIG F_TRIG MC_POWER MC_RESET MC_HOME ' +
     'MC_MOVEABSOLUTE MC_MOVERELATIVE MC_HALT MC_READACTUALPOSITION MC_READSTATUS').split(' '),
 )
 
@@ -31,7 +31,8 @@ export const structuredText = StreamLanguage.define<{ inComment: boolean }>({
       stream.skipToEnd()
       return 'comment'
     }
-    if (stream.match(/^(T|TIME)#[-0-9a-z_.]+/i) || stream.match(/^[A-Z]+#[-0-9A-F_.#]+/i) || stream.match(/^\d[\d_]*(#[0-9A-F_]+|\.\d[\d_]*)?(E[+-]?\d+)?/i)) return 'number'
+    if (stream.match(/^(?:[A-Z]+#)?('(\$.|[^'$])*'|"(\$.|[^"$])*")/i)) return 'string'
+    if (stream.match(/^(L?T|L?TIME)#[-0-9a-z_.]+/i) || stream.match(/^(L?D|L?DATE|L?TOD|L?DT|TIME_OF_DAY|DATE_AND_TIME)#[-0-9:.]+/i) || stream.match(/^[A-Z]+#[-0-9A-F_.#]+/i) || stream.match(/^\d[\d_]*(#[0-9A-F_]+|\.\d[\d_]*)?(E[+-]?\d+)?/i)) return 'number'
     const word = stream.match(/^[A-Za-z_]\w*/) as RegExpMatchArray | null
     if (word) {
       const upper = word[0].toUpperCase()

@@ -123,9 +123,9 @@ const finding = (direction: string, index: number) =>
 
 <style scoped>
 .lane { display: flex; gap: 3px; padding: 5px; margin-bottom: 4px; }
-.box { flex-basis: 0; min-width: 34px; border: 1.5px solid var(--cmd); border-radius: 3px; padding: 2px 5px; overflow: hidden; white-space: nowrap; background: var(--cmd-wash); font-size: 12px; cursor: default; }
-.box b { display: block; overflow: hidden; text-overflow: ellipsis; font-weight: 650; }
-.box span { font-size: 11px; color: var(--pencil); }
+.box { flex: 1 1 64px; min-width: 0; border: 1.5px solid var(--cmd); border-radius: 3px; padding: 2px 5px; overflow: hidden; background: var(--cmd-wash); font-size: 12px; line-height: 1.15; cursor: default; display: flex; flex-direction: column; justify-content: space-between; }
+.box b { display: block; overflow-wrap: anywhere; hyphens: auto; font-weight: 650; }
+.box span { font-size: 11px; letter-spacing: -0.6px; color: var(--pencil); white-space: nowrap; }
 .box.act { border-color: var(--act); background: none; }
 .box.filler { border-style: dashed; border-color: var(--pencil); background: repeating-linear-gradient(45deg, transparent 0 5px, var(--hair) 5px 6px); }
 .box.marked { border-color: var(--stop); border-width: 2.5px; }

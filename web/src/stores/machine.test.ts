@@ -10,7 +10,7 @@ function server() {
   vi.stubGlobal('fetch', vi.fn(async (path: string, init: { method: string; body?: string; headers: Record<string, string> }) => {
     if (path === '/api/machines') return respond(200, [{ id: 1, name: 'cell', revision: kept.revision }])
     if (path.endsWith('/runs/latest')) return respond(204, undefined)
-    if (path === '/api/calc/machine') return respond(200, { faults: [], stages: [], program: { diagnostics: [], events: [] } })
+    if (path === '/api/calc/machine') return respond(200, { faults: (JSON.parse(init.body!) as { name: string }).name === '' ? [{ field: '/name', label: 'Machine name', value: '', allowed: '1 to 80 characters', mend: 'enter a name' }] : [], stages: [], program: { diagnostics: [], events: [] } })
     if (path === '/api/calc/homing') return respond(200, { advice: { figures: [], findings: [] } })
     if (init.method === 'PUT') {
       if (init.headers['If-Match'] !== `"${kept.revision}"`) return respond(409, { title: 'Saved by another page', detail: '', currentRevision: kept.revision })
@@ -56,6 +56,18 @@ describe('the machine being worked on', () => {
     await machine.keepMine()
     expect(kept.document.name).toBe('mine')
     expect(machine.revision).toBe(8)
+  })
+
+  it('never sends a document with a refused entry', async () => {
+    const kept = server()
+    const machine = useMachine()
+    await machine.load()
+    machine.set('/name', '')
+    await machine.flush()
+    expect(kept.revision).toBe(1)
+    expect(vi.mocked(fetch).mock.calls.filter(([, init]) => init?.method === 'PUT')).toHaveLength(0)
+    expect(machine.faults.map((f) => f.field)).toEqual(['/name'])
+    expect(machine.draft?.name).toBe('')
   })
 
   it('does not lose what is typed while a save is on its way', async () => {

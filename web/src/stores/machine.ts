@@ -32,6 +32,8 @@ export const useMachine = defineStore('machine', () => {
   let saveTimer = 0
   let askTimer = 0
   let question = 0
+  /** The document that the answer belongs to. */
+  let answered: Machine | null = null
   let saved: Promise<void> = Promise.resolve()
 
   const axis = computed(() => draft.value?.axes[axisIndex.value] ?? null)
@@ -131,6 +133,7 @@ export const useMachine = defineStore('machine', () => {
       const given = await api.consequences(document)
       if (mine !== question) return
       answer.value = given
+      answered = document
       if (given.faults.length === 0) {
         const search = await api.homing(document, axisIndex.value)
         if (mine === question) homing.value = search
@@ -143,7 +146,9 @@ export const useMachine = defineStore('machine', () => {
     clearTimeout(saveTimer)
     saved = saved.then(async () => {
       if (!dirty.value || conflict.value !== null || !draft.value) return
+      if (answered !== draft.value) await ask()
       const document = draft.value
+      if (answered === document && (answer.value?.faults.length ?? 0) > 0) return
       saving.value = true
       try {
         const state = await api.save(id.value, revision.value, document)

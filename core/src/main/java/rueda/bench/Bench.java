@@ -71,8 +71,8 @@ public final class Bench {
             lines[i] = new AxisLine(axis, axes[i], drive, program, tag);
             tag += AxisLine.boundTags(axis.station().outputs()) + AxisLine.boundTags(axis.station().inputs());
         }
-        Variable[] recorded = program.variables().stream().filter(v -> v.type() != Type.AXIS_REF).toArray(Variable[]::new);
-        recording = new Recording(signals(recorded), recorded, task.memory().length, cycleNanos, capacity);
+        Variable[] recorded = program.variables().stream().filter(v -> v.type() != Type.AXIS_REF && !v.type().isText()).toArray(Variable[]::new);
+        recording = new Recording(signals(recorded), recorded, task.memory().length, cyclesPerTask, cycleNanos, capacity);
     }
 
     public Bench(Machine machine, int capacity) {
@@ -114,7 +114,7 @@ public final class Bench {
             signals.add(new Signal(name + ".errorCode", ""));
         }
         for (Variable variable : recorded) {
-            signals.add(new Signal(variable.name(), variable.type() == Type.TIME ? "s" : ""));
+            signals.add(new Signal(variable.name(), variable.type().isDuration() ? "s" : ""));
         }
         return signals;
     }
@@ -125,7 +125,8 @@ public final class Bench {
         for (AxisLine line : lines) {
             line.readInputs();
         }
-        if (cyclesUntilTask == 0) {
+        boolean taskRuns = cyclesUntilTask == 0;
+        if (taskRuns) {
             cyclesUntilTask = cyclesPerTask;
             for (AxisLine line : lines) {
                 line.copyInputTags(memory);
@@ -147,7 +148,10 @@ public final class Bench {
             record(line, signal);
             signal += SIGNALS_PER_AXIS;
         }
-        recording.next(memory);
+        if (taskRuns) {
+            recording.program(memory);
+        }
+        recording.next();
         cycles++;
     }
 

@@ -6,7 +6,8 @@ import rueda.plc.Variable;
 
 /**
  * One sample of every signal per bus cycle, in a ring: when it is full the oldest is overwritten. Signals of the
- * axes are put one by one; the values of the program are the task's memory, copied as it stands.
+ * axes are taken every bus cycle; the values of the program, which change only when the task runs, are the task's
+ * memory copied after each run.
  *
  * <p>Adding allocates nothing. Not thread-safe.
  */
@@ -20,21 +21,26 @@ public final class Recording {
     private final long cycleNanos;
     private final int capacity;
     private double[] present;
+    private final int cyclesPerTask;
     private int row;
+    private int memoryRow;
     private long count;
 
     /**
      * @param signals    those of the axes, then one for each variable
      * @param variables  values of the program
      * @param memorySize slots of the task's memory
+     * @param cyclesPerTask bus cycles from one run of the task to the next; the first cycle has one
      * @param capacity   samples kept
      */
-    Recording(List<Signal> signals, Variable[] variables, int memorySize, long cycleNanos, int capacity) {
+    Recording(List<Signal> signals, Variable[] variables, int memorySize, int cyclesPerTask, long cycleNanos, int capacity) {
         this.signals = List.copyOf(signals);
         this.variables = variables;
         this.axisSignals = signals.size() - variables.length;
         this.rows = new double[capacity][axisSignals];
-        this.memories = new long[capacity][memorySize];
+        this.cyclesPerTask = cyclesPerTask;
+        /* two more than the runs in the samples kept, so that the oldest sample still has the run before it */
+        this.memories = new long[capacity / cyclesPerTask + 2][memorySize];
         this.present = rows[0];
         this.cycleNanos = cycleNanos;
         this.capacity = capacity;
@@ -45,9 +51,14 @@ public final class Recording {
         return present;
     }
 
-    /** Closes the sample. @param memory the task's memory */
-    void next(long[] memory) {
-        System.arraycopy(memory, 0, memories[row], 0, memory.length);
+    /** Keeps the task's memory after a run. */
+    void program(long[] memory) {
+        System.arraycopy(memory, 0, memories[memoryRow], 0, memory.length);
+        memoryRow = memoryRow + 1 == memories.length ? 0 : memoryRow + 1;
+    }
+
+    /** Closes the sample. */
+    void next() {
         count++;
         row = row + 1 == rows.length ? 0 : row + 1;
         present = rows[row];
@@ -79,8 +90,8 @@ public final class Recording {
 
     /** @param sample {@link #first()} to {@link #count()} − 1 */
     public double value(int signal, long sample) {
-        int kept = (int) (sample % capacity);
-        return signal < axisSignals ? rows[kept][signal] : variables[signal - axisSignals].number(memories[kept]);
+        return signal < axisSignals ? rows[(int) (sample % capacity)][signal]
+                : variables[signal - axisSignals].number(memories[(int) (sample / cyclesPerTask % memories.length)]);
     }
 
     /** Time of a sample: the end of its bus cycle, s since the start. */

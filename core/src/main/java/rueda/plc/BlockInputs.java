@@ -18,7 +18,7 @@ final class BlockInputs {
 
     void add(int slot, Expression value) {
         if (value.constant() != null) {
-            constants.add(new Move(slot, value.type().isReal() ? Double.doubleToRawLongBits(value.constant().doubleValue()) : value.constant().longValue()));
+            constants.add(new Move(slot, value.type().isReal() ? Double.doubleToRawLongBits(value.number().doubleValue()) : value.number().longValue()));
         } else if (value.slot() >= 0) {
             copies.add(new Move(slot, value.slot()));
         } else {

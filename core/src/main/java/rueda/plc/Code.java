@@ -25,6 +25,11 @@ final class Code {
         double value(Frame frame);
     }
 
+    /** Yields a STRING or WSTRING. */
+    interface Text {
+        String value(Frame frame);
+    }
+
     /** Does something and says how to go on. */
     interface Step {
         int run(Frame frame);

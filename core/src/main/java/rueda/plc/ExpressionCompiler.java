@@ -6,6 +6,7 @@ import java.util.Locale;
 import org.antlr.v4.runtime.ParserRuleContext;
 import rueda.plc.Code.Condition;
 import rueda.plc.Code.Real;
+import rueda.plc.Code.Text;
 import rueda.plc.Code.Whole;
 import rueda.plc.grammar.StructuredTextParser.BinaryContext;
 import rueda.plc.grammar.StructuredTextParser.ExpressionContext;
@@ -61,23 +62,39 @@ final class ExpressionCompiler {
         if (from.faulty() || to == null || from.type() == to) {
             return from;
         }
+        if (from.flexible() && from.type().isText()) {
+            return convertText(place, from, to);
+        }
         if (from.flexible() && to.isReal()) {
-            return Expression.constant(to, false, from.constant().doubleValue());
+            return Expression.constant(to, false, from.number().doubleValue());
         }
         if (from.flexible() && from.isConstantWhole() && (to.isInteger() || to.isBitString())) {
             try {
-                Literals.requireFits(from.constant().longValue(), to);
+                Literals.requireFits(from.number().longValue(), to);
             } catch (IllegalArgumentException refused) {
                 faults.at(place, refused.getMessage());
                 return Expression.FAULTY;
             }
-            return Expression.constant(to, false, from.constant().longValue());
+            return Expression.constant(to, false, from.number().longValue());
         }
         if (!from.type().widensTo(to)) {
             faults.at(place, "This is " + article(from) + ", but " + to + " is needed here" + hint(from.type(), to));
             return Expression.FAULTY;
         }
         return cast(from, to);
+    }
+
+    /** A literal in quotes takes the type it meets: STRING, WSTRING, or CHAR and WCHAR when it is one character. */
+    private Expression convertText(ParserRuleContext place, Expression from, Type to) {
+        String value = (String) from.constant();
+        if (to.isText()) {
+            return Expression.constant(to, value);
+        }
+        if (to.family() == Type.Family.CHARACTER && value.length() == 1) {
+            return Expression.constant(to, false, (long) value.charAt(0));
+        }
+        faults.at(place, "This is a text" + (to.family() == Type.Family.CHARACTER ? " of " + value.length() + " characters" : "") + ", but " + to + " is needed here.");
+        return Expression.FAULTY;
     }
 
     private static String article(Expression value) {
@@ -91,6 +108,9 @@ final class ExpressionCompiler {
 
     /** Conversion without question: to REAL rounds to single precision, to a whole number rounds to even and wraps. */
     static Expression cast(Expression from, Type to) {
+        if (to.isText()) {
+            return Expression.text(to, textOf(from));
+        }
         if (from.type().isReal()) {
             Real code = from.real();
             if (to == Type.REAL) {
@@ -102,27 +122,48 @@ final class ExpressionCompiler {
             if (to == Type.BOOL) {
                 return Expression.whole(to, frame -> code.value(frame) != 0 ? 1 : 0);
             }
-            if (to == Type.TIME) {
+            if (to.isDuration()) {
                 return Expression.whole(to, frame -> Math.round(code.value(frame) * 1e6));
             }
             return Expression.whole(to, frame -> to.wrap((long) Math.rint(code.value(frame))));
         }
         int slot = from.slot();
-        if (slot >= 0 && to == Type.LREAL && from.type() != Type.TIME) {
+        if (slot >= 0 && to == Type.LREAL && !from.type().isDuration()) {
             return Expression.real(to, frame -> frame.memory[slot]);
         }
         Whole code = from.whole();
-        long perUnit = from.type() == Type.TIME && to != Type.TIME ? 1_000_000 : 1;
+        if (from.type().isPointInTime() && to.isPointInTime()) {
+            return Expression.whole(to, switch (to.family()) {
+                case DATE -> frame -> Math.floorDiv(code.value(frame), Variable.NANOS_PER_DAY) * Variable.NANOS_PER_DAY;
+                case TIME_OF_DAY -> frame -> Math.floorMod(code.value(frame), Variable.NANOS_PER_DAY);
+                default -> code;
+            });
+        }
+        long perUnit = from.type().isDuration() && !to.isDuration() ? 1_000_000 : 1;
         if (to.isReal()) {
             return Expression.real(to, to == Type.REAL ? frame -> (float) code.value(frame) / perUnit : frame -> (double) code.value(frame) / perUnit);
         }
-        if (to == Type.TIME) {
-            return Expression.whole(to, from.type() == Type.TIME ? code : frame -> code.value(frame) * 1_000_000);
+        if (to.isDuration()) {
+            return Expression.whole(to, from.type().isDuration() ? code : frame -> code.value(frame) * 1_000_000);
         }
         if (to == Type.BOOL) {
             return Expression.whole(to, frame -> code.value(frame) != 0 ? 1 : 0);
         }
         return Expression.whole(to, frame -> to.wrap(code.value(frame) / perUnit));
+    }
+
+    private static Text textOf(Expression from) {
+        Type type = from.type();
+        if (type.isText()) {
+            return from.text();
+        }
+        if (type.isReal()) {
+            Real code = from.real();
+            return frame -> Variable.text(type, Double.doubleToRawLongBits(code.value(frame)));
+        }
+        Whole code = from.whole();
+        return type.family() == Type.Family.CHARACTER ? frame -> String.valueOf((char) code.value(frame))
+                : frame -> Variable.text(type, code.value(frame));
     }
 
     private Expression literal(LiteralValueContext place) {
@@ -170,7 +211,7 @@ final class ExpressionCompiler {
             Whole code = operand.whole();
             return Expression.whole(type, frame -> type.wrap(~code.value(frame)));
         }
-        if (!type.isNumber() && type != Type.TIME) {
+        if (!type.isNumber() && !type.isDuration()) {
             faults.at(place, "A sign needs a number, not " + type + ".");
             return Expression.FAULTY;
         }
@@ -178,8 +219,8 @@ final class ExpressionCompiler {
             return operand;
         }
         if (operand.constant() != null) {
-            return type.isReal() ? Expression.constant(type, operand.flexible(), -operand.constant().doubleValue())
-                    : Expression.constant(type, operand.flexible(), -operand.constant().longValue());
+            return type.isReal() ? Expression.constant(type, operand.flexible(), -operand.number().doubleValue())
+                    : Expression.constant(type, operand.flexible(), -operand.number().longValue());
         }
         if (type.isReal()) {
             Real code = operand.real();
@@ -200,14 +241,21 @@ final class ExpressionCompiler {
             case "AND", "&", "OR", "XOR" -> logical(place, operator, left, right);
             case "**" -> power(place, left, right);
             case "=", "<>", "<", ">", "<=", ">=" -> comparison(place, operator, left, right);
-            default -> left.type() == Type.TIME || right.type() == Type.TIME
-                    ? timeArithmetic(place, operator, left, right) : arithmetic(place, operator, left, right);
+            default -> timed(left) || timed(right) ? timeArithmetic(place, operator, left, right)
+                    : arithmetic(place, operator, left, right);
         };
+    }
+
+    private static boolean timed(Expression value) {
+        return value.type().isDuration() || value.type().isPointInTime();
     }
 
     /** The type both sides widen to, or null. */
     private Type common(BinaryContext place, Expression left, Expression right) {
         if (left.flexible() && right.flexible()) {
+            if (left.type().isText()) {
+                return left.type();
+            }
             return left.type().isReal() || right.type().isReal() ? Type.LREAL : Type.LINT;
         }
         if (left.flexible()) {
@@ -262,6 +310,9 @@ final class ExpressionCompiler {
     private Expression folded(ParserRuleContext place, Expression constant) {
         try {
             Frame none = new Frame(0, 0);
+            if (constant.type().isText()) {
+                return Expression.constant(constant.type(), constant.text().value(none));
+            }
             return constant.type().isReal() ? Expression.constant(Type.LREAL, true, constant.real().value(none))
                     : Expression.constant(Type.LINT, true, constant.whole().value(none));
         } catch (ProgramFault fault) {
@@ -274,10 +325,10 @@ final class ExpressionCompiler {
         Real a = left.real();
         Real b = right.real();
         if (right.constant() != null && left.slot() >= 0) {
-            return withConstant(operator, left.slot(), right.constant().doubleValue());
+            return withConstant(operator, left.slot(), right.number().doubleValue());
         }
         if (right.constant() != null) {
-            return withConstant(operator, a, right.constant().doubleValue());
+            return withConstant(operator, a, right.number().doubleValue());
         }
         return switch (operator) {
             case "+" -> frame -> a.value(frame) + b.value(frame);
@@ -309,7 +360,7 @@ final class ExpressionCompiler {
         Whole a = left.whole();
         Whole b = right.whole();
         if (right.isConstantWhole() && left.slot() >= 0) {
-            Whole fused = withConstant(operator, type, left.slot(), right.constant().longValue());
+            Whole fused = withConstant(operator, type, left.slot(), right.number().longValue());
             if (fused != null) {
                 return fused;
             }
@@ -358,24 +409,41 @@ final class ExpressionCompiler {
     }
 
     private Expression timeArithmetic(BinaryContext place, String operator, Expression left, Expression right) {
-        if (left.type() == Type.TIME && right.type() == Type.TIME && (operator.equals("+") || operator.equals("-"))) {
-            return Expression.whole(Type.TIME, wholeOperation(operator, Type.TIME, left, right, place.op.getLine()));
+        boolean sum = operator.equals("+") || operator.equals("-");
+        Type type = sum ? sumOfTimes(operator.equals("+"), left.type(), right.type()) : null;
+        if (type != null) {
+            return Expression.whole(type, wholeOperation(operator, type, left, right, place.op.getLine()));
         }
-        boolean scaled = left.type() == Type.TIME && right.type().isNumber() && (operator.equals("*") || operator.equals("/"));
+        boolean scaled = left.type().isDuration() && right.type().isNumber() && (operator.equals("*") || operator.equals("/"));
         if (!scaled) {
-            faults.at(place, left.type() + " " + operator + " " + right.type() + " is not defined. TIME can be added to TIME, and multiplied or divided by a number.");
+            faults.at(place, left.type() + " " + operator + " " + right.type() + " is not defined. TIME can be added to TIME, to a time of day or to a date and time; "
+                    + "two dates or times can be subtracted; TIME can be multiplied or divided by a number.");
             return Expression.FAULTY;
         }
+        Type duration = left.type();
         Whole time = left.whole();
         int line = place.op.getLine();
         if (right.type().isReal()) {
             Real factor = right.real();
-            return Expression.whole(Type.TIME, operator.equals("*") ? frame -> Math.round(time.value(frame) * factor.value(frame))
+            return Expression.whole(duration, operator.equals("*") ? frame -> Math.round(time.value(frame) * factor.value(frame))
                     : frame -> Math.round(time.value(frame) / nonZero(factor.value(frame), line)));
         }
         Whole factor = right.whole();
-        return Expression.whole(Type.TIME, operator.equals("*") ? frame -> time.value(frame) * factor.value(frame)
+        return Expression.whole(duration, operator.equals("*") ? frame -> time.value(frame) * factor.value(frame)
                 : frame -> time.value(frame) / (long) nonZero(factor.value(frame), line));
+    }
+
+    /** Type of a sum or difference of times (IEC 61131-3, operations on time data types), or null when there is none. */
+    private static Type sumOfTimes(boolean plus, Type left, Type right) {
+        if (left.isDuration() && right.isDuration()) {
+            return left.widensTo(right) ? right : left;
+        }
+        boolean movable = left.family() == Type.Family.TIME_OF_DAY || left.family() == Type.Family.DATE_AND_TIME;
+        if (movable && right.isDuration()) {
+            return left;
+        }
+        boolean difference = !plus && left.isPointInTime() && left.family() == right.family();
+        return difference ? left.name().startsWith("L") || right.name().startsWith("L") ? Type.LTIME : Type.TIME : null;
     }
 
     private static double nonZero(double divisor, int line) {
@@ -432,6 +500,9 @@ final class ExpressionCompiler {
         if (left1.faulty() || right1.faulty()) {
             return Expression.FAULTY;
         }
+        if (type.isText()) {
+            return Expression.condition(compareTexts(operator, left1.text(), right1.text()));
+        }
         if (type == Type.AXIS_REF || type == Type.BOOL && !operator.equals("=") && !operator.equals("<>")) {
             faults.at(place, operator + " cannot compare " + type + ".");
             return Expression.FAULTY;
@@ -449,8 +520,8 @@ final class ExpressionCompiler {
             });
         }
         if (right1.isConstantWhole() && type != Type.ULINT && type != Type.LWORD) {
-            return Expression.condition(left1.slot() >= 0 ? compare(operator, left1.slot(), right1.constant().longValue())
-                    : compare(operator, left1.whole(), right1.constant().longValue()));
+            return Expression.condition(left1.slot() >= 0 ? compare(operator, left1.slot(), right1.number().longValue())
+                    : compare(operator, left1.whole(), right1.number().longValue()));
         }
         long flip = type == Type.ULINT || type == Type.LWORD ? Long.MIN_VALUE : 0;
         Whole a = left1.whole();
@@ -487,6 +558,17 @@ final class ExpressionCompiler {
         };
     }
 
+    private static Condition compareTexts(String operator, Text a, Text b) {
+        return switch (operator) {
+            case "=" -> frame -> a.value(frame).equals(b.value(frame));
+            case "<>" -> frame -> !a.value(frame).equals(b.value(frame));
+            case "<" -> frame -> a.value(frame).compareTo(b.value(frame)) < 0;
+            case ">" -> frame -> a.value(frame).compareTo(b.value(frame)) > 0;
+            case "<=" -> frame -> a.value(frame).compareTo(b.value(frame)) <= 0;
+            default -> frame -> a.value(frame).compareTo(b.value(frame)) >= 0;
+        };
+    }
+
     /** Both sides are always asked, so that a fault in either shows itself. */
     private static Condition logical(String operator, Condition a, Condition b) {
         return switch (operator) {
@@ -516,9 +598,10 @@ final class ExpressionCompiler {
             case "MIN", "MAX" -> select(place, name, arguments, 2);
             case "LIMIT" -> select(place, name, arguments, 3);
             case "SEL" -> choose(place, arguments);
+            case "LEN", "LEFT", "RIGHT", "MID", "CONCAT", "FIND", "INSERT", "DELETE", "REPLACE" -> textFunction(place, name, arguments);
             default -> {
                 faults.at(place, scope.instance(name) != null ? name + " is a function block: call it in a statement of its own."
-                        : "There is no function " + name + ". Known: ABS, SQRT, SIN, COS, LN, EXP, MIN, MAX, LIMIT, SEL and conversions such as INT_TO_LREAL.");
+                        : "There is no function " + name + ". Known: ABS, SQRT, SIN, COS, LN, EXP, MIN, MAX, LIMIT, SEL, LEN, LEFT, RIGHT, MID, CONCAT, FIND, INSERT, DELETE, REPLACE and conversions such as INT_TO_LREAL.");
                 yield Expression.FAULTY;
             }
         };
@@ -540,12 +623,84 @@ final class ExpressionCompiler {
         }
         Type from = Type.named(name.substring(0, at));
         Type to = Type.named(name.substring(at + 4));
-        if (from == Type.AXIS_REF || to == Type.AXIS_REF) {
-            faults.at(place, "An axis cannot be converted.");
+        if (from == Type.AXIS_REF || to == Type.AXIS_REF || !convertible(from, to)) {
+            faults.at(place, from + " cannot be converted to " + to + ".");
             return Expression.FAULTY;
         }
         Expression value = convert(place.expression(0), arguments.get(0), from);
         return value.faulty() ? value : from == to ? value : cast(value, to);
+    }
+
+    /** Texts are made from every value but read back from none; points in time convert among themselves. */
+    private static boolean convertible(Type from, Type to) {
+        if (to.isText()) {
+            return true;
+        }
+        return !from.isText() && from.isPointInTime() == to.isPointInTime()
+                && (!from.isPointInTime() || from.family() == to.family() || from.family() == Type.Family.DATE_AND_TIME);
+    }
+
+    /** Functions of character strings, IEC 61131-3; positions count from 1. A position outside the text stops the task. */
+    private Expression textFunction(FunctionCallContext place, String name, List<Expression> arguments) {
+        int texts = switch (name) {
+            case "CONCAT", "FIND", "INSERT", "REPLACE" -> 2;
+            default -> 1;
+        };
+        int numbers = switch (name) {
+            case "LEFT", "RIGHT", "INSERT" -> 1;
+            case "MID", "DELETE", "REPLACE" -> 2;
+            default -> 0;
+        };
+        if (wrongCount(place, name, arguments, texts + numbers)) {
+            return Expression.FAULTY;
+        }
+        Type type = arguments.get(0).type() == Type.WSTRING ? Type.WSTRING : Type.STRING;
+        List<Text> text = new ArrayList<>();
+        List<Whole> number = new ArrayList<>();
+        for (int i = 0; i < arguments.size(); i++) {
+            Expression value = convert(place.expression(i), arguments.get(i), i < texts ? type : Type.LINT);
+            if (value.faulty()) {
+                return value;
+            }
+            if (i < texts) {
+                text.add(value.text());
+            } else {
+                number.add(value.whole());
+            }
+        }
+        Text a = text.get(0);
+        Text b = texts > 1 ? text.get(1) : null;
+        Whole first = numbers > 0 ? number.get(0) : null;
+        Whole second = numbers > 1 ? number.get(1) : null;
+        int line = place.getStart().getLine();
+        return switch (name) {
+            case "LEN" -> Expression.whole(Type.INT, frame -> a.value(frame).length());
+            case "FIND" -> Expression.whole(Type.INT, frame -> a.value(frame).indexOf(b.value(frame)) + 1);
+            case "CONCAT" -> Expression.text(type, frame -> a.value(frame) + b.value(frame));
+            case "LEFT" -> Expression.text(type, frame -> part(line, a.value(frame), 0, first.value(frame)));
+            case "RIGHT" -> Expression.text(type, frame -> {
+                String whole = a.value(frame);
+                long count = Math.min(first.value(frame), whole.length());
+                return part(line, whole, whole.length() - count, count);
+            });
+            case "MID" -> Expression.text(type, frame -> part(line, a.value(frame), second.value(frame) - 1, first.value(frame)));
+            case "INSERT" -> Expression.text(type, frame -> replaced(line, a.value(frame), b.value(frame), 0, first.value(frame) + 1));
+            case "DELETE" -> Expression.text(type, frame -> replaced(line, a.value(frame), "", first.value(frame), second.value(frame)));
+            default -> Expression.text(type, frame -> replaced(line, a.value(frame), b.value(frame), first.value(frame), second.value(frame)));
+        };
+    }
+
+    private static String part(int line, String whole, long from, long count) {
+        if (from < 0 || count < 0) {
+            throw new ProgramFault(line, "A position or length of a text is negative.");
+        }
+        int start = (int) Math.min(from, whole.length());
+        return whole.substring(start, (int) Math.min(whole.length(), start + Math.min(count, whole.length())));
+    }
+
+    /** @param position from 1 */
+    private static String replaced(int line, String whole, String by, long count, long position) {
+        return part(line, whole, 0, position - 1) + by + part(line, whole, position - 1 + count, whole.length());
     }
 
     private Expression absolute(FunctionCallContext place, List<Expression> arguments) {
@@ -595,7 +750,7 @@ final class ExpressionCompiler {
         if (type == null) {
             type = values.stream().anyMatch(v -> v.type().isReal()) ? Type.LREAL : Type.LINT;
         }
-        if (!type.isNumber() && type != Type.TIME && type != Type.BOOL) {
+        if (!type.isNumber() && !type.isDuration() && !type.isPointInTime() && type != Type.BOOL) {
             faults.at(place, "This function does not take " + type + ".");
             return null;
         }

@@ -4,6 +4,8 @@ package rueda.plc;
 public final class Frame {
     /** All values of the task. */
     public final long[] memory;
+    /** Values of STRING and WSTRING variables, by slot. */
+    final String[] texts;
     /** Line of the statement being executed, from 1. */
     public int line;
     /** Start of the cycle, ns on the bench's clock. */
@@ -15,6 +17,8 @@ public final class Frame {
 
     Frame(int size, int lines) {
         memory = new long[size];
+        texts = new String[size];
+        java.util.Arrays.fill(texts, "");
         ranIn = new int[lines + 1];
     }
 

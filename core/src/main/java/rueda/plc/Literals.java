@@ -1,6 +1,8 @@
 package rueda.plc;
 
 import java.math.BigInteger;
+import java.time.DateTimeException;
+import java.time.LocalDate;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -15,6 +17,10 @@ final class Literals {
 
     /** @throws IllegalArgumentException with a sentence for the user when the literal says no value */
     static Expression read(String text) {
+        int quote = Math.max(text.indexOf('\''), text.indexOf('"'));
+        if (quote >= 0) {
+            return characters(text);
+        }
         String plain = text.toUpperCase(Locale.ROOT).replace("_", "");
         if (plain.equals("TRUE") || plain.equals("FALSE")) {
             return Expression.constant(Type.BOOL, false, plain.equals("TRUE") ? 1L : 0L);
@@ -26,11 +32,28 @@ final class Literals {
         }
         String prefix = plain.substring(0, hash);
         String rest = plain.substring(hash + 1);
-        if (prefix.equals("T") || prefix.equals("TIME")) {
-            return Expression.constant(Type.TIME, false, duration(rest));
+        switch (prefix) {
+            case "T", "TIME" -> {
+                return Expression.constant(Type.TIME, false, duration(rest));
+            }
+            case "LT", "LTIME" -> {
+                return Expression.constant(Type.LTIME, false, duration(rest));
+            }
+            case "D", "DATE", "LD", "LDATE" -> {
+                return Expression.constant(prefix.startsWith("L") ? Type.LDATE : Type.DATE, false, date(rest));
+            }
+            case "TOD", "TIMEOFDAY", "LTOD", "LTIMEOFDAY" -> {
+                return Expression.constant(prefix.startsWith("L") ? Type.LTOD : Type.TOD, false, timeOfDay(rest));
+            }
+            case "DT", "DATEANDTIME", "LDT", "LDATEANDTIME" -> {
+                int split = rest.lastIndexOf('-');
+                return Expression.constant(prefix.startsWith("L") ? Type.LDT : Type.DT, false,
+                        date(rest.substring(0, split)) + timeOfDay(rest.substring(split + 1)));
+            }
+            default -> { }
         }
         Type type = Type.named(prefix);
-        if (type == null || type == Type.TIME || type == Type.AXIS_REF) {
+        if (type == null || !type.isNumber() && !type.isBitString()) {
             throw new IllegalArgumentException("There is no type " + prefix + ".");
         }
         if (type.isReal()) {
@@ -70,6 +93,72 @@ final class Literals {
         } catch (NumberFormatException notANumber) {
             throw new IllegalArgumentException(plain + " is not a number of base " + base + ".");
         }
+    }
+
+    /** Nanoseconds since 1970 of 2026-11-23. */
+    private static long date(String text) {
+        String[] parts = text.split("-");
+        try {
+            return LocalDate.of(Integer.parseInt(parts[0]), Integer.parseInt(parts[1]), Integer.parseInt(parts[2])).toEpochDay() * Variable.NANOS_PER_DAY;
+        } catch (DateTimeException | NumberFormatException refused) {
+            throw new IllegalArgumentException(text + " is no day of the calendar; write year-month-day.");
+        }
+    }
+
+    /** Nanoseconds since midnight of 15:36:55.36; hours and minutes alone will do. */
+    private static long timeOfDay(String text) {
+        String[] parts = text.split(":");
+        double seconds = parts.length > 2 ? Double.parseDouble(parts[2]) : 0;
+        long hours = Long.parseLong(parts[0]);
+        long minutes = Long.parseLong(parts[1]);
+        if (hours > 23 || minutes > 59 || seconds >= 60) {
+            throw new IllegalArgumentException(text + " is no time of day; write hours:minutes:seconds.");
+        }
+        return (hours * 60 + minutes) * 60_000_000_000L + Math.round(seconds * 1e9);
+    }
+
+    /** 'abc', "abc", CHAR#'a', with $ before what cannot be written plainly (IEC 61131-3, character string literals). */
+    private static Expression characters(String text) {
+        int hash = text.indexOf('#') < 0 || text.indexOf('#') > Math.max(text.indexOf('\''), text.indexOf('"')) ? -1 : text.indexOf('#');
+        String quoted = text.substring(hash + 1);
+        boolean wide = quoted.charAt(0) == '"';
+        String value = unescaped(quoted.substring(1, quoted.length() - 1), wide ? 4 : 2);
+        Type type = hash < 0 ? wide ? Type.WSTRING : Type.STRING : Type.named(text.substring(0, hash));
+        if (type.isText()) {
+            return Expression.constant(type, value);
+        }
+        if (value.length() != 1) {
+            throw new IllegalArgumentException(type + " holds one character, not " + value.length() + ".");
+        }
+        return Expression.constant(type, false, (long) value.charAt(0));
+    }
+
+    private static String unescaped(String text, int hexDigits) {
+        StringBuilder plain = new StringBuilder();
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            if (c != '$') {
+                plain.append(c);
+                continue;
+            }
+            char code = Character.toUpperCase(text.charAt(++i));
+            switch (code) {
+                case '$', '\'', '"' -> plain.append(code);
+                case 'L', 'N' -> plain.append('\n');
+                case 'P' -> plain.append('\f');
+                case 'R' -> plain.append('\r');
+                case 'T' -> plain.append('\t');
+                default -> {
+                    String hex = text.substring(i, Math.min(text.length(), i + hexDigits));
+                    if (!hex.matches("[0-9A-Fa-f]{" + hexDigits + "}")) {
+                        throw new IllegalArgumentException("$" + hex + " says no character; write $$, $', $\", $L, $N, $P, $R, $T or $ with " + hexDigits + " hexadecimal digits.");
+                    }
+                    plain.append((char) Integer.parseInt(hex, 16));
+                    i += hexDigits - 1;
+                }
+            }
+        }
+        return plain.toString();
     }
 
     /** Nanoseconds of 1h2m3s4ms. */

@@ -22,7 +22,12 @@ final class Scope {
     private int size;
 
     Variable declare(String name, Type type, boolean writable, String refusal) {
-        Variable variable = new Variable(name, type, size++);
+        return declare(name, type, type.isText() ? Variable.DEFAULT_LENGTH : 0, writable, refusal);
+    }
+
+    /** @param length characters of a STRING or WSTRING, else 0 */
+    Variable declare(String name, Type type, int length, boolean writable, String refusal) {
+        Variable variable = new Variable(name, type, size++, length);
         variables.put(key(name), new Named(variable, writable, refusal));
         inOrder.add(variable);
         return variable;

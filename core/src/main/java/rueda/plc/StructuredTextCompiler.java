@@ -22,6 +22,8 @@ import rueda.plc.grammar.StructuredTextParser.*;
  */
 public final class StructuredTextCompiler {
 
+    private static final int MOST_CHARACTERS = 65_535;
+
     private final Environment environment;
     private final Faults faults = new Faults();
     private final Scope scope = new Scope();
@@ -70,14 +72,15 @@ public final class StructuredTextCompiler {
     private void declare(VarBlockContext block, List<Step> initial) {
         for (VariableContext variable : block.variable()) {
             List<TerminalNode> identifiers = variable.IDENTIFIER();
-            Token typeName = identifiers.get(identifiers.size() - 1).getSymbol();
+            Token typeName = variable.typeName().IDENTIFIER().getSymbol();
             Type type = Type.named(typeName.getText());
             FunctionBlock.Kind kind = kind(typeName.getText());
             if ((type == null || type == Type.AXIS_REF) && kind == null) {
                 faults.at(typeName, "There is no type " + typeName.getText() + ".");
                 continue;
             }
-            for (TerminalNode identifier : identifiers.subList(0, identifiers.size() - 1)) {
+            int length = length(variable.typeName(), type);
+            for (TerminalNode identifier : identifiers) {
                 String name = identifier.getText();
                 if (scope.knows(name)) {
                     faults.at(identifier.getSymbol(), name + " is declared already.");
@@ -90,13 +93,30 @@ public final class StructuredTextCompiler {
                 } else {
                     boolean constant = block.CONSTANT() != null;
                     Expression value = variable.expression() == null ? null : expressions.compile(variable.expression(), type);
-                    Variable declared = scope.declare(name, type, !constant, "it is CONSTANT");
+                    Variable declared = scope.declare(name, type, length, !constant, "it is CONSTANT");
                     if (value != null && !value.faulty()) {
-                        initial.add(store(declared.slot(), value));
+                        initial.add(store(declared, value));
                     }
                 }
             }
         }
+    }
+
+    /** Characters of STRING[n]; refused for other types and beyond 65 535. */
+    private int length(TypeNameContext place, Type type) {
+        boolean text = type != null && type.isText();
+        if (place.INTEGER() == null) {
+            return text ? Variable.DEFAULT_LENGTH : 0;
+        }
+        if (!text) {
+            faults.at(place, "Only STRING and WSTRING take a length.");
+            return 0;
+        }
+        long length = Literals.read(place.INTEGER().getText()).number().longValue();
+        if (length < 1 || length > MOST_CHARACTERS) {
+            faults.at(place.INTEGER().getSymbol(), "A length is 1 to " + MOST_CHARACTERS + ", not " + length + ".");
+        }
+        return (int) Math.min(length, MOST_CHARACTERS);
     }
 
     private static Step initialPins(Scope.Instance instance) {
@@ -111,6 +131,21 @@ public final class StructuredTextCompiler {
 
     private FunctionBlock.Kind kind(String name) {
         return environment.blocks().stream().filter(k -> k.name().equalsIgnoreCase(name)).findFirst().orElse(null);
+    }
+
+    /** Stores a value; a text is cut to what the variable holds (IEC 61131-3, character strings). */
+    private static Step store(Variable target, Expression value) {
+        if (!target.type().isText()) {
+            return store(target.slot(), value);
+        }
+        int slot = target.slot();
+        int length = target.length();
+        Code.Text code = value.text();
+        return frame -> {
+            String text = code.value(frame);
+            frame.texts[slot] = text.length() > length ? text.substring(0, length) : text;
+            return Code.GO_ON;
+        };
     }
 
     static Step store(int slot, Expression value) {
@@ -202,6 +237,13 @@ public final class StructuredTextCompiler {
             return null;
         }
         int slot = target.slot();
+        if (value.type().isText()) {
+            Step store = store(target, value);
+            return frame -> {
+                frame.enter(line);
+                return store.run(frame);
+            };
+        }
         if (value.type().isReal()) {
             Real code = value.real();
             return frame -> {
@@ -280,7 +322,7 @@ public final class StructuredTextCompiler {
         }
         Expression value = expressions.convert(place.path(), Expression.variable(instance.kind().pins().get(pin).type(), instance.base() + pin), target.type());
         if (!value.faulty()) {
-            after.add(store(target.slot(), value));
+            after.add(store(target, value));
         }
     }
 
@@ -363,8 +405,8 @@ public final class StructuredTextCompiler {
             faults.at(label, "A CASE label is a constant whole number or a range such as 1..5.");
             return;
         }
-        long from = low.constant().longValue();
-        long to = high.constant().longValue();
+        long from = low.number().longValue();
+        long to = high.number().longValue();
         if (from > to) {
             faults.at(label, "The range is empty: " + from + " is greater than " + to + ".");
         }

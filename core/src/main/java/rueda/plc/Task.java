@@ -54,6 +54,11 @@ public final class Task {
         return frame.memory;
     }
 
+    /** The present value of a variable, as a user reads it. */
+    public String text(Variable variable) {
+        return variable.type().isText() ? "'" + frame.texts[variable.slot()] + "'" : variable.text(frame.memory);
+    }
+
     /** Why the task stopped, or null. */
     public ProgramFault fault() {
         return fault;

@@ -14,12 +14,12 @@ class StructuredTextTest {
     }
 
     private static String result(String type, String body) {
-        CompiledProgram program = compiled("x : " + type + "; i, j : INT; b : BOOL; s : SINT := 127; u : USINT := 255; d : DINT; r : REAL; l : LREAL; t : TIME;", body);
+        CompiledProgram program = compiled("x : " + type + "; i, j : INT; b : BOOL; s : SINT := 127; u : USINT := 255; d : DINT; r : REAL; l : LREAL; t : TIME; w : STRING := 'wheel'; short : STRING[3] := 'salted'; c : CHAR := 'c';", body);
         assertThat(program.diagnostics()).isEmpty();
         Task task = new Task(program, 10_000);
         task.cycle(0);
         assertThat(task.fault()).isNull();
-        return program.variable("x").orElseThrow().text(task.memory());
+        return task.text(program.variable("x").orElseThrow());
     }
 
     @ParameterizedTest
@@ -183,5 +183,58 @@ class StructuredTextTest {
     @Test
     void commentsMaySpanLines() {
         assertThat(result("INT", "x := 1; (* x := 2;\n x := 3; *) // x := 4;\n")).isEqualTo("1");
+    }
+
+    /** Dates, times of day and character strings: IEC 61131-3, operations on time data types and string functions; worked by hand. */
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', quoteCharacter = '`', value = {
+            "DT     | DT#2026-11-23-23:59:30 + T#45s          | DT#2026-11-24-00:00:15",
+            "DT     | DT#2026-03-01-00:00:00 - T#1s           | DT#2026-02-28-23:59:59",
+            "TIME   | DT#2026-11-23-10:00:00 - DT#2026-11-23-09:59:59.5 | T#500ms",
+            "TIME   | D#2026-11-24 - D#2026-11-23             | T#86400000ms",
+            "TIME   | TOD#12:00:00 - TOD#11:59:00             | T#60000ms",
+            "TOD    | TOD#12:00:00 + T#90m                    | TOD#13:30:00",
+            "DATE   | DT_TO_DATE(DT#2026-11-23-15:07:27)      | D#2026-11-23",
+            "TOD    | DT_TO_TOD(DT#2026-11-23-15:07:27)       | TOD#15:07:27",
+            "BOOL   | D#2026-11-23 < D#2026-11-24             | TRUE",
+            "LTIME  | T#1s + LT#1ns                           | T#1000000001ns",
+            "INT    | LEN(w)                                  | 5",
+            "STRING | LEFT(w, 2)                              | 'wh'",
+            "STRING | RIGHT(w, 2)                             | 'el'",
+            "STRING | MID(w, 3, 2)                            | 'hee'",
+            "STRING | CONCAT(w, ' 7')                         | 'wheel 7'",
+            "STRING | INSERT('ABC', 'XY', 2)                  | 'ABXYC'",
+            "STRING | DELETE('ABXYC', 2, 3)                   | 'ABC'",
+            "STRING | REPLACE('ABCDE', 'X', 2, 3)             | 'ABXE'",
+            "INT    | FIND('ABCBC', 'BC')                     | 2",
+            "INT    | FIND(w, 'x')                            | 0",
+            "STRING | short                                   | 'sal'",
+            "BOOL   | 'AB' < 'AC' AND w = 'wheel'             | TRUE",
+            "STRING | CONCAT(INT_TO_STRING(7), c)             | '7c'",
+            "CHAR   | 'q'                                     | 'q'",
+            "STRING | TIME_TO_STRING(T#20ms)                  | 'T#20ms'",
+            "STRING | LEFT(w, 99)                             | 'wheel'"})
+    void timesAndTexts(String type, String expression, String expected) {
+        assertThat(result(type, "x := " + expression + ";")).isEqualTo(expected);
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', quoteCharacter = '`', value = {
+            "x : INT;       | x := 'a';               | This is a text, but INT is needed here.",
+            "x : CHAR;      | x := 'ab';              | This is a text of 2 characters, but CHAR is needed here.",
+            "x : STRING;    | x := 5;                 | This is a whole number, but STRING is needed here; convert it with LINT_TO_STRING.",
+            "x : INT[5];    | x := 5;                 | Only STRING and WSTRING take a length.",
+            "x : STRING[0]; | x := 'a';               | A length is 1 to 65535, not 0.",
+            "x : INT;       | x := STRING_TO_INT('7'); | STRING cannot be converted to INT.",
+            "x : TIME;      | x := D#2026-01-01 + T#1s; | DATE + TIME is not defined. TIME can be added to TIME, to a time of day or to a date and time; two dates or times can be subtracted; TIME can be multiplied or divided by a number."})
+    void refusedTimesAndTexts(String declaration, String body, String message) {
+        assertThat(compiled(declaration, body).diagnostics()).extracting(Diagnostic::message).contains(message);
+    }
+
+    @Test
+    void aPositionBeforeATextStopsTheTask() {
+        Task task = new Task(compiled("x : STRING; n : INT := -1;", "x := MID('abc', 1, n);"), 100);
+        task.cycle(0);
+        assertThat(task.fault().getMessage()).contains("negative");
     }
 }

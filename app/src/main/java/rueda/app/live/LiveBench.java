@@ -21,7 +21,7 @@ final class LiveBench {
 
     /** Signals streamed per axis, in this order. */
     static final List<String> STREAMED = List.of("commandedPosition", "position", "commandedSpeed", "speed", "torque", "followingError", "referenceCam");
-    private static final int KEPT_CYCLES = 120_000;
+    private static final int KEPT_CYCLES = 2_000;
     private static final int MOST_SAMPLES_PER_BLOCK = 64;
     /** Longest stretch made up for in one go, s: after a hold-up of the machine the clock does not race. */
     private static final double LONGEST_STEP = 0.2;
@@ -109,10 +109,9 @@ final class LiveBench {
                     hex(bench.outputBytes(i)), hex(bench.inputBytes(i))));
         }
         ProgramFault fault = bench.task().fault();
-        long[] memory = bench.task().memory();
         List<Value> values = bench.task().program().variables().stream().filter(v -> v.type() != Type.AXIS_REF)
                 .sorted(java.util.Comparator.comparingInt(this::order))
-                .map((Variable v) -> new Value(v.name(), v.type().name(), v.text(memory))).toList();
+                .map((Variable v) -> new Value(v.name(), v.type().name(), bench.task().text(v))).toList();
         return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.now() * 1e-9, speed, bench.task().line(), bench.task().lines(),
                 bench.task().statements(), fault == null ? null : new Fault(fault.line(), fault.getMessage()), axes, values);
     }

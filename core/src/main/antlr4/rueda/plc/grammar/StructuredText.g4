@@ -6,7 +6,8 @@ options { caseInsensitive = true; }
 
 program      : PROGRAM IDENTIFIER varBlock* statementList END_PROGRAM EOF ;
 varBlock     : VAR CONSTANT? variable* END_VAR ;
-variable     : IDENTIFIER (',' IDENTIFIER)* ':' IDENTIFIER (':=' expression)? ';' ;
+variable     : IDENTIFIER (',' IDENTIFIER)* ':' typeName (':=' expression)? ';' ;
+typeName     : IDENTIFIER ('[' INTEGER ']')? ;
 
 statementList : statement* ;
 statement
@@ -44,7 +45,7 @@ expression
     | literal                                                                        # literalValue
     | path                                                                           # variableValue
     ;
-literal      : TYPED | DURATION | BASED | REAL_NUMBER | INTEGER | TRUE | FALSE ;
+literal      : TYPED | DURATION | DATE_AND_TIME | CALENDAR_DATE | DAYTIME | CHARACTERS | WIDE_CHARACTERS | TYPED_CHARACTERS | BASED | REAL_NUMBER | INTEGER | TRUE | FALSE ;
 
 PROGRAM : 'PROGRAM'; END_PROGRAM : 'END_PROGRAM'; VAR : 'VAR'; END_VAR : 'END_VAR'; CONSTANT : 'CONSTANT';
 IF : 'IF'; THEN : 'THEN'; ELSIF : 'ELSIF'; ELSE : 'ELSE'; END_IF : 'END_IF';
@@ -54,12 +55,19 @@ WHILE : 'WHILE'; END_WHILE : 'END_WHILE'; REPEAT : 'REPEAT'; UNTIL : 'UNTIL'; EN
 EXIT : 'EXIT'; RETURN : 'RETURN'; NOT : 'NOT'; AND : 'AND'; XOR : 'XOR'; OR : 'OR'; MOD : 'MOD';
 TRUE : 'TRUE'; FALSE : 'FALSE';
 
-DURATION     : ('TIME' | 'T') '#' '-'? (DIGITS ('.' DIGITS)? UNIT '_'?)+ ;
+DATE_AND_TIME : ('DT' | 'DATE_AND_TIME' | 'LDT' | 'LDATE_AND_TIME') '#' DIGITS '-' DIGITS '-' DIGITS '-' DAY_CLOCK ;
+CALENDAR_DATE : ('D' | 'DATE' | 'LD' | 'LDATE') '#' DIGITS '-' DIGITS '-' DIGITS ;
+DAYTIME      : ('TOD' | 'TIME_OF_DAY' | 'LTOD' | 'LTIME_OF_DAY') '#' DAY_CLOCK ;
+CHARACTERS   : '\'' (~['$\r\n] | '$' .)* '\'' ;
+WIDE_CHARACTERS : '"' (~["$\r\n] | '$' .)* '"' ;
+TYPED_CHARACTERS : ('STRING' | 'WSTRING' | 'CHAR' | 'WCHAR') '#' (CHARACTERS | WIDE_CHARACTERS) ;
+DURATION     : ('TIME' | 'T' | 'LTIME' | 'LT') '#' '-'? (DIGITS ('.' DIGITS)? UNIT '_'?)+ ;
 TYPED        : [A-Z] [A-Z0-9_]* '#' '-'? (BASED | REAL_NUMBER | INTEGER | 'TRUE' | 'FALSE') ;
 BASED        : ('2' | '8' | '16') '#' [0-9A-F] [0-9A-F_]* ;
 REAL_NUMBER  : DIGITS '.' DIGITS ('E' [+-]? DIGITS)? | DIGITS 'E' [+-]? DIGITS ;
 INTEGER      : DIGITS ;
 IDENTIFIER   : [A-Z_] [A-Z0-9_]* ;
+fragment DAY_CLOCK : DIGITS ':' DIGITS (':' DIGITS ('.' DIGITS)?)? ;
 fragment DIGITS : [0-9] ('_'? [0-9])* ;
 fragment UNIT   : 'MS' | 'US' | 'NS' | 'D' | 'H' | 'M' | 'S' ;
 COMMENT      : '(*' .*? '*)' -> skip ;
