@@ -38,6 +38,24 @@ class CommandsTest {
     void theMachineFileReadsBackEqual() {
         Machine demo = DemoMachine.create();
         assertThat(MachineJson.read(MachineJson.write(demo))).isEqualTo(demo);
+    }
+
+    /** The Shuttle as the first version of this program wrote it. */
+    @Test
+    void anOlderDocumentStillOpens() {
+        Machine old = MachineJson.read("""
+                {"name":"m","bus":{"cycleMicros":1000},"plc":{"taskIntervalMicros":2000,"instructionBudget":200000,"program":"PROGRAM P END_PROGRAM"},
+                 "proof":{"name":"p","duration":1,"expectations":[]},"axes":[{"name":"Shuttle","unit":{"symbol":"mm","decimals":4,"metres":0.001},
+                 "motor":{"inertia":1.1e-4,"ratedTorque":0.95,"peakTorque":2.4,"maxSpeed":5000},"encoder":{"countsPerTurn":524288},
+                 "reducer":{"motorTurns":91,"outputTurns":10},"feed":{"teeth":24,"pitch":5},"load":{"mass":160,"coulomb":45,"viscous":60},
+                 "travel":{"length":2560,"negativeLimit":40,"positiveLimit":2520,"camFrom":100,"camTo":160,"parkedAt":620},
+                 "limits":{"softMin":-20,"softMax":2330,"maxSpeed":950,"maxAcceleration":6000,"maxJerk":60000,"quickStop":6000,"followingError":5,"followingErrorTime":20},
+                 "homing":{"method":11,"searchSpeed":120,"creepSpeed":12,"acceleration":800,"zeroOffset":0},
+                 "control":{"positionGain":60,"velocityGain":0.25,"integralTime":20,"feedForward":1,"torqueForward":1},
+                 "station":{"outputs":[],"inputs":[]}}]}""");
+        assertThat(rueda.machine.MachineRules.check(old)).isEmpty();
+        assertThat(old.axes().get(0).scale()).isEqualTo(DemoMachine.shuttle().scale());
+        assertThat(old.axes().get(0).limits().max().speed()).isEqualTo(950);
         assertThatThrownBy(() -> MachineJson.read("{\"name\": ")).isInstanceOf(IllegalArgumentException.class);
         assertThatThrownBy(() -> MachineJson.read("null")).isInstanceOf(IllegalArgumentException.class).hasMessageContaining("empty");
     }

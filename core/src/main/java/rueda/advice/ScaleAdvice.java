@@ -5,14 +5,38 @@ import static rueda.advice.Numbers.significant;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
+import rueda.advice.Finding.Mend;
+import rueda.advice.Finding.Severity;
 import rueda.machine.Axis;
+import rueda.machine.Dynamics;
+import rueda.machine.Feed;
+import rueda.machine.Limits;
+import rueda.machine.MotorSide;
 import rueda.quantity.Ratio;
 import rueda.quantity.Scale;
 
-/** Consequences of encoder, reducer, feed, load and limits. Servo sizing as in machine-design handbooks. */
+/** Consequences of encoder, drive train, load and limits. Servo sizing as in machine-design handbooks. */
 public final class ScaleAdvice {
 
-    private ScaleAdvice() {
+    private static final double SECONDS_PER_DAY = 86_400;
+
+    private final Axis axis;
+    private final String pointer;
+    private final Scale scale;
+    private final MotorSide side;
+    private final Limits limits;
+    private final String unit;
+    private final List<Figure> figures = new ArrayList<>();
+    private final List<Finding> findings = new ArrayList<>();
+
+    private ScaleAdvice(Axis axis, String pointer) {
+        this.axis = axis;
+        this.pointer = pointer;
+        scale = axis.scale();
+        side = axis.motorSide();
+        limits = axis.limits();
+        unit = axis.unit().symbol();
     }
 
     /**
@@ -20,95 +44,225 @@ public final class ScaleAdvice {
      * @param pointer JSON pointer of the axis in the document
      */
     public static Advice of(Axis axis, String pointer) {
-        return new Advice(figures(axis), findings(axis, pointer));
+        ScaleAdvice advice = new ScaleAdvice(axis, pointer);
+        advice.scales();
+        advice.electronicGear();
+        advice.range();
+        advice.speed();
+        advice.torque();
+        advice.duty();
+        advice.stopping();
+        advice.defaults();
+        return new Advice(advice.figures, advice.findings);
     }
 
-    private static List<Figure> figures(Axis axis) {
-        Scale scale = axis.scale();
-        String unit = axis.unit().symbol();
+    private void figure(String label, String value, String valueUnit, String formula) {
+        figures.add(new Figure(label, value, valueUnit, formula));
+    }
+
+    private void finding(Severity severity, String title, String consequence, Mend mend) {
+        findings.add(new Finding("scale", axis.name(), severity, title, consequence, mend));
+    }
+
+    private void scales() {
         Ratio counts = scale.countsPerUnit();
-        String feed = axis.feed().perTurn().stripTrailingZeros().toPlainString();
-        String gear = axis.reducer().motorTurns() + "/" + axis.reducer().outputTurns();
-        double turn = scale.unitsPerMotorTurn().toDouble();
-        List<Figure> figures = new ArrayList<>();
-        figures.add(new Figure("Counts per " + unit, counts.denominator() == 1 ? count(counts.numerator())
-                : count(counts.numerator()) + " : " + count(counts.denominator()), "",
-                "608Fh × 6091h ÷ 6092h = " + count(axis.encoder().countsPerTurn()) + " × " + gear + " ÷ " + feed + " " + unit));
-        figures.add(new Figure("One count moves", significant(scale.unitsPerCount().toDouble(), 4), unit,
-                "1 ÷ counts per " + unit));
-        figures.add(new Figure("One motor turn moves", significant(turn, 6), unit, feed + " " + unit + " ÷ (" + gear + ")"));
-        figures.add(new Figure("608Fh encoder resolution", count(axis.encoder().countsPerTurn()) + " : 1", "", "counts : motor revolutions"));
-        figures.add(new Figure("6091h gear ratio", count(axis.reducer().motorTurns()) + " : " + count(axis.reducer().outputTurns()), "",
-                "motor : shaft revolutions"));
-        Ratio wireFeed = Ratio.of(axis.feed().perTurn().scaleByPowerOfTen(scale.decimals()));
-        figures.add(new Figure("6092h feed constant", count(wireFeed.numerator()) + " : " + count(wireFeed.denominator()), "",
-                "feed in wire units of 10⁻" + scale.decimals() + " " + unit + " : shaft revolutions"));
-        figures.add(new Figure("Position overflows after", "±" + significant(scale.travelBeforeWireOverflow(), 6), unit,
-                "(2³¹ − 1) wire units of 10⁻" + scale.decimals() + " " + unit));
-        figures.add(new Figure("32-bit count overflows after", "±" + significant(scale.travelBeforeCountOverflow(), 6), unit,
-                "(2³¹ − 1) counts"));
-        figures.add(new Figure("Highest speed of the motor", significant(scale.highestSpeed(axis.motor().maxSpeed()), 5), unit + "/s",
-                significant(axis.motor().maxSpeed(), 6) + " 1/min ÷ 60 × " + significant(turn, 6) + " " + unit));
-        figures.add(new Figure("Motor at highest axis speed", significant(scale.motorTurnsPerMinute(axis.limits().maxSpeed()), 5), "1/min",
-                significant(axis.limits().maxSpeed(), 6) + " " + unit + "/s × 60 ÷ " + significant(turn, 6) + " " + unit));
-        figures.add(new Figure("Inertia at the motor", significant(axis.totalInertia() * 1e4, 4), "kg·cm²",
-                "J + m·r² with r = " + significant(axis.metresPerRadian() * 1000, 4) + " mm/rad"));
-        figures.add(new Figure("Load to motor inertia", significant(axis.totalInertia() / axis.motor().inertia() - 1, 3) + " : 1", "", "m·r² ÷ J"));
-        figures.add(new Figure("Acceleration at peak torque", significant(possibleAcceleration(axis), 4), unit + "/s²",
-                "(peak torque − friction) × r ÷ inertia"));
-        return figures;
-    }
-
-    /** Highest acceleration with peak torque at the highest axis speed, user units/s². */
-    static double possibleAcceleration(Axis axis) {
-        double lever = axis.metresPerRadian();
-        return (axis.motor().peakTorque() - friction(axis)) * lever / axis.totalInertia() / axis.unit().metres().doubleValue();
-    }
-
-    private static double friction(Axis axis) {
-        double speed = axis.limits().maxSpeed() * axis.unit().metres().doubleValue();
-        return (axis.load().coulomb() + axis.load().viscous() * speed) * axis.metresPerRadian();
-    }
-
-    private static List<Finding> findings(Axis axis, String pointer) {
-        Scale scale = axis.scale();
-        String unit = axis.unit().symbol();
-        List<Finding> findings = new ArrayList<>();
-        double fastest = scale.highestSpeed(axis.motor().maxSpeed());
-        if (axis.limits().maxSpeed() > fastest) {
-            double advised = Math.floor(fastest / 10) * 10;
-            findings.add(new Finding("scale", axis.name(), Finding.Severity.FAULT, "The motor is too slow for the highest speed.",
-                    significant(axis.limits().maxSpeed(), 6) + " " + unit + "/s needs " + significant(scale.motorTurnsPerMinute(axis.limits().maxSpeed()), 5)
-                            + " 1/min; the motor turns " + significant(axis.motor().maxSpeed(), 6) + " at most.",
-                    Finding.Mend.set("Lower it to " + significant(advised, 6) + " " + unit + "/s", pointer + "/limits/maxSpeed", advised)));
-        } else {
-            findings.add(new Finding("scale", axis.name(), Finding.Severity.GOOD, "The motor reaches the highest speed.",
-                    "It runs at " + significant(100 * axis.limits().maxSpeed() / fastest, 3) + " % of its own.", null));
-        }
-        double possible = possibleAcceleration(axis);
-        if (axis.limits().maxAcceleration() > possible) {
-            double needed = axis.totalInertia() * axis.limits().maxAcceleration() * axis.unit().metres().doubleValue() / axis.metresPerRadian() + friction(axis);
-            double lacks = (needed / axis.motor().peakTorque() - 1) * 100;
-            double advised = Math.max(1, Math.floor(possible * 0.95 / 100) * 100);
-            findings.add(new Finding("scale", axis.name(), Finding.Severity.WARNING,
-                    "At the highest acceleration the motor lacks " + significant(lacks, 2) + " % torque.",
-                    significant(axis.limits().maxAcceleration(), 6) + " " + unit + "/s² needs " + significant(needed, 3) + " N·m, friction included; the peak is "
-                            + significant(axis.motor().peakTorque(), 3) + " N·m. The axis would fall behind.",
-                    Finding.Mend.set("Lower it to " + significant(advised, 6) + " " + unit + "/s²", pointer + "/limits/maxAcceleration", advised)));
-        }
-        double reach = Math.max(Math.abs(axis.limits().softMin()), Math.abs(axis.limits().softMax()));
-        if (reach > scale.travelBeforeWireOverflow()) {
-            findings.add(new Finding("scale", axis.name(), Finding.Severity.FAULT, "The position overflows inside the soft limits.",
-                    "A signed 32-bit position with " + scale.decimals() + " decimals ends at " + significant(scale.travelBeforeWireOverflow(), 6) + " " + unit + ".",
-                    scale.decimals() > 0 ? Finding.Mend.set("Use one decimal less", pointer + "/unit/decimals", scale.decimals() - 1) : null));
-        }
+        String gear = scale.gear().numerator() + "/" + scale.gear().denominator();
+        String feed = significant(scale.feed().toDouble(), 8);
+        String turn = significant(scale.unitsPerMotorTurn().toDouble(), 6);
+        figure("Counts per " + unit, counts.denominator() == 1 ? count(counts.numerator()) : count(counts.numerator()) + " : " + count(counts.denominator()), "",
+                "608Fh × 6091h ÷ 6092h = " + count(axis.encoder().countsPerTurn()) + " × " + gear + " ÷ " + feed + " " + unit);
+        figure("One count moves", significant(scale.unitsPerCount().toDouble(), 4), unit, "1 ÷ counts per " + unit);
+        figure("One motor turn moves", turn, unit, feed + " " + unit + " ÷ (" + gear + ")");
+        figure("608Fh encoder resolution", count(axis.encoder().countsPerTurn()) + " : 1", "",
+                axis.encoder().kind() == rueda.machine.Encoder.Kind.INCREMENTAL ? "4 edges × " + count(axis.encoder().lines()) + " lines : motor revolutions"
+                        : "2^" + axis.encoder().singleTurnBits() + " : motor revolutions");
+        figure("6091h gear ratio", count(scale.gear().numerator()) + " : " + count(scale.gear().denominator()), "",
+                axis.train().reducers().isEmpty() ? "no reducer" : axis.train().reducers().stream().map(r -> r.motorTurns() + "/" + r.outputTurns()).collect(Collectors.joining(" × ")) + ", reduced");
+        Ratio wireFeed = scale.wireFeed();
+        figure("6092h feed constant", count(wireFeed.numerator()) + " : " + count(wireFeed.denominator()), "",
+                "feed in wire units of 10⁻" + scale.decimals() + " " + unit + " : shaft revolutions");
         double wireUnit = 1.0 / scale.wireUnitsPerUnit();
         double resolution = scale.unitsPerCount().toDouble();
         if (resolution > wireUnit) {
-            findings.add(new Finding("scale", axis.name(), Finding.Severity.WARNING, "The encoder is coarser than the unit on the wire.",
+            finding(Severity.WARNING, "The encoder is coarser than the unit on the wire.",
                     "One count moves " + significant(resolution, 3) + " " + unit + ", the last decimal says " + significant(wireUnit, 3) + " " + unit + ".",
-                    scale.decimals() > 0 ? Finding.Mend.set("Use one decimal less", pointer + "/unit/decimals", scale.decimals() - 1) : null));
+                    scale.decimals() > 0 ? Mend.set("Use one decimal less", pointer + "/unit/decimals", scale.decimals() - 1) : null);
         }
-        return findings;
+    }
+
+    private void electronicGear() {
+        Ratio exact = scale.countsPerWireUnit();
+        Ratio held = axis.electronicGear();
+        figure("Electronic gear", count(held.numerator()) + " : " + count(held.denominator()), "",
+                "counts : wire units, " + (held.equals(exact) ? "exact in " : "nearest in ") + axis.gearBits() + " bits each; exact " + count(exact.numerator()) + " : " + count(exact.denominator()));
+        if (held.equals(exact)) {
+            return;
+        }
+        double share = held.dividedBy(exact).toDouble() - 1;
+        double perTurn = share * scale.feed().toDouble();
+        double perDay = share * limits.normal().speed() * SECONDS_PER_DAY;
+        figure("Drift per output turn", significant(perTurn, 3), unit, "(gear held ÷ exact gear − 1) × " + significant(scale.feed().toDouble(), 6) + " " + unit);
+        figure("Drift per day", significant(perDay, 3), unit, "at the default speed, one way");
+        finding(Severity.WARNING, "The electronic gear does not fit into " + axis.gearBits() + " bits.",
+                axis.endless() ? "The drive takes the nearest fraction: turning one way, the axis drifts " + significant(Math.abs(perDay), 3) + " " + unit + " a day."
+                        : "The drive takes the nearest fraction: over the whole travel the position is " + significant(Math.abs(share) * axis.travel().length(), 3) + " " + unit + " off.",
+                scale.decimals() > 0 ? Mend.set("Use one decimal less", pointer + "/unit/decimals", scale.decimals() - 1) : null);
+    }
+
+    private void range() {
+        figure("32-bit count overflows after", "±" + significant(scale.travelBeforeCountOverflow(), 6), unit, "(2³¹ − 1) counts");
+        if (axis.endless()) {
+            endlessRange();
+            return;
+        }
+        figure("Position overflows after", "±" + significant(scale.travelBeforeWireOverflow(), 6), unit, "(2³¹ − 1) wire units of 10⁻" + scale.decimals() + " " + unit);
+        double reach = Math.max(Math.abs(limits.softMin()), Math.abs(limits.softMax()));
+        if (reach > scale.travelBeforeWireOverflow()) {
+            finding(Severity.FAULT, "The position overflows inside the soft limits.",
+                    "A signed 32-bit position with " + scale.decimals() + " decimals ends at " + significant(scale.travelBeforeWireOverflow(), 6) + " " + unit + ".",
+                    scale.decimals() > 0 ? Mend.set("Use one decimal less", pointer + "/unit/decimals", scale.decimals() - 1) : null);
+        }
+    }
+
+    private void endlessRange() {
+        if (axis.modulo().signum() == 0) {
+            double range = (double) axis.wireModulo() / scale.wireUnitsPerUnit();
+            figure("Position begins again after", significant(range, 6), unit, "2³² wire units of 10⁻" + scale.decimals() + " " + unit);
+            return;
+        }
+        Ratio counts = Ratio.of(axis.modulo()).times(scale.countsPerUnit());
+        boolean whole = counts.denominator() == 1;
+        figure("Counts per modulo", whole ? count(counts.numerator()) : significant(counts.toDouble(), 10), "", "modulo × counts per " + unit);
+        if (!whole) {
+            double lost = (Math.round(counts.toDouble()) - counts.toDouble()) * scale.unitsPerCount().toDouble();
+            double perDay = lost / axis.modulo().doubleValue() * limits.normal().speed() * SECONDS_PER_DAY;
+            finding(Severity.WARNING, "The modulo is not a whole number of counts.",
+                    "A PLC or drive that keeps whole counts drifts " + significant(Math.abs(perDay), 3) + " " + unit + " a day at the default speed. This drive counts fractions and does not.", null);
+        }
+    }
+
+    private void speed() {
+        double fastest = scale.highestSpeed(axis.motor().maxSpeed());
+        double highest = limits.max().speed();
+        figure("Highest speed of the motor", significant(fastest, 5), unit + "/s",
+                significant(axis.motor().maxSpeed(), 6) + " 1/min ÷ 60 × " + significant(scale.unitsPerMotorTurn().toDouble(), 6) + " " + unit);
+        figure("Motor at highest axis speed", significant(scale.motorTurnsPerMinute(highest), 5), "1/min",
+                significant(highest, 6) + " " + unit + "/s × 60 ÷ " + significant(scale.unitsPerMotorTurn().toDouble(), 6) + " " + unit);
+        if (highest > fastest) {
+            double advised = roundedDown(fastest);
+            finding(Severity.FAULT, "The motor is too slow for the highest speed.",
+                    significant(highest, 6) + " " + unit + "/s needs " + significant(scale.motorTurnsPerMinute(highest), 5)
+                            + " 1/min; the motor turns " + significant(axis.motor().maxSpeed(), 6) + " at most.",
+                    Mend.set("Lower it to " + significant(advised, 6) + " " + unit + "/s", pointer + "/limits/max/speed", advised));
+        } else {
+            finding(Severity.GOOD, "The motor reaches the highest speed.", "It runs at " + significant(100 * highest / fastest, 3) + " % of its own.", null);
+        }
+    }
+
+    /** Two significant digits, downward. */
+    private static double roundedDown(double value) {
+        double step = Math.pow(10, Math.floor(Math.log10(value)) - 1);
+        return Double.parseDouble(String.format(java.util.Locale.ROOT, "%.6g", Math.floor(value / step) * step));
+    }
+
+    /** Torque there is at the highest axis speed, N·m. */
+    private double available() {
+        return Math.min(axis.torqueLimit(), axis.motor().peakTorqueAt(scale.motorTurnsPerMinute(limits.max().speed())));
+    }
+
+    private void torque() {
+        double highest = limits.max().speed();
+        Feed feed = axis.train().feed();
+        figure("Inertia at the motor", significant(side.inertia() * 1e4, 4), "kg·cm²",
+                feed.linear() ? "J + m·r² with r = " + significant(feed.metresPerTurn() / scale.gear().toDouble() / (2 * Math.PI) * 1000, 4) + " mm/rad" : "J + J of the load ÷ i², i = " + significant(scale.gear().toDouble(), 5));
+        figure("Load to motor inertia", significant(side.loadInertia() / side.motorInertia(), 3) + " : 1", "", "load, reduced to the motor shaft ÷ rotor");
+        if (side.gravity() != 0) {
+            figure("Torque to hold the load", significant(side.gravity(), 3), "N·m", "m·g·sin(slope)·r");
+        }
+        double available = available();
+        double possible = side.acceleration(available, highest);
+        figure("Acceleration at peak torque", significant(possible, 4), unit + "/s²", "(torque at highest speed − friction" + (side.gravity() != 0 ? " − weight" : "") + ") × r ÷ inertia");
+        holding();
+        double wanted = limits.max().acceleration();
+        if (wanted > possible) {
+            double needed = side.torque(highest, wanted);
+            double lacks = (needed / available - 1) * 100;
+            finding(Severity.WARNING, "At the highest acceleration the motor lacks " + significant(lacks, 2) + " % torque.",
+                    significant(wanted, 6) + " " + unit + "/s² needs " + significant(needed, 3) + " N·m, friction included; at the highest speed there are "
+                            + significant(available, 3) + " N·m. The axis would fall behind.",
+                    possible > 0 ? Mend.set("Lower it to " + significant(roundedDown(possible * 0.95), 6) + " " + unit + "/s²", pointer + "/limits/max/acceleration", roundedDown(possible * 0.95)) : null);
+        }
+    }
+
+    private void holding() {
+        double weight = Math.abs(side.gravity());
+        if (weight > axis.motor().ratedTorque()) {
+            finding(Severity.FAULT, "The motor cannot hold the load for long.",
+                    "The weight needs " + significant(weight, 3) + " N·m, the motor gives " + significant(axis.motor().ratedTorque(), 3) + " N·m continuously.", null);
+        }
+        if (weight > side.coulomb() && !axis.brake().fitted()) {
+            finding(Severity.FAULT, "Without power the load falls.", "The weight is greater than the friction and there is no holding brake.",
+                    Mend.set("Fit a brake of twice the weight", pointer + "/brake/torque", Math.ceil(weight * 20) / 10));
+        } else if (axis.brake().fitted() && axis.brake().torque() + side.coulomb() < weight) {
+            finding(Severity.FAULT, "The holding brake is too weak.",
+                    "It holds " + significant(axis.brake().torque(), 3) + " N·m, the weight needs " + significant(weight, 3) + " N·m.",
+                    Mend.set("Fit one of twice the weight", pointer + "/brake/torque", Math.ceil(weight * 20) / 10));
+        }
+    }
+
+    private void duty() {
+        DutyLoad load = DutyLoad.of(axis);
+        String stated = significant(axis.duty().distance(), 6) + " " + unit + " there and back, " + significant(axis.duty().pause(), 3) + " s rest, default speed and acceleration";
+        figure("Duty: one move takes", significant(load.moveTime(), 4), "s", stated);
+        figure("Duty: peak torque", significant(100 * load.peak() / axis.torqueLimit(), 3), "% of " + significant(axis.torqueLimit(), 3) + " N·m", stated);
+        figure("Duty: RMS torque", significant(100 * load.rms() / axis.motor().ratedTorque(), 3), "% of rated", "√(∫M²dt ÷ T) over " + stated);
+        if (load.rms() > axis.motor().ratedTorque()) {
+            finding(Severity.WARNING, "The duty overheats the motor.",
+                    "Its RMS torque is " + significant(load.rms(), 3) + " N·m, rated are " + significant(axis.motor().ratedTorque(), 3) + " N·m.", null);
+        }
+        if (load.peak() > load.availableAtPeak()) {
+            finding(Severity.WARNING, "The duty needs more torque than there is.",
+                    "At " + significant(load.speedAtPeak(), 4) + " " + unit + "/s it takes " + significant(load.peak(), 3) + " N·m; the motor gives " + significant(load.availableAtPeak(), 3) + " N·m there.", null);
+        }
+    }
+
+    private void stopping() {
+        double v = limits.max().speed();
+        double way = v * v / 2 / limits.quickStop();
+        figure("Quick stop takes", significant(way, 4), unit, "v² ÷ 2a from the highest speed");
+        double braking = side.inertia() * limits.quickStop() / side.unitsPerRadian() - side.friction(v) + Math.abs(side.gravity());
+        if (braking > available()) {
+            finding(Severity.WARNING, "The motor is too weak for this quick stop.",
+                    "It needs " + significant(braking, 3) + " N·m, there are " + significant(available(), 3) + " N·m: stopping takes longer than the entry says.",
+                    Mend.set("Lower it to what the motor can do", pointer + "/limits/quickStop",
+                            roundedDown((available() + side.friction(v) - Math.abs(side.gravity())) / side.inertia() * side.unitsPerRadian() * 0.95)));
+        }
+        if (axis.endless()) {
+            return;
+        }
+        double spare = axis.travel().length() - (limits.softMax() - limits.softMin());
+        if (spare < 2 * way) {
+            finding(spare < 0 ? Severity.FAULT : Severity.WARNING,
+                    spare < 0 ? "The soft limits are wider than the way between the stops." : "A quick stop does not fit between soft limit and hard stop.",
+                    "Stopping takes " + significant(way, 4) + " " + unit + "; outside the soft limits there are " + significant(Math.max(0, spare / 2), 4) + " " + unit + " on each side, if they lie in the middle.", null);
+        }
+    }
+
+    private void defaults() {
+        above("speed", limits.normal().speed(), limits.max().speed(), unit + "/s");
+        above("acceleration", limits.normal().acceleration(), limits.max().acceleration(), unit + "/s²");
+        above("deceleration", limits.normal().deceleration(), limits.max().deceleration(), unit + "/s²");
+        above("torque", limits.normal().torque(), limits.max().torque(), "%");
+        Dynamics max = limits.max();
+        if (max.jerk() > 0 && (limits.normal().jerk() == 0 || limits.normal().jerk() > max.jerk())) {
+            above("jerk", limits.normal().jerk() == 0 ? Double.POSITIVE_INFINITY : limits.normal().jerk(), max.jerk(), unit + "/s³");
+        }
+    }
+
+    private void above(String what, double normal, double max, String valueUnit) {
+        if (normal > max) {
+            finding(Severity.FAULT, "The default " + what + " is above the highest.", "Moves that leave it out would be refused.",
+                    Mend.set("Take " + significant(max, 6) + " " + valueUnit, pointer + "/limits/normal/" + what, max));
+        }
     }
 }

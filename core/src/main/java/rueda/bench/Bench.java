@@ -1,6 +1,7 @@
 package rueda.bench;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import rueda.drive.Drive;
 import rueda.drive.DriveObject;
@@ -17,6 +18,7 @@ import rueda.plc.Task;
 import rueda.plc.Type;
 import rueda.plc.Variable;
 import rueda.plcopen.CommandLog;
+import rueda.plcopen.Direction;
 import rueda.plcopen.MotionAxis;
 import rueda.plcopen.MotionBlocks;
 
@@ -94,7 +96,8 @@ public final class Bench {
         }
         List<FunctionBlock.Kind> blocks = new ArrayList<>(StandardBlocks.ALL);
         blocks.addAll(MotionBlocks.kinds(axes));
-        return new Environment(machine.axes().stream().map(Axis::name).toList(), tags, blocks);
+        return new Environment(machine.axes().stream().map(Axis::name).toList(), tags, blocks,
+                Arrays.stream(Direction.values()).map(d -> new Environment.Constant(d.constant(), d.value())).toList());
     }
 
     private List<Signal> signals(Variable[] recorded) {

@@ -9,87 +9,201 @@ import java.util.List;
 import rueda.advice.Advice;
 import rueda.advice.Figure;
 import rueda.advice.Finding;
+import rueda.advice.Finding.Mend;
+import rueda.advice.Finding.Severity;
+import rueda.drive.HomingMethod;
+import rueda.drive.HomingMethod.Leg;
+import rueda.drive.HomingMethod.Sensor;
+import rueda.drive.HomingMethod.Until;
 import rueda.machine.Axis;
-import rueda.machine.Machine;
+import rueda.machine.Homing;
+import rueda.machine.MotorSide;
+import rueda.machine.Travel;
 
 /** Consequences of the homing entries, read off searches carried out on a bench. */
 public final class HomeAdvice {
 
-    private HomeAdvice() {
+    /** A hard stop brings the axis to rest within about this time, s (our estimate, for how hard it is hit). */
+    private static final double IMPACT = 0.005;
+
+    private final Axis axis;
+    private final Homing homing;
+    private final HomingMethod method;
+    private final HomingTrial.Result result;
+    private final HomingTrial.Result worst;
+    private final String pointer;
+    private final String unit;
+    private final double turn;
+    private final List<Figure> figures = new ArrayList<>();
+    private final List<Finding> findings = new ArrayList<>();
+
+    private HomeAdvice(Axis axis, HomingTrial.Result result, HomingTrial.Result worst, String pointer) {
+        this.axis = axis;
+        this.homing = axis.homing();
+        this.method = HomingMethod.of(homing.method());
+        this.result = result;
+        this.worst = worst;
+        this.pointer = pointer;
+        this.unit = axis.unit().symbol();
+        this.turn = axis.scale().unitsPerMotorTurn().toDouble();
     }
 
     /**
      * @param result  a search from the parked place
-     * @param worst   the slowest search
+     * @param worst   the slowest search, or one that failed
      * @param pointer JSON pointer of the axis in the document
      */
-    public static Advice of(Machine machine, Axis axis, HomingTrial.Result result, HomingTrial.Result worst, String pointer) {
-        return new Advice(figures(machine, axis, result, worst), findings(axis, result, worst, pointer));
+    public static Advice of(Axis axis, HomingTrial.Result result, HomingTrial.Result worst, String pointer) {
+        HomeAdvice advice = new HomeAdvice(axis, result, worst, pointer);
+        advice.times();
+        advice.cam();
+        advice.hardStop();
+        advice.repeatability();
+        advice.sent();
+        advice.found();
+        return new Advice(advice.figures, advice.findings);
     }
 
-    private static List<Figure> figures(Machine machine, Axis axis, HomingTrial.Result result, HomingTrial.Result worst) {
-        String unit = axis.unit().symbol();
-        Axis.Homing homing = axis.homing();
-        double turn = axis.scale().unitsPerMotorTurn().toDouble();
-        double subStep = Bench.SUB_STEP_NANOS * 1e-9;
-        List<Figure> figures = new ArrayList<>();
-        figures.add(new Figure("Time from here", fixed(result.duration(), 2), "s", "searched on the bench from the parked place"));
-        figures.add(new Figure("Time, worst start", fixed(worst.duration(), 2), "s", "longest of four searches: parked, far end, below the cam, on the limit switch"));
-        if (homing.method() == 11) {
-            figures.add(new Figure("Cam edge to index", fixed((result.zero() - axis.travel().camTo()) / turn, 2), "turns", "(zero − upper cam edge) ÷ " + significant(turn, 5) + " " + unit));
-            double turnPoint = result.path().isEmpty() ? axis.travel().camTo() : result.path().get(0).to();
-            double overrun = Math.max(0, axis.travel().camTo() - turnPoint);
-            figures.add(new Figure("Overrun into the cam", fixed(overrun, 1) + " of " + fixed(axis.travel().camTo() - axis.travel().camFrom(), 0), unit,
-                    "about v² ÷ 2a = " + significant(homing.searchSpeed() * homing.searchSpeed() / 2 / homing.acceleration(), 3) + " " + unit));
-            figures.add(new Figure("Index pulse every", significant(turn, 5), unit, "one motor turn"));
+    /** The edge of the switch that the last crossing goes over, units from the negative hard stop; NaN when there is none. */
+    public static double edge(Axis axis) {
+        HomingMethod method = HomingMethod.of(axis.homing().method());
+        Travel travel = axis.travel();
+        Leg crossing = method.legs().stream().filter(l -> l.creep() && l.until() != Until.INDEX).findFirst().orElse(null);
+        if (crossing == null) {
+            return Double.NaN;
         }
-        if (homing.method() != 37) {
-            figures.add(new Figure("Switch edge repeats within", "±" + significant(homing.creepSpeed() * subStep / 2, 3), unit,
-                    "creep speed × " + Bench.SUB_STEP_NANOS / 1000 + " µs sampling ÷ 2"));
-        }
-        figures.add(new Figure("Comes to rest", fixed(result.rest() - result.zero(), 3), unit + " past zero", "place of rest − place of zero"));
-        figures.add(new Figure("Sent to drive, 6098h", Integer.toString(homing.method()), "", "homing method"));
-        figures.add(new Figure("6099h:01 / :02", count(axis.scale().wireFromUnits(homing.searchSpeed())) + " / " + count(axis.scale().wireFromUnits(homing.creepSpeed())), "",
-                "search and creep speed in wire units per second"));
-        return figures;
+        return switch (method.sensor()) {
+            case NEGATIVE_LIMIT -> travel.negativeLimit();
+            case POSITIVE_LIMIT -> travel.positiveLimit();
+            case CAM -> crossing.until() == Until.SENSOR_OFF == crossing.direction() > 0 ? travel.camTo() : travel.camFrom();
+            case NONE -> Double.NaN;
+        };
     }
 
-    private static List<Finding> findings(Axis axis, HomingTrial.Result result, HomingTrial.Result worst, String pointer) {
-        String unit = axis.unit().symbol();
-        List<Finding> findings = new ArrayList<>();
-        if (!worst.found()) {
-            findings.add(new Finding("home", axis.name(), Finding.Severity.FAULT, "From " + fixed(worst.start(), 0) + " " + unit + " the axis finds no zero.", worst.message(), null));
-            return findings;
+    private void figure(String label, String value, String valueUnit, String formula) {
+        figures.add(new Figure(label, value, valueUnit, formula));
+    }
+
+    private void finding(Severity severity, String title, String consequence, Mend mend) {
+        findings.add(new Finding("home", axis.name(), severity, title, consequence, mend));
+    }
+
+    private void times() {
+        figure("Time from here", fixed(result.duration(), 2), "s", "searched on the bench from the parked place");
+        figure("Time, worst start", fixed(worst.duration(), 2), "s", "longest of four searches: parked, both sides of the cam, at the ends or on the cam");
+        if (method.usesIndex()) {
+            figure("Index pulse every", significant(turn, 5), unit, "one motor turn");
         }
-        if (axis.homing().creepSpeed() > axis.homing().searchSpeed()) {
-            findings.add(new Finding("home", axis.name(), Finding.Severity.WARNING, "Creep is faster than search.",
-                    "The zero would be taken less exactly than the switch.",
-                    Finding.Mend.set("Creep at a tenth of the search speed", pointer + "/homing/creepSpeed", axis.homing().searchSpeed() / 10)));
+    }
+
+    private void cam() {
+        if (method.sensor() == Sensor.NONE) {
+            return;
         }
-        if (axis.homing().method() == 11) {
-            double turn = axis.scale().unitsPerMotorTurn().toDouble();
-            double share = (result.zero() - axis.travel().camTo()) / turn;
+        double edge = edge(axis);
+        if (method.usesIndex() && result.found()) {
+            double way = Math.abs(result.zero() - edge);
+            double share = axis.endless() ? Math.IEEEremainder(way, axis.travel().length()) / turn : way / turn;
+            share = Math.abs(share);
+            figure("Switch edge to index", fixed(share, 2), "turns", "|zero − edge| ÷ " + significant(turn, 5) + " " + unit);
             boolean near = share < 0.1 || share > 0.9;
-            findings.add(near
-                    ? new Finding("home", axis.name(), Finding.Severity.WARNING, "The index pulse lies near the cam edge.",
-                            "A little play in the switch and the zero jumps by one motor turn, " + significant(turn, 4) + " " + unit + ". Move the cam by about half a turn.", null)
-                    : new Finding("home", axis.name(), Finding.Severity.GOOD, "The zero cannot jump by one turn.",
-                            "The index pulse is " + fixed(Math.min(share, 1 - share), 2) + " turns away from a wrong choice.", null));
+            finding(near ? Severity.WARNING : Severity.GOOD, near ? "The index pulse lies near the edge of the switch." : "The zero cannot jump by one turn.",
+                    near ? "A little play in the switch and the zero jumps by one motor turn, " + significant(turn, 4) + " " + unit + ". Move the switch by about half a turn."
+                            : "The index pulse is " + fixed(Math.min(share, 1 - share), 2) + " turns away from a wrong choice.", null);
         }
-        double lowest = axis.limits().softMin() - axis.homing().zeroOffset() + result.zero();
-        double highest = axis.limits().softMax() - axis.homing().zeroOffset() + result.zero();
+        double overrun = homing.searchSpeed() * homing.searchSpeed() / 2 / homing.acceleration();
+        if (method.sensor() != Sensor.CAM) {
+            double room = method.sensor() == Sensor.NEGATIVE_LIMIT ? axis.travel().negativeLimit() : axis.travel().length() - axis.travel().positiveLimit();
+            figure("Overrun past the switch", fixed(overrun, 1) + " of " + fixed(room, 0), unit, "v² ÷ 2a, of the way to the hard stop");
+            if (overrun > room) {
+                slower("The axis hits the hard stop behind the switch.", "It needs " + significant(overrun, 3) + " " + unit + " to stop and has " + significant(room, 3) + " " + unit + ".", room, Severity.FAULT);
+            }
+            return;
+        }
+        double length = axis.travel().camTo() - axis.travel().camFrom();
+        figure("Overrun into the cam", fixed(overrun, 1) + " of " + fixed(length, 0), unit, "v² ÷ 2a = " + significant(overrun, 3) + " " + unit);
+        if (length <= 0) {
+            finding(Severity.FAULT, "There is no reference cam.", "This method looks for one.", Mend.set("Take the place where the axis stands", pointer + "/homing/method", 37));
+        } else if (overrun > length) {
+            slower("The cam is too short for the search speed.", "The axis needs " + significant(overrun, 3) + " " + unit + " to stop and runs through the cam of "
+                    + significant(length, 3) + " " + unit + ": it searches longer, and a slow switch may miss it.", length, Severity.WARNING);
+        }
+    }
+
+    private void slower(String title, String consequence, double room, Severity severity) {
+        double advised = Math.floor(Math.sqrt(1.6 * room * homing.acceleration()));
+        finding(severity, title, consequence, advised >= 1 ? Mend.set("Search at " + fixed(advised, 0) + " " + unit + "/s", pointer + "/homing/searchSpeed", advised) : null);
+    }
+
+    private void hardStop() {
+        if (method.legs().isEmpty() || method.legs().get(0).until() != Until.HARD_STOP) {
+            return;
+        }
+        MotorSide side = axis.motorSide();
+        double torque = homing.stopTorque() / 100 * axis.motor().ratedTorque();
+        double direction = method.legs().get(0).direction();
+        double running = Math.abs(side.friction(homing.searchSpeed()) + side.gravity() * direction);
+        figure("Torque at the stop", significant(torque, 3), "N·m", "share of the rated torque");
+        figure("Torque of the search", significant(running, 3), "N·m", "friction" + (side.gravity() != 0 ? " and weight" : "") + " at the search speed");
+        if (torque < 1.3 * running) {
+            double advised = Math.ceil(160 * running / axis.motor().ratedTorque());
+            finding(Severity.FAULT, "Friction alone could be taken for the stop.", "The search itself needs " + significant(running, 3) + " N·m; the stop counts at "
+                    + significant(torque, 3) + " N·m.", Mend.set("Take " + fixed(advised, 0) + " % of the rated torque", pointer + "/homing/stopTorque", advised));
+        }
+        double blow = side.inertia() * homing.searchSpeed() / side.unitsPerRadian() / IMPACT;
+        figure("Torque of the impact", significant(blow, 3), "N·m", "J·ω ÷ 5 ms, about");
+        if (blow > axis.motor().peakTorque()) {
+            double advised = Math.floor(homing.searchSpeed() * axis.motor().peakTorque() / blow * 8) / 10;
+            finding(Severity.WARNING, "The axis hits the stop too fast.", "Stopping the masses there takes about " + significant(blow, 3) + " N·m, more than the motor itself could give.",
+                    advised > 0 ? Mend.set("Search at " + significant(advised, 3) + " " + unit + "/s", pointer + "/homing/searchSpeed", advised) : null);
+        }
+    }
+
+    private void repeatability() {
+        double subStep = Bench.SUB_STEP_NANOS * 1e-9;
+        boolean searches = !method.legs().isEmpty();
+        if (searches && method.usesIndex()) {
+            figure("Index repeats within", "±" + significant(axis.scale().unitsPerCount().toDouble() / 2, 3), unit, "half an encoder count");
+        }
+        if (method.sensor() != Sensor.NONE) {
+            figure(method.usesIndex() ? "Edge alone would repeat within" : "Switch edge repeats within", "±" + significant(homing.creepSpeed() * subStep / 2, 3), unit,
+                    "creep speed × " + Bench.SUB_STEP_NANOS / 1000 + " µs sampling ÷ 2");
+        }
+        if (homing.creepSpeed() > homing.searchSpeed()) {
+            finding(Severity.WARNING, "Creep is faster than search.", "The zero would be taken less exactly than the switch.",
+                    Mend.set("Creep at a tenth of the search speed", pointer + "/homing/creepSpeed", homing.searchSpeed() / 10));
+        }
+        if (!searches) {
+            finding(Severity.WARNING, "Zero is wherever the axis stands.", "After every power-up someone must put it in the right place first.", null);
+        }
+    }
+
+    private void sent() {
+        if (result.found()) {
+            figure("Comes to rest", fixed(result.rest() - result.zero(), 3), unit + " past zero", "place of rest − place of zero");
+        }
+        figure("Sent to drive, 6098h", Integer.toString(homing.method()).replace('-', '\u2212'), "", "homing method");
+        figure("6099h:01 / :02", count(axis.scale().wireFromUnits(homing.searchSpeed())) + " / " + count(axis.scale().wireFromUnits(homing.creepSpeed())), "",
+                "search and creep speed in wire units per second");
+    }
+
+    private void found() {
+        if (!worst.found()) {
+            finding(Severity.FAULT, "From " + fixed(worst.start(), 0) + " " + unit + " the axis finds no zero.", worst.message(), null);
+            return;
+        }
+        if (axis.endless()) {
+            return;
+        }
+        double lowest = axis.limits().softMin() - homing.zeroOffset() + result.zero();
+        double highest = axis.limits().softMax() - homing.zeroOffset() + result.zero();
         if (lowest < axis.travel().negativeLimit() || highest > axis.travel().positiveLimit()) {
             boolean negative = lowest < axis.travel().negativeLimit();
-            double edge = (negative ? axis.travel().negativeLimit() : axis.travel().positiveLimit()) - result.zero() + axis.homing().zeroOffset();
+            double edge = (negative ? axis.travel().negativeLimit() : axis.travel().positiveLimit()) - result.zero() + homing.zeroOffset();
             double advised = negative ? Math.ceil(edge / 5 + 1) * 5 : Math.floor(edge / 5 - 1) * 5;
-            findings.add(new Finding("home", axis.name(), Finding.Severity.WARNING, "The " + (negative ? "negative" : "positive") + " soft limit lies past the limit switch.",
+            finding(Severity.WARNING, "The " + (negative ? "negative" : "positive") + " soft limit lies past the limit switch.",
                     "With this zero the switch is at " + fixed(edge, 1) + " " + unit + ", so the drive would stop with a fault first.",
-                    Finding.Mend.set("Set it to " + fixed(advised, 0) + " " + unit, pointer + "/limits/" + (negative ? "softMin" : "softMax"), advised)));
+                    Mend.set("Set it to " + fixed(advised, 0) + " " + unit, pointer + "/limits/" + (negative ? "softMin" : "softMax"), advised));
         }
-        if (axis.homing().method() == 37) {
-            findings.add(new Finding("home", axis.name(), Finding.Severity.WARNING, "Zero is wherever the axis stands.",
-                    "After every power-up someone must put it in the right place first.", null));
-        }
-        return findings;
     }
 }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
+import rueda.machine.Travel;
 
 /**
  * Homing carried out on a bench of its own, from a chosen start: the path, where zero lies, where the axis comes to
@@ -54,8 +55,8 @@ public final class HomingTrial {
      */
     public static Result run(Machine machine, int axisNumber, double start) {
         Axis axis = machine.axes().get(axisNumber);
-        Axis.Travel t = axis.travel();
-        Axis placed = axis.withTravel(new Axis.Travel(t.length(), t.negativeLimit(), t.positiveLimit(), t.camFrom(), t.camTo(), start));
+        Travel t = axis.travel();
+        Axis placed = axis.withTravel(new Travel(t.length(), t.negativeLimit(), t.positiveLimit(), t.camFrom(), t.camTo(), start));
         Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(placed), machine.proof());
         Bench bench = new Bench(alone, program(axis.name()), 16);
         long[] memory = bench.task().memory();
@@ -93,7 +94,10 @@ public final class HomingTrial {
 
     private static String failure(Bench bench) {
         return switch (bench.axis(0).error()) {
-            case HOMING_FAILED -> "A limit switch was met where the search had nowhere else to go.";
+            case HOMING_FAILED -> {
+                String words = bench.drive(0).homingFailure().words();
+                yield Character.toUpperCase(words.charAt(0)) + words.substring(1) + ".";
+            }
             case DRIVE_FAULT -> String.format("The drive stopped with fault %04Xh.",
                     bench.drive(0).dictionary().get(rueda.drive.DriveObject.ERROR_CODE));
             default -> "Homing was refused: " + bench.axis(0).error().words() + ".";
@@ -102,10 +106,14 @@ public final class HomingTrial {
 
     /** The slowest of several starts: both ends, both sides of the cam and where the axis is parked. */
     public static Result worst(Machine machine, int axisNumber) {
-        Axis.Travel t = machine.axes().get(axisNumber).travel();
-        double end = Math.max(0, t.positiveLimit() - 0.001 * t.length());
+        Axis axis = machine.axes().get(axisNumber);
+        Travel t = axis.travel();
+        double below = t.camFrom() - 0.001 * t.length();
+        double[] starts = axis.endless()
+                ? new double[] {t.parkedAt(), t.camTo() + 0.001 * t.length(), below < 0 ? below + t.length() : below, (t.camFrom() + t.camTo()) / 2}
+                : new double[] {t.parkedAt(), Math.max(0, t.positiveLimit() - 0.001 * t.length()), Math.max(0, below), t.negativeLimit() / 2};
         Result worst = null;
-        for (double start : new double[] {t.parkedAt(), end, Math.max(0, t.camFrom() - 0.001 * t.length()), t.negativeLimit() / 2}) {
+        for (double start : starts) {
             Result result = run(machine, axisNumber, start);
             if (worst == null || !result.found() || worst.found() && result.duration() > worst.duration()) {
                 worst = result;

@@ -4,6 +4,8 @@ import static rueda.drive.DriveObject.*;
 
 import rueda.bus.ProcessDataLayout;
 import rueda.machine.Axis;
+import rueda.machine.Homing;
+import rueda.machine.Limits;
 import rueda.plant.ServoPlant;
 import rueda.quantity.CountScaler;
 import rueda.quantity.Ratio;
@@ -62,6 +64,8 @@ public final class Drive {
     private final double perSubStep;
     /** rad/s of one count in one bus cycle */
     private final double speedPerCycleCount;
+    /** a setpoint that stands may jump by a rounding each bus cycle: no motion, rad/s */
+    private final double roundingSpeed;
     /** rad/s² of one count more than in the bus cycle before */
     private final double accelerationPerCycleCount;
     /** tenths of a percent of rated torque per N·m */
@@ -82,6 +86,24 @@ public final class Drive {
     private boolean homingBitBefore;
     private boolean referenced;
     private boolean insideSoftLimits = true;
+    private final boolean endless;
+    /** wire units after which the position of an endless axis begins again, 0 with ends */
+    private final long wireModulo;
+    /** target of the last sync, wire units */
+    private long wireTarget;
+    /** the same, counted on beyond the modulo */
+    private long unwrappedTarget;
+    private final double wireUnitsPerUnit;
+    private final boolean brakeFitted;
+    private final int brakeReleaseSubSteps;
+    private final int brakeCloseSubSteps;
+    /** sub-steps until the brake has opened or closed */
+    private int brakeWait;
+    private boolean brakeOpen;
+    private final double ratedTorque;
+    private double torqueLimit;
+    private int pressedSubSteps;
+    private long homingSubSteps;
     private boolean torqueLimited;
     /** user counts = encoder counts + shift */
     private long shift;
@@ -116,10 +138,18 @@ public final class Drive {
         this.subStep = subStepNanos * 1e-9;
         this.subStepsPerCycle = subStepsPerCycle;
         Scale scale = axis.scale();
-        countsPerWire = new CountScaler(scale.countsPerWireUnit());
-        wirePerCount = new CountScaler(scale.countsPerWireUnit().inverse());
-        countsPerWireUnit = scale.countsPerWireUnit().toDouble();
-        unitsPerCount = scale.unitsPerCount().toDouble();
+        Ratio gear = axis.electronicGear();
+        countsPerWire = new CountScaler(gear);
+        wirePerCount = new CountScaler(gear.inverse());
+        countsPerWireUnit = gear.toDouble();
+        wireUnitsPerUnit = scale.wireUnitsPerUnit();
+        unitsPerCount = 1 / (countsPerWireUnit * wireUnitsPerUnit);
+        endless = axis.endless();
+        wireModulo = axis.wireModulo();
+        ratedTorque = axis.motor().ratedTorque();
+        brakeFitted = axis.brake().fitted();
+        brakeReleaseSubSteps = (int) Math.round(axis.brake().releaseMillis() * 1e-3 / subStep);
+        brakeCloseSubSteps = (int) Math.round(axis.brake().closeMillis() * 1e-3 / subStep);
         unitsPerRadian = unitsPerCount / (2 * Math.PI / axis.encoder().countsPerTurn());
         wireSpeedPerRadian = 1 / (2 * Math.PI / axis.encoder().countsPerTurn()) / countsPerWireUnit;
         radiansPerCount = 2 * Math.PI / axis.encoder().countsPerTurn();
@@ -127,6 +157,7 @@ public final class Drive {
         perSubStep = 1.0 / subStepsPerCycle;
         double cycle = subStep * subStepsPerCycle;
         speedPerCycleCount = radiansPerCount / cycle;
+        roundingSpeed = 2.5 * speedPerCycleCount * Math.max(1, countsPerWireUnit);
         accelerationPerCycleCount = radiansPerCount / (cycle * cycle);
         shareOfRated = 1000 / axis.motor().ratedTorque();
         peakTorque = axis.motor().peakTorque();
@@ -135,8 +166,8 @@ public final class Drive {
         integralShare = subStep / (axis.control().integralTime() * 1e-3);
         speedPerCount = radiansPerCount / subStep;
         feedForward = axis.control().feedForward();
-        forwardInertia = axis.totalInertia() * axis.control().torqueForward();
-        homing = new HomingRun(axis.encoder().countsPerTurn());
+        forwardInertia = axis.motorSide().inertia() * axis.control().torqueForward();
+        homing = new HomingRun(axis.encoder().countsPerTurn(), plant.indexCount());
         ramp = new VelocityRamp(subStep);
         outputs = new ProcessDataLayout(axis.station().outputs());
         inputs = new ProcessDataLayout(axis.station().inputs());
@@ -152,13 +183,13 @@ public final class Drive {
 
     /** Values the master writes over the mailbox before the drive becomes operational. */
     private void startUpWrites(Axis axis, Scale scale) {
-        Axis.Homing home = axis.homing();
-        Axis.Limits limits = axis.limits();
+        Homing home = axis.homing();
+        Limits limits = axis.limits();
         dictionary.set(ENCODER_INCREMENTS, scale.countsPerMotorTurn());
         dictionary.set(ENCODER_TURNS, 1);
-        dictionary.set(GEAR_MOTOR_TURNS, axis.reducer().motorTurns());
-        dictionary.set(GEAR_SHAFT_TURNS, axis.reducer().outputTurns());
-        Ratio feed = Ratio.of(axis.feed().perTurn().scaleByPowerOfTen(scale.decimals()));
+        dictionary.set(GEAR_MOTOR_TURNS, scale.gear().numerator());
+        dictionary.set(GEAR_SHAFT_TURNS, scale.gear().denominator());
+        Ratio feed = scale.wireFeed();
         dictionary.set(FEED, feed.numerator());
         dictionary.set(FEED_TURNS, feed.denominator());
         dictionary.set(HOMING_METHOD, home.method());
@@ -166,6 +197,10 @@ public final class Drive {
         dictionary.set(HOMING_CREEP_SPEED, scale.wireFromUnits(home.creepSpeed()));
         dictionary.set(HOMING_ACCELERATION, scale.wireFromUnits(home.acceleration()));
         dictionary.set(HOME_OFFSET, scale.wireFromUnits(home.zeroOffset()));
+        dictionary.set(HARD_STOP_TORQUE, Math.round(home.stopTorque() * 10));
+        dictionary.set(HARD_STOP_TIME, home.stopTime());
+        dictionary.set(HOMING_TIME_LIMIT, Math.round(home.timeLimit() * 1000));
+        dictionary.set(MAX_TORQUE, Math.round(axis.torqueLimit() / axis.motor().ratedTorque() * 1000));
         dictionary.set(SOFT_LIMIT_MIN, scale.wireFromUnits(limits.softMin()));
         dictionary.set(SOFT_LIMIT_MAX, scale.wireFromUnits(limits.softMax()));
         dictionary.set(QUICK_STOP_DECELERATION, scale.wireFromUnits(limits.quickStop()));
@@ -199,12 +234,14 @@ public final class Drive {
             followingWindow = countsPerWire.scale(window);
         }
         followingSubSteps = dictionary.get(FOLLOWING_TIME) * subStepsPerMilli;
-        power.update(controlword, rest, false, dictionary.get(QUICK_STOP_OPTION) >= 5);
+        torqueLimit = Math.min(peakTorque, dictionary.get(MAX_TORQUE) * 1e-3 * ratedTorque);
+        power.update(awaitBrake(controlword), rest, false, dictionary.get(QUICK_STOP_OPTION) >= 5);
+        holdByBrake((controlword & 0x0F) == 0x0F);
         if (power.state() == PowerState.SWITCH_ON_DISABLED) {
             dictionary.set(ERROR_CODE, 0);
         }
         changeMode();
-        boolean powered = power.state().powered();
+        boolean powered = energised();
         if (powered && !poweredBefore) {
             takeActualAsDemand();
         }
@@ -213,6 +250,36 @@ public final class Drive {
         if (power.state() == PowerState.OPERATION_ENABLED && mode == MODE_CYCLIC_SYNCHRONOUS_POSITION) {
             latchTarget();
         }
+    }
+
+    /**
+     * The brake opens while the motor already holds the load: until it is open, the drive stays switched on and does
+     * not yet report operation enabled.
+     */
+    private int awaitBrake(int controlword) {
+        boolean enable = (controlword & 0x0F) == 0x0F;
+        if (!brakeFitted || !enable || power.state() != PowerState.SWITCHED_ON) {
+            return controlword;
+        }
+        if (!brakeOpen) {
+            brakeOpen = true;
+            brakeWait = brakeReleaseSubSteps;
+        }
+        return brakeWait > 0 ? controlword & ~0x08 : controlword;
+    }
+
+    /** Without power the brake closes; the motor holds the load until it does. */
+    private void holdByBrake(boolean enableWanted) {
+        boolean wanted = power.state().powered() || power.state() == PowerState.SWITCHED_ON && enableWanted;
+        if (brakeOpen && !wanted) {
+            brakeOpen = false;
+            brakeWait = brakeCloseSubSteps;
+        }
+    }
+
+    /** Torque is on: the axis is powered, or holds the load while the brake moves. */
+    private boolean energised() {
+        return power.state().powered() || brakeFitted && (brakeOpen || brakeWait > 0);
     }
 
     private void changeMode() {
@@ -224,6 +291,7 @@ public final class Drive {
             rampLeads = false;
             cycleTarget = demand;
             cycleStart = demand;
+            takeTargetFromDemand();
         }
     }
 
@@ -234,6 +302,15 @@ public final class Drive {
         demandSpeed = 0;
         integral = 0;
         rampLeads = false;
+        takeTargetFromDemand();
+    }
+
+    /** An endless axis counts its target on from here. */
+    private void takeTargetFromDemand() {
+        if (endless) {
+            unwrappedTarget = wirePerCount.scale(demand + shift);
+            wireTarget = Math.floorMod(unwrappedTarget, wireModulo);
+        }
     }
 
     private void startHoming(int controlword) {
@@ -242,7 +319,9 @@ public final class Drive {
             if (bit && !homingBitBefore) {
                 referenced = false;
                 homing.start(HomingMethod.of((int) dictionary.get(HOMING_METHOD)), plant.counts(),
-                        plant.negativeLimitReached(), plant.onReferenceCam());
+                        plant.negativeLimitReached(), plant.positiveLimitReached(), plant.onReferenceCam());
+                homingSubSteps = 0;
+                pressedSubSteps = 0;
                 ramp.takeOver(demand, 0);
                 rampLeads = true;
                 takeZeroWhenFound();
@@ -261,16 +340,30 @@ public final class Drive {
     private void latchTarget() {
         long target = dictionary.get(TARGET_POSITION);
         insideSoftLimits = true;
-        if (referenced) {
+        if (referenced && !endless) {
             long limited = Math.max(dictionary.get(SOFT_LIMIT_MIN), Math.min(dictionary.get(SOFT_LIMIT_MAX), target));
             insideSoftLimits = limited == target;
             target = limited;
         }
         long speedBefore = cycleTarget - cycleStart;
         cycleStart = demand;
-        cycleTarget = countsPerWire.scale(target) - shift;
+        cycleTarget = countsPerWire.scale(endless ? unwrapped(target) : target) - shift;
         demandSpeed = (cycleTarget - cycleStart) * speedPerCycleCount;
         demandAcceleration = (cycleTarget - cycleStart - speedBefore) * accelerationPerCycleCount;
+    }
+
+    /** The target of an endless axis counted on: it has gone the shorter way since the last sync. */
+    private long unwrapped(long target) {
+        long way = Math.floorMod(target - wireTarget, wireModulo);
+        unwrappedTarget += way > wireModulo / 2 ? way - wireModulo : way;
+        wireTarget = target;
+        return unwrappedTarget;
+    }
+
+    /** Position on the wire: begins again after the modulo; without one it is cut to 32 bits by the object. */
+    private long wirePosition() {
+        long wire = wirePerCount.scale(plant.counts() + shift);
+        return endless ? Math.floorMod(wire, wireModulo) : wire;
     }
 
     /**
@@ -280,7 +373,10 @@ public final class Drive {
      */
     public void subStep(int number) {
         PowerState state = power.state();
-        if (!state.powered()) {
+        if (brakeFitted) {
+            moveBrake();
+        }
+        if (!energised()) {
             demand = plant.counts();
             demandSpeed = 0;
             integral = 0;
@@ -293,20 +389,57 @@ public final class Drive {
             torque = control();
         }
         plant.step(torque);
+        torqueLimited |= plant.mechanics().torque() != torque;
         long counts = plant.counts();
         speed = (counts - countsBefore) * speedPerCount;
         countsBefore = counts;
         if (state == PowerState.OPERATION_ENABLED && mode == MODE_HOMING) {
-            homing.observe(counts, ramp.direction(), plant.negativeLimitReached(), plant.positiveLimitReached(),
-                    plant.onReferenceCam());
+            homing.observe(counts, homing.seeksHardStop() ? homing.direction() : ramp.direction(), plant.negativeLimitReached(), plant.positiveLimitReached(),
+                    plant.onReferenceCam(), pressedLongEnough());
+            if (homing.state() == HomingRun.State.SEARCHING && ++homingSubSteps * subStep * 1000 > dictionary.get(HOMING_TIME_LIMIT)) {
+                homing.fail(HomingFailure.TIME_OUT);
+            }
+            if (homing.state() == HomingRun.State.FAILED) {
+                dictionary.set(ERROR_CODE, homing.failure().code());
+            }
             takeZeroWhenFound();
         }
+    }
+
+    private void moveBrake() {
+        if (brakeWait > 0) {
+            brakeWait--;
+        }
+        if (brakeWait == 0) {
+            plant.mechanics().brake(!brakeOpen);
+        }
+    }
+
+    /** Against a hard stop: the torque stands at its limit and nothing moves. The setpoint is taken back to where the axis is. */
+    private boolean pressedLongEnough() {
+        if (!homing.seeksHardStop()) {
+            return false;
+        }
+        boolean presses = torqueLimited && Math.abs(speed) < 2 * speedPerCount + 0.5;
+        pressedSubSteps = presses ? pressedSubSteps + 1 : 0;
+        if (pressedSubSteps * subStep * 1000 < dictionary.get(HARD_STOP_TIME) || pressedSubSteps == 0) {
+            return false;
+        }
+        demand = plant.counts();
+        ramp.takeOver(demand, 0);
+        integral = 0;
+        return true;
     }
 
     private void demandOf(PowerState state, int number) {
         if (state == PowerState.OPERATION_ENABLED && mode == MODE_CYCLIC_SYNCHRONOUS_POSITION) {
             rampLeads = false;
             interpolate(number);
+            return;
+        }
+        if (!state.powered()) {
+            demandSpeed = 0;
+            demandAcceleration = 0;
             return;
         }
         if (!rampLeads) {
@@ -356,7 +489,7 @@ public final class Drive {
     }
 
     private void supervise() {
-        if (power.state() != PowerState.OPERATION_ENABLED) {
+        if (power.state() != PowerState.OPERATION_ENABLED || homing.seeksHardStop()) {
             return;
         }
         if (Math.abs(demand - plant.counts()) > followingWindow) {
@@ -368,7 +501,7 @@ public final class Drive {
             followingOverSubSteps = 0;
         }
         boolean searching = mode == MODE_HOMING && homing.state() != HomingRun.State.IDLE;
-        if (!searching && (plant.negativeLimitReached() && demandSpeed < 0 || plant.positiveLimitReached() && demandSpeed > 0)) {
+        if (!searching && (demandSpeed < -roundingSpeed && plant.negativeLimitReached() || demandSpeed > roundingSpeed && plant.positiveLimitReached())) {
             fault(ERROR_LIMIT_SWITCH);
         }
     }
@@ -386,9 +519,11 @@ public final class Drive {
         double wantedSpeed = positionGain * positionError + feedForward * demandSpeed;
         double speedError = wantedSpeed - speed;
         double wanted = velocityGain * (speedError + integral) + forwardInertia * demandAcceleration;
-        double limited = wanted > peakTorque ? peakTorque : wanted < -peakTorque ? -peakTorque : wanted;
+        double limit = homing.seeksHardStop() ? Math.min(torqueLimit, dictionary.get(HARD_STOP_TORQUE) * 1e-3 * ratedTorque) : torqueLimit;
+        double limited = wanted > limit ? limit : wanted < -limit ? -limit : wanted;
+        boolean motorLimited = plant.mechanics().torque() != torque;
         torqueLimited = limited != wanted;
-        if (!torqueLimited || wanted * speedError < 0) {
+        if (!torqueLimited && !motorLimited || wanted * speedError < 0) {
             integral += speedError * integralShare;
         }
         return limited;
@@ -406,7 +541,7 @@ public final class Drive {
 
     private void publish() {
         dictionary.set(MODE_DISPLAY, mode);
-        dictionary.set(POSITION_ACTUAL, wirePerCount.scale(plant.counts() + shift));
+        dictionary.set(POSITION_ACTUAL, wirePosition());
         dictionary.set(VELOCITY_ACTUAL, (long) Math.rint(speed * wireSpeedPerRadian));
         dictionary.set(TORQUE_ACTUAL, (long) Math.rint(plant.mechanics().torque() * shareOfRated));
         dictionary.set(FOLLOWING_ERROR_ACTUAL, wirePerCount.scale(demand - plant.counts()));
@@ -465,7 +600,15 @@ public final class Drive {
 
     /** Commanded position in user units. */
     public double demandPosition() {
-        return (demand + shift) * unitsPerCount;
+        return inRange((demand + shift) * unitsPerCount);
+    }
+
+    private double inRange(double position) {
+        if (!endless) {
+            return position;
+        }
+        double range = wireModulo / wireUnitsPerUnit;
+        return position - Math.floor(position / range) * range;
     }
 
     /** Commanded speed, user units/s. */
@@ -475,7 +618,7 @@ public final class Drive {
 
     /** Actual position in user units. */
     public double position() {
-        return (plant.counts() + shift) * unitsPerCount;
+        return inRange((plant.counts() + shift) * unitsPerCount);
     }
 
     /** Commanded minus actual position, user units. */
@@ -496,6 +639,16 @@ public final class Drive {
     /** Encoder count taken as zero; meaningful once referenced. */
     public long zeroCounts() {
         return homing.zeroCounts();
+    }
+
+    /** Why the last search failed. */
+    public HomingFailure homingFailure() {
+        return homing.failure();
+    }
+
+    /** The holding brake is open, or on its way to be. */
+    public boolean brakeOpen() {
+        return brakeOpen;
     }
 
     public ServoPlant plant() {

@@ -3,9 +3,13 @@ package rueda.drive;
 /**
  * The objects of the drive, with the numbers of IEC 61800-7-201 (CiA 402-2).
  *
- * <p>Positions are in wire units (one decimal step of the user unit), speeds in wire units per second.
+ * <p>Positions are in wire units (one decimal step of the user unit), speeds in wire units per second, torques in
+ * thousandths of the rated torque. Objects 2000h to 5FFFh are the maker's own: those here are Rueda's.
  */
 public enum DriveObject {
+    HARD_STOP_TORQUE(0x2030, 1, 16, false, "Homing, torque at a hard stop", true),
+    HARD_STOP_TIME(0x2030, 2, 16, false, "Homing, time at a hard stop", true),
+    HOMING_TIME_LIMIT(0x2030, 3, 32, false, "Homing, time limit", true),
     ERROR_CODE(0x603F, 0, 16, false, "Error code", false),
     CONTROLWORD(0x6040, 0, 16, false, "Controlword", true),
     STATUSWORD(0x6041, 0, 16, false, "Statusword", false),
@@ -16,6 +20,7 @@ public enum DriveObject {
     FOLLOWING_WINDOW(0x6065, 0, 32, false, "Following error window", true),
     FOLLOWING_TIME(0x6066, 0, 16, false, "Following error time-out", true),
     VELOCITY_ACTUAL(0x606C, 0, 32, true, "Velocity actual value", false),
+    MAX_TORQUE(0x6072, 0, 16, false, "Max torque", true),
     TORQUE_ACTUAL(0x6077, 0, 16, true, "Torque actual value", false),
     TARGET_POSITION(0x607A, 0, 32, true, "Target position", true),
     HOME_OFFSET(0x607C, 0, 32, true, "Home offset", true),

@@ -1,5 +1,9 @@
 package rueda.drive;
 
+import rueda.drive.HomingMethod.Leg;
+import rueda.drive.HomingMethod.Sensor;
+import rueda.drive.HomingMethod.Until;
+
 /**
  * One homing as it happens: follows the legs of a {@link HomingMethod}, watches switches and index pulse, and
  * says which speed is wanted. No allocation; not thread-safe.
@@ -9,87 +13,110 @@ final class HomingRun {
     enum State { IDLE, SEARCHING, STOPPING, DONE, FAILED }
 
     private final long countsPerTurn;
+    private final long indexCount;
     private HomingMethod method;
     private State state = State.IDLE;
+    private HomingFailure failure = HomingFailure.NONE;
     private int leg;
+    private boolean turned;
     private long zeroCounts;
-    private boolean negativeBefore;
-    private boolean camBefore;
+    private boolean sensorBefore;
     private long turnBefore;
 
-    HomingRun(long countsPerTurn) {
+    /** @param indexCount count, within a turn, at which the index pulse comes */
+    HomingRun(long countsPerTurn, long indexCount) {
         this.countsPerTurn = countsPerTurn;
+        this.indexCount = indexCount;
     }
 
-    void start(HomingMethod chosen, long counts, boolean negativeLimit, boolean cam) {
+    void start(HomingMethod chosen, long counts, boolean negativeLimit, boolean positiveLimit, boolean cam) {
         method = chosen;
-        negativeBefore = negativeLimit;
-        camBefore = cam;
-        turnBefore = Math.floorDiv(counts, countsPerTurn);
+        failure = HomingFailure.NONE;
+        turned = false;
+        turnBefore = turn(counts);
         if (chosen == null) {
-            state = State.FAILED;
+            fail(HomingFailure.UNKNOWN_METHOD);
         } else if (chosen.legs().isEmpty()) {
             zeroCounts = counts;
             state = State.STOPPING;
         } else {
-            leg = negativeLimit ? chosen.firstOnLimit() : cam ? chosen.firstOnCam() : 0;
+            sensorBefore = sensor(negativeLimit, positiveLimit, cam);
+            leg = sensorBefore ? chosen.firstOn() : 0;
             state = State.SEARCHING;
         }
+    }
+
+    private boolean sensor(boolean negativeLimit, boolean positiveLimit, boolean cam) {
+        return switch (method.sensor()) {
+            case NONE -> false;
+            case NEGATIVE_LIMIT -> negativeLimit;
+            case POSITIVE_LIMIT -> positiveLimit;
+            case CAM -> cam;
+        };
+    }
+
+    private long turn(long counts) {
+        return Math.floorDiv(counts - indexCount, countsPerTurn);
     }
 
     void abort() {
         state = State.IDLE;
     }
 
+    void fail(HomingFailure reason) {
+        state = State.FAILED;
+        failure = reason;
+    }
+
     /**
      * Looks at the sensors once.
      *
      * @param direction direction in which the axis moves, −1, 0 or 1
+     * @param pressed   the axis has pressed against a hard stop long enough
      */
-    void observe(long counts, int direction, boolean negativeLimit, boolean positiveLimit, boolean cam) {
+    void observe(long counts, int direction, boolean negativeLimit, boolean positiveLimit, boolean cam, boolean pressed) {
+        if (method == null) {
+            return;
+        }
+        boolean sensor = sensor(negativeLimit, positiveLimit, cam);
         if (state == State.SEARCHING) {
-            HomingMethod.Leg now = method.legs().get(leg);
+            Leg now = method.legs().get(leg);
             boolean withLeg = direction == now.direction();
-            if (withLeg && reached(now.until(), counts, negativeLimit, cam)) {
+            if (withLeg && reached(now.until(), counts, sensor, pressed)) {
                 finishLeg(now, counts);
-            } else if (withLeg && now.direction() < 0 && negativeLimit) {
-                meetNegativeLimit(now);
-            } else if (withLeg && now.direction() > 0 && positiveLimit) {
-                state = State.FAILED;
+            } else if (withLeg && (now.direction() < 0 ? negativeLimit : positiveLimit)) {
+                meetLimit(now);
             }
         }
-        negativeBefore = negativeLimit;
-        camBefore = cam;
-        turnBefore = Math.floorDiv(counts, countsPerTurn);
+        sensorBefore = sensor;
+        turnBefore = turn(counts);
     }
 
-    private boolean reached(HomingMethod.Until until, long counts, boolean negativeLimit, boolean cam) {
+    private boolean reached(Until until, long counts, boolean sensor, boolean pressed) {
         return switch (until) {
-            case CAM_ON -> cam && !camBefore;
-            case CAM_OFF -> !cam && camBefore;
-            case NEGATIVE_LIMIT_ON -> negativeLimit;
-            case NEGATIVE_LIMIT_OFF -> !negativeLimit && negativeBefore;
-            case INDEX -> Math.floorDiv(counts, countsPerTurn) != turnBefore;
+            case SENSOR_ON -> sensor && !sensorBefore;
+            case SENSOR_OFF -> !sensor && sensorBefore;
+            case INDEX -> turn(counts) != turnBefore;
+            case HARD_STOP -> pressed;
         };
     }
 
-    private void finishLeg(HomingMethod.Leg now, long counts) {
+    private void finishLeg(Leg now, long counts) {
         if (now.next() != HomingMethod.ZERO) {
             leg = now.next();
             return;
         }
         /* the drive's counter latches the index pulse itself: the whole turn just passed */
-        zeroCounts = now.until() == HomingMethod.Until.INDEX
-                ? Math.max(turnBefore, Math.floorDiv(counts, countsPerTurn)) * countsPerTurn
-                : counts;
+        zeroCounts = now.until() == Until.INDEX ? Math.max(turnBefore, turn(counts)) * countsPerTurn + indexCount : counts;
         state = State.STOPPING;
     }
 
-    private void meetNegativeLimit(HomingMethod.Leg now) {
-        if (now.onNegativeLimit() == HomingMethod.FAILS) {
-            state = State.FAILED;
+    private void meetLimit(Leg now) {
+        if (now.onLimit() != HomingMethod.FAILS) {
+            turned = method.sensor() == Sensor.CAM;
+            leg = now.onLimit();
         } else {
-            leg = now.onNegativeLimit();
+            fail(turned ? HomingFailure.NO_CAM_BETWEEN_LIMITS : HomingFailure.LIMIT_MET);
         }
     }
 
@@ -101,6 +128,10 @@ final class HomingRun {
 
     State state() {
         return state;
+    }
+
+    HomingFailure failure() {
+        return failure;
     }
 
     /** Leg being searched, or −1. */
@@ -115,6 +146,11 @@ final class HomingRun {
 
     boolean creeps() {
         return state == State.SEARCHING && method.legs().get(leg).creep();
+    }
+
+    /** The axis is on its way to a hard stop, with limited torque. */
+    boolean seeksHardStop() {
+        return state == State.SEARCHING && method.legs().get(leg).until() == Until.HARD_STOP;
     }
 
     boolean zeroFound() {

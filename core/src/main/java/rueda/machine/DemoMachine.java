@@ -6,6 +6,7 @@ import java.io.UncheckedIOException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import rueda.machine.Axis.Kind;
 import rueda.machine.Proof.Expectation;
 import rueda.machine.Proof.Quantity;
 import rueda.machine.Station.Entry;
@@ -18,36 +19,99 @@ public final class DemoMachine {
 
     public static Machine create() {
         return new Machine("Ripening cellar · turning cell", new Bus(1000), new Plc(2000, 200_000, program()),
-                List.of(shuttle()), proof());
+                List.of(shuttle(), lift(), table(), brush(), saltDoser()), proof());
     }
 
     /** The Shuttle: rack and pinion along the shelves, planetary reducer 91:10, 19-bit single-turn encoder. */
     public static Axis shuttle() {
-        return new Axis("Shuttle",
-                new Axis.Unit("mm", 4, new BigDecimal("0.001")),
-                new Axis.Motor(1.1e-4, 0.95, 2.4, 5000),
-                new Axis.Encoder(524_288),
-                new Axis.Reducer(91, 10),
-                new Axis.Feed(24, new BigDecimal("5")),
-                new Axis.Load(160, 45, 60),
-                new Axis.Travel(2560, 40, 2520, 100, 160, 620),
-                new Axis.Limits(-20, 2330, 950, 6000, 60_000, 6000, 5, 20),
-                new Axis.Homing(11, 120, 12, 800, 0),
-                new Axis.Control(60, 0.25, 20, 1, 1),
-                new Station(List.of(
-                        new Entry(0x6040, 0, 16, "Shuttle.Cmd.Control", "WORD"),
-                        new Entry(0, 0, 16, "", ""),
-                        new Entry(0x607A, 0, 32, "Shuttle.Cmd.Position", "DINT"),
-                        new Entry(0x6060, 0, 8, "Shuttle.Cmd.Mode", "SINT")),
-                        List.of(
-                        new Entry(0x6041, 0, 16, "Shuttle.Fb.Status", "WORD"),
-                        new Entry(0, 0, 16, "", ""),
-                        new Entry(0x6064, 0, 32, "Shuttle.Fb.Position", "DINT"),
-                        new Entry(0x606C, 0, 32, "Shuttle.Fb.Speed", "DINT"),
-                        new Entry(0x60F4, 0, 32, "Shuttle.Fb.FollowingError", "DINT"),
-                        new Entry(0x60FD, 0, 32, "Shuttle.Fb.Inputs", "DWORD"),
-                        new Entry(0x6077, 0, 16, "Shuttle.Fb.Torque", "INT"),
-                        new Entry(0x6061, 0, 8, "Shuttle.Fb.Mode", "SINT"))));
+        return new Axis("Shuttle", Kind.LINEAR, BigDecimal.ZERO, new Unit("mm", 4),
+                new Motor(1.1e-4, 0.95, 2.4, 4400, 5000, 2.0),
+                Encoder.absolute(19, 0),
+                new Train(List.of(new Reducer(91, 10)), new Feed(Feed.Kind.RACK, 24, new BigDecimal("5"), "mm")),
+                Load.along(160, 45, 60), Brake.NONE,
+                new Travel(2560, 40, 2520, 100, 160, 620),
+                new Limits(-20, 2330, new Dynamics(600, 2500, 2500, 25_000, 250), new Dynamics(950, 6000, 6000, 60_000, 260), 5000, 5, 20),
+                32, new Duty(1800, 2),
+                new Homing(11, 120, 12, 800, 0, 40, 200, 60),
+                new Control(60, 0.25, 20, 1, 1),
+                station("Shuttle"));
+    }
+
+    /** The Lift: vertical screw with holding brake; the weight of carriage and wheel hangs on it. */
+    public static Axis lift() {
+        return new Axis("Lift", Kind.LINEAR, BigDecimal.ZERO, new Unit("mm", 3),
+                new Motor(4.2e-4, 3.2, 9.5, 3000, 4500, 5.5),
+                Encoder.incremental(2500),
+                new Train(List.of(new Reducer(2, 1)), new Feed(Feed.Kind.SCREW, 1, new BigDecimal("10"), "mm")),
+                new Load(120, 1.2e-3, 180, 400, 90, 0, 0, 0), new Brake(5, 60, 40),
+                new Travel(900, 15, 885, 40, 70, 140),
+                new Limits(0, 840, new Dynamics(200, 1200, 1200, 12_000, 250), new Dynamics(300, 2000, 2000, 40_000, 290), 3000, 2, 20),
+                32, new Duty(600, 3),
+                new Homing(1, 60, 5, 400, 0, 60, 200, 60),
+                new Control(40, 0.9, 20, 1, 1),
+                station("Lift"));
+    }
+
+    /** The Table: endless, 100:1, on a springy shaft with play. */
+    public static Axis table() {
+        return new Axis("Table", Kind.ENDLESS, new BigDecimal("360"), new Unit("°", 3),
+                new Motor(3.0e-4, 1.3, 3.9, 3000, 4500, 2.5),
+                Encoder.absolute(20, 0),
+                new Train(List.of(new Reducer(100, 1)), new Feed(Feed.Kind.DIRECT, 1, BigDecimal.ONE, "turn")),
+                new Load(0, 6, 8, 20, 0, 15, 0.012, 0.02), Brake.NONE,
+                new Travel(360, 0, 0, 80, 100, 45),
+                new Limits(0, 0, new Dynamics(60, 120, 120, 600, 200), new Dynamics(120, 240, 240, 2400, 300), 300, 1, 20),
+                32, new Duty(180, 4),
+                new Homing(12, 20, 2, 60, 0, 40, 200, 60),
+                new Control(12, 0.12, 40, 1, 1),
+                station("Table"));
+    }
+
+    /** The Brush: a belt pair 5:1 turns it; in the end it follows the Table 7 : 2. */
+    public static Axis brush() {
+        return new Axis("Brush", Kind.ENDLESS, new BigDecimal("360"), new Unit("°", 2),
+                new Motor(0.6e-4, 0.64, 1.9, 3000, 5000, 1.1),
+                Encoder.absolute(17, 0),
+                new Train(List.of(new Reducer(5, 1)), new Feed(Feed.Kind.DIRECT, 1, BigDecimal.ONE, "turn")),
+                new Load(0, 4e-3, 0.6, 0.02, 0, 0, 0, 0), Brake.NONE,
+                new Travel(360, 0, 0, 0, 0, 200),
+                new Limits(0, 0, new Dynamics(1500, 4000, 4000, 40_000, 200), new Dynamics(3000, 9000, 9000, 150_000, 290), 12_000, 20, 20),
+                32, new Duty(3600, 2),
+                new Homing(34, 90, 20, 600, 0, 40, 200, 30),
+                new Control(50, 0.08, 20, 1, 1),
+                station("Brush"));
+    }
+
+    /** The salt doser: a screw feeder measured in grams. */
+    public static Axis saltDoser() {
+        return new Axis("Doser", Kind.ENDLESS, BigDecimal.ZERO, new Unit("g", 3),
+                new Motor(0.3e-4, 0.32, 0.95, 3000, 5000, 0.6),
+                Encoder.incremental(1024),
+                new Train(List.of(new Reducer(5, 1)), new Feed(Feed.Kind.FEEDER, 1, new BigDecimal("0.35"), "g")),
+                new Load(0, 3e-4, 0.45, 0.01, 0, 0, 0, 0), Brake.NONE,
+                new Travel(0.35, 0, 0, 0, 0, 0.1),
+                new Limits(0, 0, new Dynamics(2, 10, 10, 100, 200), new Dynamics(4, 40, 40, 1000, 290), 60, 0.2, 20),
+                32, new Duty(3.5, 1),
+                new Homing(37, 0.2, 0.05, 2, 0, 40, 200, 30),
+                new Control(50, 0.03, 20, 1, 1),
+                station("Doser"));
+    }
+
+    private static Station station(String axis) {
+        return new Station(List.of(
+                new Entry(0x6040, 0, 16, axis + ".Cmd.Control", "WORD"),
+                new Entry(0, 0, 16, "", ""),
+                new Entry(0x607A, 0, 32, axis + ".Cmd.Position", "DINT"),
+                new Entry(0x6060, 0, 8, axis + ".Cmd.Mode", "SINT")),
+                List.of(
+                new Entry(0x6041, 0, 16, axis + ".Fb.Status", "WORD"),
+                new Entry(0, 0, 16, "", ""),
+                new Entry(0x6064, 0, 32, axis + ".Fb.Position", "DINT"),
+                new Entry(0x606C, 0, 32, axis + ".Fb.Speed", "DINT"),
+                new Entry(0x60F4, 0, 32, axis + ".Fb.FollowingError", "DINT"),
+                new Entry(0x60FD, 0, 32, axis + ".Fb.Inputs", "DWORD"),
+                new Entry(0x6077, 0, 16, axis + ".Fb.Torque", "INT"),
+                new Entry(0x6061, 0, 8, axis + ".Fb.Mode", "SINT")));
     }
 
     private static Proof proof() {

@@ -1,5 +1,6 @@
 package rueda.machine;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -7,6 +8,7 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
 import rueda.quantity.InvalidEntry;
+import rueda.quantity.UserUnit;
 
 /**
  * Says of every entry of a document whether it can be stored. What is refused here cannot run at all; what is
@@ -72,26 +74,21 @@ public final class MachineRules {
                     "the program uses it as an identifier");
         }
         if (missing(at + "/unit", "Unit", axis.unit()) | missing(at + "/motor", "Motor", axis.motor())
-                | missing(at + "/encoder", "Encoder", axis.encoder()) | missing(at + "/reducer", "Reducer", axis.reducer())
-                | missing(at + "/feed", "Feed", axis.feed()) | missing(at + "/load", "Load", axis.load())
+                | missing(at + "/kind", "Kind of axis", axis.kind()) | missing(at + "/modulo", "Modulo", axis.modulo())
+                | missing(at + "/encoder", "Encoder", axis.encoder()) | missing(at + "/train", "Drive train", axis.train())
+                | missing(at + "/load", "Load", axis.load()) | missing(at + "/brake", "Holding brake", axis.brake())
                 | missing(at + "/travel", "Travel", axis.travel()) | missing(at + "/limits", "Limits", axis.limits())
-                | missing(at + "/homing", "Homing", axis.homing()) | missing(at + "/control", "Control", axis.control())
-                | missing(at + "/station", "Station", axis.station())) {
+                | missing(at + "/duty", "Duty", axis.duty()) | missing(at + "/homing", "Homing", axis.homing())
+                | missing(at + "/control", "Control", axis.control()) | missing(at + "/station", "Station", axis.station())) {
             return;
         }
+        motor(at + "/motor", axis.motor());
+        load(at + "/load", axis);
         scale(at, axis);
-        Axis.Motor motor = axis.motor();
-        positive(at + "/motor/inertia", "Rotor inertia", motor.inertia(), "kg·m²");
-        positive(at + "/motor/ratedTorque", "Rated torque", motor.ratedTorque(), "N·m");
-        if (!(motor.peakTorque() >= motor.ratedTorque()) || !(motor.peakTorque() < 1e6)) {
-            refuse(at + "/motor/peakTorque", "Peak torque", motor.peakTorque() + " N·m", "at least the rated torque", "enter the motor's peak torque");
-        }
-        positive(at + "/motor/maxSpeed", "Highest motor speed", motor.maxSpeed(), "1/min");
-        positive(at + "/load/mass", "Mass", axis.load().mass(), "kg");
-        notNegative(at + "/load/coulomb", "Coulomb friction", axis.load().coulomb(), "N");
-        notNegative(at + "/load/viscous", "Viscous friction", axis.load().viscous(), "N·s/m");
-        travel(at + "/travel", axis.travel());
-        limits(at + "/limits", axis.limits());
+        travel(at + "/travel", axis);
+        limits(at + "/limits", axis);
+        positive(at + "/duty/distance", "Way of a move", axis.duty().distance(), axis.unit().symbol());
+        notNegative(at + "/duty/pause", "Pause", axis.duty().pause(), "s");
         homing(at + "/homing", axis.homing());
         positive(at + "/control/positionGain", "Position gain", axis.control().positionGain(), "1/s");
         positive(at + "/control/velocityGain", "Velocity gain", axis.control().velocityGain(), "N·m·s/rad");
@@ -102,65 +99,182 @@ public final class MachineRules {
         entries(at + "/station/inputs", axis.station().inputs());
     }
 
+    private void motor(String at, Motor motor) {
+        positive(at + "/inertia", "Rotor inertia", motor.inertia(), "kg·m²");
+        positive(at + "/ratedTorque", "Rated torque", motor.ratedTorque(), "N·m");
+        if (!(motor.peakTorque() >= motor.ratedTorque()) || !(motor.peakTorque() < 1e6)) {
+            refuse(at + "/peakTorque", "Peak torque", motor.peakTorque() + " N·m", "at least the rated torque", "enter the motor's peak torque");
+        }
+        positive(at + "/ratedSpeed", "Rated speed", motor.ratedSpeed(), "1/min");
+        if (!(motor.maxSpeed() >= motor.ratedSpeed()) || !(motor.maxSpeed() < 1e6)) {
+            refuse(at + "/maxSpeed", "Highest motor speed", motor.maxSpeed() + " 1/min", "at least the rated speed", "enter the motor's highest speed");
+        }
+        if (!(motor.torqueAtMaxSpeed() >= 0 && motor.torqueAtMaxSpeed() <= motor.peakTorque())) {
+            refuse(at + "/torqueAtMaxSpeed", "Peak torque at highest speed", motor.torqueAtMaxSpeed() + " N·m", "0 to the peak torque", "read it off the torque–speed curve");
+        }
+    }
+
+    private void load(String at, Axis axis) {
+        Load load = axis.load();
+        boolean linear = axis.train().feed() != null && axis.train().feed().kind() != null && axis.train().feed().linear();
+        if (linear) {
+            positive(at + "/mass", "Mass", load.mass(), "kg");
+        }
+        notNegative(at + "/inertia", "Inertia", load.inertia(), "kg·m²");
+        notNegative(at + "/coulomb", "Coulomb friction", load.coulomb(), linear ? "N" : "N·m");
+        notNegative(at + "/viscous", "Viscous friction", load.viscous(), linear ? "N·s/m" : "N·m·s/rad");
+        between(at + "/slope", "Slope", load.slope(), -90, 90);
+        notNegative(at + "/stiffness", "Stiffness", load.stiffness(), "N·m/rad");
+        notNegative(at + "/damping", "Damping", load.damping(), "N·m·s/rad");
+        notNegative(at + "/backlash", "Backlash", load.backlash(), axis.unit().symbol());
+        if (load.stiffness() > 0 && !linear && !(load.inertia() > 0)) {
+            refuse(at + "/inertia", "Inertia", load.inertia() + " kg·m²", "greater than 0 behind a spring", "enter the load's inertia, or 0 stiffness for a rigid one");
+        }
+        if (load.backlash() > 0 && load.stiffness() == 0) {
+            refuse(at + "/backlash", "Backlash", Double.toString(load.backlash()), "0 for a rigid load", "enter the stiffness first");
+        }
+        notNegative(at.replace("/load", "/brake/torque"), "Brake torque", axis.brake().torque(), "N·m");
+        whole(at.replace("/load", "/brake/releaseMillis"), "Brake opens in", axis.brake().releaseMillis(), 0, 2000);
+        whole(at.replace("/load", "/brake/closeMillis"), "Brake closes in", axis.brake().closeMillis(), 0, 2000);
+    }
+
     private void scale(String at, Axis axis) {
         int before = faults.size();
-        Axis.Unit unit = axis.unit();
+        Unit unit = axis.unit();
         if (unit.symbol() == null || unit.symbol().isBlank() || unit.symbol().length() > 12) {
             refuse(at + "/unit/symbol", "Unit", String.valueOf(unit.symbol()), "1 to 12 characters", "enter a unit such as mm");
         }
-        if (unit.decimals() < 0 || unit.decimals() > 6) {
-            refuse(at + "/unit/decimals", "Decimals", Integer.toString(unit.decimals()), "0 to 6", "choose the decimals on the wire");
+        whole(at + "/unit/decimals", "Decimals", unit.decimals(), 0, 6);
+        encoder(at + "/encoder", axis.encoder());
+        for (int i = 0; i < axis.train().reducers().size(); i++) {
+            Reducer reducer = axis.train().reducers().get(i);
+            whole(at + "/train/reducers/" + i + "/motorTurns", "Reducer, motor turns", reducer.motorTurns(), 1, Integer.MAX_VALUE);
+            whole(at + "/train/reducers/" + i + "/outputTurns", "Reducer, output turns", reducer.outputTurns(), 1, Integer.MAX_VALUE);
         }
-        if (unit.metres() == null || unit.metres().signum() <= 0) {
-            refuse(at + "/unit/metres", "Metres per unit", String.valueOf(unit.metres()), "greater than 0", "1 mm is 0.001 m");
+        if (axis.train().reducers().size() > 6) {
+            refuse(at + "/train/reducers", "Reducers", axis.train().reducers().size() + " reducers", "up to 6", "multiply two of them into one");
         }
-        whole(at + "/encoder/countsPerTurn", "Counts per turn", axis.encoder().countsPerTurn(), 4, 0xFFFF_FFFFL);
-        whole(at + "/reducer/motorTurns", "Reducer, motor turns", axis.reducer().motorTurns(), 1, Integer.MAX_VALUE);
-        whole(at + "/reducer/outputTurns", "Reducer, output turns", axis.reducer().outputTurns(), 1, Integer.MAX_VALUE);
-        whole(at + "/feed/teeth", "Teeth of the pinion", axis.feed().teeth(), 1, 1000);
-        if (axis.feed().pitch() == null || axis.feed().pitch().signum() <= 0 || axis.feed().pitch().precision() > 12) {
-            refuse(at + "/feed/pitch", "Pitch", String.valueOf(axis.feed().pitch()), "greater than 0, at most 12 digits", "enter the travel of one tooth");
-        }
+        feed(at + "/train/feed", axis.train().feed());
+        whole(at + "/gearBits", "Width of the electronic gear", axis.gearBits(), 8, 32);
         if (faults.size() > before) {
             return;
         }
         try {
             axis.scale();
         } catch (InvalidEntry refused) {
-            refuse(at + "/reducer/motorTurns", "Scale", refused.value(), refused.allowed(), refused.mend());
+            String field = switch (refused.field()) {
+                case "unit", "unit.symbol" -> "/unit/symbol";
+                case "feed.perTurn" -> "/train/feed/amount";
+                default -> axis.train().reducers().isEmpty() ? "/unit/decimals" : "/train/reducers/0/motorTurns";
+            };
+            refuse(at + field, field.startsWith("/unit/symbol") ? "Unit" : "Scale", refused.value(), refused.allowed(), refused.mend());
+            return;
+        }
+        modulo(at, axis);
+    }
+
+    private void encoder(String at, Encoder encoder) {
+        if (missing(at + "/kind", "Encoder", encoder.kind())) {
+            return;
+        }
+        if (encoder.kind() == Encoder.Kind.INCREMENTAL) {
+            whole(at + "/lines", "Encoder lines", encoder.lines(), 1, 1_000_000);
+        } else {
+            whole(at + "/singleTurnBits", "Bits within a turn", encoder.singleTurnBits(), 4, 31);
+            whole(at + "/multiTurnBits", "Bits of whole turns", encoder.multiTurnBits(), 0, 24);
         }
     }
 
-    private void travel(String at, Axis.Travel travel) {
-        positive(at + "/length", "Way between the stops", travel.length(), "units");
-        between(at + "/negativeLimit", "Negative limit switch", travel.negativeLimit(), 0, travel.length());
-        between(at + "/positiveLimit", "Positive limit switch", travel.positiveLimit(), travel.negativeLimit(), travel.length());
+    private void feed(String at, Feed feed) {
+        if (missing(at, "Feed", feed) || missing(at + "/kind", "Feed", feed.kind()) || feed.kind() == Feed.Kind.DIRECT) {
+            return;
+        }
+        if (feed.usesTeeth()) {
+            whole(at + "/teeth", feed.kind() == Feed.Kind.RACK ? "Teeth of the pinion" : "Teeth of the pulley", feed.teeth(), 1, 1000);
+        }
+        String what = switch (feed.kind()) {
+            case SCREW -> "Lead";
+            case FEEDER -> "Amount per turn";
+            default -> "Pitch";
+        };
+        if (feed.amount() == null || feed.amount().signum() <= 0 || feed.amount().precision() > 12) {
+            refuse(at + "/amount", what, String.valueOf(feed.amount()), "greater than 0, at most 12 digits", "enter what one turn or one tooth moves");
+        }
+        if (feed.unit() == null || feed.unit().isBlank() || feed.unit().length() > 12) {
+            refuse(at + "/unit", "Unit of the " + what.toLowerCase(Locale.ROOT), String.valueOf(feed.unit()), "1 to 12 characters", "enter a unit such as mm");
+        } else if (feed.linear() && UserUnit.of(feed.unit()).quantity() != UserUnit.Quantity.LENGTH) {
+            refuse(at + "/unit", "Unit of the " + what.toLowerCase(Locale.ROOT), feed.unit(), "a length: mm, µm, m or in", "choose a length");
+        }
+    }
+
+    /** A modulo must be a whole number of wire units, and fit a signed 32-bit position. */
+    private void modulo(String at, Axis axis) {
+        if (!axis.endless()) {
+            return;
+        }
+        BigDecimal wire = axis.modulo().movePointRight(axis.unit().decimals());
+        if (axis.modulo().signum() < 0 || wire.compareTo(BigDecimal.valueOf(Integer.MAX_VALUE)) > 0) {
+            refuse(at + "/modulo", "Modulo", axis.modulo().toPlainString(), "0 for none, or up to " + Integer.MAX_VALUE + " wire units", "use fewer decimals or a smaller modulo");
+        } else if (wire.stripTrailingZeros().scale() > 0) {
+            refuse(at + "/modulo", "Modulo", axis.modulo().toPlainString(), "a whole number of wire units: at most " + axis.unit().decimals() + " decimals",
+                    "use more decimals on the wire");
+        }
+    }
+
+    private void travel(String at, Axis axis) {
+        Travel travel = axis.travel();
+        positive(at + "/length", axis.endless() ? "Way after which the cam comes again" : "Way between the stops", travel.length(), axis.unit().symbol());
+        if (!axis.endless()) {
+            between(at + "/negativeLimit", "Negative limit switch", travel.negativeLimit(), 0, travel.length());
+            between(at + "/positiveLimit", "Positive limit switch", travel.positiveLimit(), travel.negativeLimit(), travel.length());
+        }
         between(at + "/camFrom", "Reference cam, lower edge", travel.camFrom(), 0, travel.length());
         between(at + "/camTo", "Reference cam, upper edge", travel.camTo(), travel.camFrom(), travel.length());
         between(at + "/parkedAt", "Parked at", travel.parkedAt(), 0, travel.length());
     }
 
-    private void limits(String at, Axis.Limits limits) {
-        if (!(limits.softMax() > limits.softMin()) || Double.isInfinite(limits.softMax() - limits.softMin())) {
+    private void limits(String at, Axis axis) {
+        Limits limits = axis.limits();
+        if (missing(at + "/normal", "Defaults", limits.normal()) | missing(at + "/max", "Maximums", limits.max())) {
+            return;
+        }
+        if (!axis.endless() && (!(limits.softMax() > limits.softMin()) || Double.isInfinite(limits.softMax() - limits.softMin()))) {
             refuse(at + "/softMax", "Positive soft limit", Double.toString(limits.softMax()), "greater than the negative soft limit", "exchange the two");
         }
-        positive(at + "/maxSpeed", "Highest speed", limits.maxSpeed(), "units/s");
-        positive(at + "/maxAcceleration", "Highest acceleration", limits.maxAcceleration(), "units/s²");
-        notNegative(at + "/maxJerk", "Highest jerk", limits.maxJerk(), "units/s³");
-        positive(at + "/quickStop", "Quick-stop deceleration", limits.quickStop(), "units/s²");
-        positive(at + "/followingError", "Allowed following error", limits.followingError(), "units");
+        String unit = axis.unit().symbol();
+        dynamics(at + "/max", "Highest ", limits.max(), unit);
+        dynamics(at + "/normal", "Default ", limits.normal(), unit);
+        positive(at + "/quickStop", "Quick-stop deceleration", limits.quickStop(), unit + "/s²");
+        positive(at + "/followingError", "Allowed following error", limits.followingError(), unit);
         whole(at + "/followingErrorTime", "Following error time", limits.followingErrorTime(), 0, 10_000);
     }
 
-    private void homing(String at, Axis.Homing homing) {
-        if (homing.method() != 11 && homing.method() != 17 && homing.method() != 37) {
-            refuse(at + "/method", "Homing method", Integer.toString(homing.method()), "11, 17 or 37", "choose one of them");
+    private void dynamics(String at, String which, Dynamics dynamics, String unit) {
+        positive(at + "/speed", which + "speed", dynamics.speed(), unit + "/s");
+        positive(at + "/acceleration", which + "acceleration", dynamics.acceleration(), unit + "/s²");
+        positive(at + "/deceleration", which + "deceleration", dynamics.deceleration(), unit + "/s²");
+        notNegative(at + "/jerk", which + "jerk", dynamics.jerk(), unit + "/s³");
+        if (!(dynamics.torque() > 0 && dynamics.torque() <= 1000)) {
+            refuse(at + "/torque", which + "torque", dynamics.torque() + " %", "above 0 to 1000 % of the rated torque", "enter a share of the rated torque");
+        }
+    }
+
+    private void homing(String at, Homing homing) {
+        if (!Homing.METHODS.contains(homing.method())) {
+            refuse(at + "/method", "Homing method", Integer.toString(homing.method()), "1 to 14, 17 to 30, 33, 34, 35, 37, or −1 to −4", "choose one of them");
         }
         positive(at + "/searchSpeed", "Search speed", homing.searchSpeed(), "units/s");
         positive(at + "/creepSpeed", "Creep speed", homing.creepSpeed(), "units/s");
         positive(at + "/acceleration", "Homing acceleration", homing.acceleration(), "units/s²");
         if (!Double.isFinite(homing.zeroOffset()) || Math.abs(homing.zeroOffset()) > 1e9) {
             refuse(at + "/zeroOffset", "Zero offset", Double.toString(homing.zeroOffset()), "−1e9 to 1e9", "enter the position of the zero");
+        }
+        if (!(homing.stopTorque() > 0 && homing.stopTorque() <= 1000)) {
+            refuse(at + "/stopTorque", "Torque at the stop", homing.stopTorque() + " %", "above 0 to 1000 % of the rated torque", "enter a share of the rated torque");
+        }
+        whole(at + "/stopTime", "Time at the stop", homing.stopTime(), 1, 10_000);
+        if (!(homing.timeLimit() > 0 && homing.timeLimit() <= 3600)) {
+            refuse(at + "/timeLimit", "Time limit", homing.timeLimit() + " s", "above 0 to 3600 s", "enter how long the search may take");
         }
     }
 

@@ -1,66 +1,48 @@
 package rueda.plant;
 
 import rueda.machine.Axis;
+import rueda.machine.Motor;
 
 /**
- * The equation of motion at the motor shaft, stepped with constant torque.
+ * The equation of motion of motor and load, stepped with constant motor torque. Angles and speeds are those of the
+ * motor shaft; the load is reduced to it.
  *
- * <p>Within a step the torque is constant, so the step is solved exactly (exponential approach to the final
- * speed) instead of by a difference scheme; a step in which the speed passes zero is cut there, because Coulomb
- * friction turns over. Hard stops are inelastic.
- *
- * <p>Cost: a few multiplications a step, no allocation. Not thread-safe.
+ * <p>Cost: some multiplications a step, no allocation. Not thread-safe.
  */
-public final class Mechanics {
+public abstract sealed class Mechanics permits RigidMechanics, TwoMassMechanics {
 
-    private final double inertia;
-    private final double coulomb;
-    private final double viscous;
     private final double peakTorque;
-    private final double maxAngle;
-    private final double dt;
-    /* one whole step: ω₁ = decay·ω₀ + gain·M, θ₁ = θ₀ + reach·ω₀ + drift·M */
-    private final double decay;
-    private final double gain;
-    private final double reach;
-    private final double drift;
+    /** rad/s up to which the peak torque is there */
+    private final double ratedSpeed;
+    /** fall of the peak torque beyond, N·m per rad/s */
+    private final double torqueDrop;
+    private final double lowest;
+    private final double highest;
 
-    private double angle;
-    private double speed;
     private double torque;
     private boolean atStop;
     private double impactSpeed;
+    private double brake;
+    private final double brakeTorque;
 
-    /**
-     * @param axis the axis whose motor, load and stops are moved
-     * @param dt   step, s
-     */
-    public Mechanics(Axis axis, double dt) {
-        double lever = axis.metresPerRadian();
-        this.inertia = axis.totalInertia();
-        this.coulomb = axis.load().coulomb() * lever;
-        this.viscous = axis.load().viscous() * lever * lever;
-        this.peakTorque = axis.motor().peakTorque();
-        this.maxAngle = axis.travel().length() * axis.unit().metres().doubleValue() / lever;
-        this.dt = dt;
-        double ratio = viscous * dt / inertia;
-        if (ratio > 1e-6) {
-            decay = Math.exp(-ratio);
-            gain = (1 - decay) / viscous;
-            reach = gain * inertia;
-            drift = (dt - reach) / viscous;
-        } else {
-            decay = 1 - ratio;
-            gain = dt / inertia * (1 - ratio / 2);
-            reach = dt * (1 - ratio / 2);
-            drift = dt * dt / (2 * inertia) * (1 - ratio / 3);
-        }
+    Mechanics(Axis axis) {
+        Motor motor = axis.motor();
+        peakTorque = motor.peakTorque();
+        ratedSpeed = motor.ratedSpeed() * 2 * Math.PI / 60;
+        torqueDrop = motor.torqueDrop() * 60 / (2 * Math.PI);
+        lowest = axis.endless() ? Double.NEGATIVE_INFINITY : 0;
+        highest = axis.endless() ? Double.POSITIVE_INFINITY : axis.travel().length() / axis.motorSide().unitsPerRadian();
+        brakeTorque = axis.brake().torque();
+    }
+
+    /** The mechanics of an axis: one mass when it is rigid, else two. @param dt step, s */
+    public static Mechanics of(Axis axis, double dt) {
+        return axis.load().stiffness() > 0 ? new TwoMassMechanics(axis, dt) : new RigidMechanics(axis, dt);
     }
 
     /** Puts the shaft somewhere, at rest. @param angle rad from the negative hard stop */
-    public void place(double angle) {
-        this.angle = Math.max(0, Math.min(maxAngle, angle));
-        speed = 0;
+    public final void place(double angle) {
+        rest(Math.max(lowest, Math.min(highest, angle)));
         torque = 0;
         impactSpeed = 0;
     }
@@ -68,74 +50,58 @@ public final class Mechanics {
     /**
      * Moves on by one step.
      *
-     * @param demandedTorque N·m at the motor shaft; limited to the motor's peak
+     * @param demandedTorque N·m at the motor shaft; limited to what the motor gives at its speed
      */
-    public void step(double demandedTorque) {
-        torque = demandedTorque > peakTorque ? peakTorque : demandedTorque < -peakTorque ? -peakTorque : demandedTorque;
-        double before = speed;
-        if (before == 0 && Math.abs(torque) <= coulomb) {
-            return;
-        }
-        double direction = (before != 0 ? before : torque) > 0 ? 1 : -1;
-        double net = torque - coulomb * direction;
-        double after = decay * before + gain * net;
-        if (before != 0 && after * direction < 0) {
-            passZero(before, net);
-        } else {
-            angle += reach * before + drift * net;
-            speed = after;
-        }
-        holdAtStops();
-    }
-
-    /** The speed turns over within the step: go to standstill, then stay or leave the other way. */
-    private void passZero(double before, double net) {
-        double stopTime = viscous * dt / inertia > 1e-6
-                ? inertia / viscous * Math.log1p(-viscous * before / net)
-                : -before * inertia / net;
-        angle += 0.5 * before * stopTime;
-        speed = 0;
-        if (Math.abs(torque) > coulomb) {
-            double rest = dt - stopTime;
-            double acceleration = (torque - coulomb * Math.signum(torque)) / inertia;
-            speed = acceleration * rest;
-            angle += 0.5 * acceleration * rest * rest;
-        }
-    }
-
-    private void holdAtStops() {
-        atStop = angle <= 0 || angle >= maxAngle;
+    public final void step(double demandedTorque) {
+        double fast = Math.abs(speed()) - ratedSpeed;
+        double limit = fast <= 0 ? peakTorque : Math.max(0, peakTorque - torqueDrop * fast);
+        torque = demandedTorque > limit ? limit : demandedTorque < -limit ? -limit : demandedTorque;
+        advance(torque, brake);
+        double load = loadAngle();
+        atStop = load <= lowest || load >= highest;
         if (atStop) {
-            double inward = angle <= 0 ? 1 : -1;
-            angle = angle <= 0 ? 0 : maxAngle;
-            if (speed * inward < 0) {
-                impactSpeed = Math.max(impactSpeed, Math.abs(speed));
-                speed = 0;
-            }
+            double impact = holdAt(load <= lowest ? lowest : highest, load <= lowest ? 1 : -1);
+            impactSpeed = impact > impactSpeed ? impact : impactSpeed;
         }
     }
+
+    /** Puts everything at one angle, at rest. */
+    abstract void rest(double angle);
+
+    /** One step with a torque the motor can give and a brake that holds up to a torque, both N·m. */
+    abstract void advance(double motorTorque, double brakeHolds);
+
+    /** The load has met a hard stop: put it there. @param inward direction away from the stop  @return speed of the impact, rad/s */
+    abstract double holdAt(double angle, int inward);
 
     /** Motor angle, rad from the negative hard stop. */
-    public double angle() {
-        return angle;
-    }
+    public abstract double angle();
 
     /** Motor speed, rad/s. */
-    public double speed() {
-        return speed;
+    public abstract double speed();
+
+    /** Angle of the load, reduced to the motor shaft, rad. */
+    public abstract double loadAngle();
+
+    /** Speed of the load, reduced to the motor shaft, rad/s. */
+    public abstract double loadSpeed();
+
+    /** The holding brake closes or opens. */
+    public final void brake(boolean closed) {
+        brake = closed ? brakeTorque : 0;
     }
 
     /** Torque the motor gave in the last step, N·m. */
-    public double torque() {
+    public final double torque() {
         return torque;
     }
 
-    public boolean atHardStop() {
+    public final boolean atHardStop() {
         return atStop;
     }
 
     /** Highest speed at which a hard stop was hit since {@link #place}, rad/s at the motor. */
-    public double impactSpeed() {
+    public final double impactSpeed() {
         return impactSpeed;
     }
 }

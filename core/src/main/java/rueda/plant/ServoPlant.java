@@ -1,19 +1,23 @@
 package rueda.plant;
 
 import rueda.machine.Axis;
+import rueda.machine.Encoder;
 
 /**
  * One motor with its load, as the drive meets it: torque in; encoder counts, index pulse and switches out.
  *
- * <p>The encoder is absolute within one turn and knows no turns at power-up, so the count after switching on is
- * the true count modulo one turn. No allocation in {@link #step}. Not thread-safe.
+ * <p>An incremental encoder starts at 0 wherever it stands; an absolute one knows its place within one turn, or within
+ * as many turns as it has bits for. Switches stand at the load. No allocation in {@link #step}. Not thread-safe.
  */
 public final class ServoPlant {
 
     private final Mechanics mechanics;
+    private final Encoder encoder;
     private final long countsPerTurn;
     private final double countsPerRadian;
     private final double unitsPerRadian;
+    private final boolean endless;
+    private final double length;
     private final double negativeLimitAngle;
     private final double positiveLimitAngle;
     private final double camFromAngle;
@@ -22,12 +26,15 @@ public final class ServoPlant {
     private long counts;
 
     public ServoPlant(Axis axis, double dt) {
-        mechanics = new Mechanics(axis, dt);
-        countsPerTurn = axis.encoder().countsPerTurn();
+        mechanics = Mechanics.of(axis, dt);
+        encoder = axis.encoder();
+        countsPerTurn = encoder.countsPerTurn();
         countsPerRadian = countsPerTurn / (2 * Math.PI);
-        unitsPerRadian = axis.scale().unitsPerMotorTurn().toDouble() / (2 * Math.PI);
-        negativeLimitAngle = axis.travel().negativeLimit() / unitsPerRadian;
-        positiveLimitAngle = axis.travel().positiveLimit() / unitsPerRadian;
+        unitsPerRadian = axis.motorSide().unitsPerRadian();
+        endless = axis.endless();
+        length = axis.travel().length();
+        negativeLimitAngle = endless ? Double.NEGATIVE_INFINITY : axis.travel().negativeLimit() / unitsPerRadian;
+        positiveLimitAngle = endless ? Double.POSITIVE_INFINITY : axis.travel().positiveLimit() / unitsPerRadian;
         camFromAngle = axis.travel().camFrom() / unitsPerRadian;
         camToAngle = axis.travel().camTo() / unitsPerRadian;
         switchOnAt(axis.travel().parkedAt());
@@ -40,8 +47,14 @@ public final class ServoPlant {
      */
     public void switchOnAt(double place) {
         mechanics.place(place / unitsPerRadian);
+        mechanics.brake(true);
         long trueCounts = (long) Math.floor(mechanics.angle() * countsPerRadian);
-        countsAtPowerUp = Math.floorDiv(trueCounts, countsPerTurn) * countsPerTurn;
+        if (encoder.kind() == Encoder.Kind.INCREMENTAL) {
+            countsAtPowerUp = trueCounts;
+        } else {
+            long range = countsPerTurn << encoder.multiTurnBits();
+            countsAtPowerUp = Math.floorDiv(trueCounts, range) * range;
+        }
         counts = trueCounts - countsAtPowerUp;
     }
 
@@ -51,7 +64,7 @@ public final class ServoPlant {
         counts = (long) Math.floor(mechanics.angle() * countsPerRadian) - countsAtPowerUp;
     }
 
-    /** Encoder counts since power-up, starting with the absolute count within the turn. */
+    /** Encoder counts: since power-up, or from the place an absolute encoder knew then. */
     public long counts() {
         return counts;
     }
@@ -60,26 +73,36 @@ public final class ServoPlant {
         return countsPerTurn;
     }
 
+    /** Count, within one turn, at which the index pulse comes. */
+    public long indexCount() {
+        return Math.floorMod(-countsAtPowerUp, countsPerTurn);
+    }
+
     public boolean negativeLimitReached() {
-        return mechanics.angle() <= negativeLimitAngle;
+        return mechanics.loadAngle() <= negativeLimitAngle;
     }
 
     public boolean positiveLimitReached() {
-        return mechanics.angle() >= positiveLimitAngle;
+        return mechanics.loadAngle() >= positiveLimitAngle;
     }
 
     public boolean onReferenceCam() {
-        return mechanics.angle() >= camFromAngle && mechanics.angle() < camToAngle;
+        if (endless) {
+            double place = place();
+            double within = place - Math.floor(place / length) * length;
+            return within >= camFromAngle * unitsPerRadian && within < camToAngle * unitsPerRadian;
+        }
+        return mechanics.loadAngle() >= camFromAngle && mechanics.loadAngle() < camToAngle;
     }
 
     /** Where the load stands, user units from the negative hard stop. */
     public double place() {
-        return mechanics.angle() * unitsPerRadian;
+        return mechanics.loadAngle() * unitsPerRadian;
     }
 
-    /** User units/s. */
+    /** Speed of the load, user units/s. */
     public double speed() {
-        return mechanics.speed() * unitsPerRadian;
+        return mechanics.loadSpeed() * unitsPerRadian;
     }
 
     public Mechanics mechanics() {

@@ -33,6 +33,13 @@ final class Scope {
         return variable;
     }
 
+    /** A name that programs may use but that is not among the values to be read. */
+    Variable declareHidden(String name, Type type, String refusal) {
+        Variable variable = new Variable(name, type, size++, 0);
+        variables.put(key(name), new Named(variable, false, refusal));
+        return variable;
+    }
+
     void declare(String name, FunctionBlock.Kind kind) {
         Instance instance = new Instance(name, kind, size, kind.maker().make(name));
         instances.put(key(name), instance);

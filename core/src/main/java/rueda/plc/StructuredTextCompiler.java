@@ -63,6 +63,13 @@ public final class StructuredTextCompiler {
                 return Code.GO_ON;
             });
         }
+        for (Environment.Constant constant : environment.constants()) {
+            int slot = scope.declareHidden(constant.name(), Type.INT, "it is a constant").slot();
+            initial.add(frame -> {
+                frame.memory[slot] = constant.value();
+                return Code.GO_ON;
+            });
+        }
         program.varBlock().forEach(block -> declare(block, initial));
         Step body = statements(program.statementList());
         return new CompiledProgram(program.IDENTIFIER().getText(), faults.sorted(), scope.variables(), tagSlots, scope.size(), program.getStop().getLine(),

@@ -5,6 +5,8 @@ import rueda.drive.DriveObject;
 import rueda.drive.ObjectDictionary;
 import rueda.drive.PowerState;
 import rueda.machine.Axis;
+import rueda.machine.Dynamics;
+import rueda.machine.Limits;
 import rueda.profile.MotionProfile;
 import rueda.quantity.Scale;
 
@@ -30,6 +32,9 @@ public final class MotionAxis {
     private final ObjectDictionary mailbox;
     private final CommandLog log;
     private final double cycleSeconds;
+    /** user units after which the position begins again, 0 with ends */
+    private final double range;
+    private final long wireModulo;
     private final MotionProfile profile = new MotionProfile();
     private final double[] sample = new double[3];
 
@@ -64,6 +69,8 @@ public final class MotionAxis {
         this.mailbox = mailbox;
         this.log = log;
         this.cycleSeconds = cycleNanos * 1e-9;
+        this.wireModulo = configuration.wireModulo();
+        this.range = wireModulo / wireUnitsPerUnit;
     }
 
     /** Takes the inputs of a bus cycle. @param wirePosition position actual value, wire units */
@@ -71,7 +78,7 @@ public final class MotionAxis {
         statusword = status;
         driveState = PowerState.of(status);
         modeDisplay = displayedMode;
-        actual = wirePosition / wireUnitsPerUnit;
+        actual = (wireModulo == 1L << 32 ? wirePosition & 0xFFFF_FFFFL : wirePosition) / wireUnitsPerUnit;
     }
 
     /** Makes the outputs of a bus cycle, after the program has run. */
@@ -151,8 +158,31 @@ public final class MotionAxis {
         acceleration = sample[2];
         if (elapsed >= profile.duration()) {
             state = AxisState.STANDSTILL;
+            position = inRange(position);
             abort(MotionCommand.Status.DONE);
         }
+    }
+
+    /** The position as it is shown: an endless axis begins again after its modulo. */
+    private double inRange(double value) {
+        return range == 0 ? value : value - Math.floor(value / range) * range;
+    }
+
+    /**
+     * The target of an absolute move on the axis as it is counted on: an endless axis takes the way that the direction
+     * asks for and never more than one turn.
+     */
+    private double reach(double target, Direction direction) {
+        if (range == 0) {
+            return target;
+        }
+        double forward = inRange(target - position);
+        return position + switch (direction) {
+            case POSITIVE -> forward;
+            case NEGATIVE -> forward == 0 ? 0 : forward - range;
+            case CURRENT -> velocity < 0 ? forward == 0 ? 0 : forward - range : forward;
+            case SHORTEST -> forward > range / 2 ? forward - range : forward;
+        };
     }
 
     private void home() {
@@ -210,18 +240,24 @@ public final class MotionAxis {
         log.add(now, number, line, CommandLog.Kind.HOME, block, homePosition, 0, 0, 0, 0, 0, MotionError.NONE);
     }
 
-    /** Starts a move, taking over whatever runs. Zero acceleration, deceleration or jerk mean the axis' own. */
-    void move(MotionCommand command, double target, double speed, double accelerationLimit, double decelerationLimit,
+    /**
+     * Starts a move, taking over whatever runs. Zero speed, acceleration, deceleration or jerk mean the axis' default.
+     *
+     * @param direction way of an absolute move of an endless axis; null for a value that is none
+     */
+    void move(MotionCommand command, double wanted, boolean relative, Direction direction, double wantedSpeed, double accelerationLimit, double decelerationLimit,
               double jerkLimit, String block, int line, long now) {
-        Axis.Limits limits = configuration.limits();
-        MotionError refusal = refusal(target, speed, accelerationLimit, decelerationLimit, jerkLimit);
+        Dynamics normal = configuration.limits().normal();
+        double target = relative ? position + wanted : reach(wanted, direction);
+        double speed = wantedSpeed == 0 ? normal.speed() : wantedSpeed;
+        MotionError refusal = direction == null ? MotionError.BAD_VALUE : refusal(target, speed, accelerationLimit, decelerationLimit, jerkLimit);
         if (refusal != MotionError.NONE) {
             refuse(command, refusal, block, line, now, target);
             return;
         }
-        double a = accelerationLimit == 0 ? limits.maxAcceleration() : accelerationLimit;
-        double d = decelerationLimit == 0 ? a : decelerationLimit;
-        double j = jerkLimit == 0 ? limits.maxJerk() : jerkLimit;
+        double a = accelerationLimit == 0 ? normal.acceleration() : accelerationLimit;
+        double d = decelerationLimit == 0 ? accelerationLimit == 0 ? normal.deceleration() : a : decelerationLimit;
+        double j = jerkLimit == 0 ? normal.jerk() : jerkLimit;
         profile.plan(position, velocity, acceleration, target, 0, speed, a, d, j);
         elapsed = 0;
         accept(command, AxisState.DISCRETE_MOTION);
@@ -229,7 +265,8 @@ public final class MotionAxis {
     }
 
     private MotionError refusal(double target, double speed, double a, double d, double j) {
-        Axis.Limits limits = configuration.limits();
+        Limits limits = configuration.limits();
+        Dynamics max = limits.max();
         if (state == AxisState.DISABLED) {
             return MotionError.NOT_ENABLED;
         }
@@ -239,12 +276,13 @@ public final class MotionAxis {
         if ((statusword & Drive.STATUS_REFERENCED) == 0) {
             return MotionError.NOT_REFERENCED;
         }
-        boolean bad = !(speed > 0) || speed > limits.maxSpeed() || !(a >= 0) || a > limits.maxAcceleration() || !(d >= 0)
-                || d > limits.maxAcceleration() || !(j >= 0) || limits.maxJerk() > 0 && j > limits.maxJerk() || Double.isNaN(target);
+        boolean bad = !(speed > 0) || speed > max.speed() || !(a >= 0) || a > max.acceleration() || !(d >= 0)
+                || d > max.deceleration() || !(j >= 0) || max.jerk() > 0 && j > max.jerk() || Double.isNaN(target);
         if (bad) {
             return MotionError.BAD_VALUE;
         }
-        return target < limits.softMin() || target > limits.softMax() ? MotionError.PAST_SOFT_LIMIT : MotionError.NONE;
+        boolean outside = !configuration.endless() && (target < limits.softMin() || target > limits.softMax());
+        return outside ? MotionError.PAST_SOFT_LIMIT : MotionError.NONE;
     }
 
     void halt(MotionCommand command, double deceleration, double jerkLimit, String block, int line, long now) {
@@ -252,9 +290,9 @@ public final class MotionAxis {
             refuse(command, state == AxisState.DISABLED ? MotionError.NOT_ENABLED : MotionError.NOT_IN_THIS_STATE, block, line, now, Double.NaN);
             return;
         }
-        Axis.Limits limits = configuration.limits();
-        double d = deceleration == 0 ? limits.maxAcceleration() : deceleration;
-        double j = jerkLimit == 0 ? limits.maxJerk() : jerkLimit;
+        Dynamics normal = configuration.limits().normal();
+        double d = deceleration == 0 ? normal.deceleration() : deceleration;
+        double j = jerkLimit == 0 ? normal.jerk() : jerkLimit;
         if (!(d > 0) || !(j >= 0)) {
             refuse(command, MotionError.BAD_VALUE, block, line, now, Double.NaN);
             return;
@@ -308,7 +346,7 @@ public final class MotionAxis {
     }
 
     double commandedPosition() {
-        return position;
+        return inRange(position);
     }
 
     public int controlword() {
@@ -321,6 +359,7 @@ public final class MotionAxis {
 
     /** Setpoint of this cycle, wire units. */
     public long targetWire() {
-        return (long) Math.rint(position * wireUnitsPerUnit);
+        long wire = (long) Math.rint(position * wireUnitsPerUnit);
+        return wireModulo == 0 ? wire : Math.floorMod(wire, wireModulo);
     }
 }

@@ -95,14 +95,16 @@ public final class MotionBlocks {
     }
 
     private Kind move(String name, String target, boolean relative) {
-        List<Pin> pins = executePins(Pin.in(target, Type.LREAL), Pin.in("Velocity", Type.LREAL),
-                Pin.in("Acceleration", Type.LREAL), Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL));
-        return new Kind(name, pins, instanceName -> new ExecuteBlock(instanceName, 5) {
+        List<Pin> inputs = new java.util.ArrayList<>(List.of(Pin.in(target, Type.LREAL), Pin.in("Velocity", Type.LREAL),
+                Pin.in("Acceleration", Type.LREAL), Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL)));
+        if (!relative) {
+            inputs.add(Pin.in("Direction", Type.INT));
+        }
+        return new Kind(name, executePins(inputs.toArray(Pin[]::new)), instanceName -> new ExecuteBlock(instanceName, inputs.size()) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
-                double way = real(frame, base + 2);
-                axis.move(command, relative ? axis.commandedPosition() + way : way, real(frame, base + 3),
-                        real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
+                axis.move(command, real(frame, base + 2), relative, relative ? Direction.SHORTEST : Direction.of(frame.memory[base + 7]),
+                        real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
             }
         });
     }

@@ -120,7 +120,12 @@ public final class MotionProfile {
             }
             return travel(v0, limit, v1) <= distance ? limit : solve(distance, v0, v1, low, limit);
         }
-        double high = Math.min(0, Math.min(v0, v1));
+        double slower = Math.min(v0, v1);
+        if (slower > 0 && travel(v0, 0, v1) < distance) {
+            /* with a jerk limit a short dip to a slower speed, not to rest, can be what shortens the way */
+            return solve(distance, v0, v1, 0, slower);
+        }
+        double high = Math.min(0, slower);
         double low = Math.min(-limit, high);
         return travel(v0, low, v1) >= distance ? low : solve(distance, v0, v1, low, high);
     }

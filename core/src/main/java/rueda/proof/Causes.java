@@ -8,6 +8,7 @@ import rueda.bench.Recording;
 import rueda.drive.Drive;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
+import rueda.machine.MotorSide;
 import rueda.machine.Proof;
 import rueda.plc.ProgramFault;
 import rueda.plcopen.CommandLog;
@@ -103,7 +104,7 @@ final class Causes {
                     Prover.plain(axis.limits().softMin()), Prover.plain(axis.limits().softMax()), unit);
         } else if (entry.error() == MotionError.BAD_VALUE) {
             reason = say("speed must be above 0 and at most %s %s/s, acceleration and deceleration at most %s %s/s², jerk at most %s %s/s³",
-                    Prover.plain(axis.limits().maxSpeed()), unit, Prover.plain(axis.limits().maxAcceleration()), unit, Prover.plain(axis.limits().maxJerk()), unit);
+                    Prover.plain(axis.limits().max().speed()), unit, Prover.plain(axis.limits().max().acceleration()), unit, Prover.plain(axis.limits().max().jerk()), unit);
         }
         return say("%s in line %d was refused at %.3f s: %s (ErrorID 16#%04X).", entry.block(), entry.line(), entry.time() * 1e-9, reason, entry.error().id());
     }
@@ -133,8 +134,7 @@ final class Causes {
 
     /** M = J·a/r + M_c + b·ω at the motor; lacking torque shows as following error. */
     private Explanation torqueShort(Axis axis, int axisNumber, CommandLog.Entry entry, double from) {
-        double lever = axis.metresPerRadian();
-        double metres = axis.unit().metres().doubleValue();
+        MotorSide side = axis.motorSide();
         String unit = axis.unit().symbol();
         int commandedSpeed = recording.indexOf(axis.name() + ".commandedSpeed");
         int torqueSignal = recording.indexOf(axis.name() + ".torque");
@@ -143,9 +143,10 @@ final class Causes {
         double speedBefore = recording.value(commandedSpeed, Math.max(0, sample - 5));
         boolean braking = Math.abs(speedNow) < Math.abs(speedBefore);
         double ordered = braking ? entry.deceleration() : entry.acceleration();
-        double friction = (axis.load().coulomb() + axis.load().viscous() * entry.velocity() * metres) * lever * (braking ? -1 : 1);
-        double needed = axis.totalInertia() * ordered * metres / lever + friction;
-        double peak = axis.motor().peakTorque();
+        /* in the direction of the motion, braking turned over: friction and, going up, the weight help */
+        double held = (side.friction(entry.velocity()) + side.gravity() * Math.signum(speedNow)) * (braking ? -1 : 1);
+        double needed = side.inertia() * ordered / side.unitsPerRadian() + held;
+        double peak = axis.torqueLimit();
         long saturated = 0;
         for (long k = 0; k < recording.count(); k++) {
             double t = recording.time(k);
@@ -154,13 +155,14 @@ final class Causes {
         }
         double saturatedMs = saturated * recording.cycleNanos() * 1e-6;
         String which = braking ? "Deceleration" : "Acceleration";
-        String words = say("At %.3f s line %d (%s) ordered %s of %s %s/s². With %s kg on board the motor needs %.2f N·m for it, friction included; it can give %.2f N·m. ",
+        String carried = axis.train().feed().linear() ? say("With %s kg on board the", Prover.plain(axis.load().mass())) : "The";
+        String words = say("At %.3f s line %d (%s) ordered %s of %s %s/s². %s motor needs %.2f N·m for it, friction included; it can give %.2f N·m. ",
                 entry.time() * 1e-9, entry.line(), entry.block(), which.toLowerCase(Locale.ROOT), Prover.plain(ordered), unit,
-                Prover.plain(axis.load().mass()), needed, peak);
+                carried, needed, peak);
         if (needed <= peak) {
             return new Explanation(words + "The torque suffices, so look at the gains and the feed-forward.", null);
         }
-        double possible = (0.95 * peak - friction) * lever / axis.totalInertia() / metres;
+        double possible = (0.95 * peak - held) / side.inertia() * side.unitsPerRadian();
         double step = Math.pow(10, Math.max(0, Math.floor(Math.log10(possible)) - 1));
         double advised = Math.floor(possible / step) * step;
         Verdict.Replacement mend = mend(entry.line(), which, advised, unit);

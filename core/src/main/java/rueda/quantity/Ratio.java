@@ -59,6 +59,64 @@ public record Ratio(long numerator, long denominator) {
         return new Ratio(denominator, numerator);
     }
 
+    /**
+     * The fraction nearest to a number with bounded numerator and denominator: best approximation by continued
+     * fractions (Hardy &amp; Wright, <i>An Introduction to the Theory of Numbers</i>, chapter X), the last step taken as
+     * far as the bounds allow.
+     *
+     * @param value          greater than 0
+     * @param mostNumerator   at least 1
+     * @param mostDenominator at least 1
+     */
+    public static Ratio nearest(double value, long mostNumerator, long mostDenominator) {
+        return Ratio.of(new BigDecimal(value).round(new java.math.MathContext(17))).within(mostNumerator, mostDenominator);
+    }
+
+    /**
+     * This fraction when it fits, else the nearest one that does; see {@link #nearest}.
+     *
+     * @param mostNumerator   at least 1
+     * @param mostDenominator at least 1
+     */
+    public Ratio within(long mostNumerator, long mostDenominator) {
+        if (numerator <= mostNumerator && denominator <= mostDenominator || numerator <= 0) {
+            return this;
+        }
+        long restTop = numerator;
+        long restBottom = denominator;
+        long olderTop = 0;
+        long olderBottom = 1;
+        long top = 1;
+        long bottom = 0;
+        while (restBottom != 0) {
+            long whole = restTop / restBottom;
+            long most = Math.min(top == 0 ? Long.MAX_VALUE : (mostNumerator - olderTop) / top, bottom == 0 ? Long.MAX_VALUE : (mostDenominator - olderBottom) / bottom);
+            if (whole > most) {
+                Ratio partly = new Ratio(olderTop + most * top, Math.max(1, olderBottom + most * bottom));
+                return bottom != 0 && nearer(new Ratio(top, bottom), partly) ? new Ratio(top, bottom) : partly;
+            }
+            long nextTop = olderTop + whole * top;
+            long nextBottom = olderBottom + whole * bottom;
+            olderTop = top;
+            olderBottom = bottom;
+            top = nextTop;
+            bottom = nextBottom;
+            long rest = restTop - whole * restBottom;
+            restTop = restBottom;
+            restBottom = rest;
+        }
+        return new Ratio(top, bottom);
+    }
+
+    private boolean nearer(Ratio one, Ratio other) {
+        return one.missOf(this).compareTo(other.missOf(this)) < 0;
+    }
+
+    private BigDecimal missOf(Ratio wanted) {
+        BigInteger top = big(numerator).multiply(big(wanted.denominator)).subtract(big(wanted.numerator).multiply(big(denominator))).abs();
+        return new BigDecimal(top).divide(new BigDecimal(big(denominator).multiply(big(wanted.denominator))), new java.math.MathContext(60));
+    }
+
     public double toDouble() {
         return (double) numerator / denominator;
     }

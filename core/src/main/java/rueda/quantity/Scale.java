@@ -1,7 +1,5 @@
 package rueda.quantity;
 
-import java.math.BigDecimal;
-
 /**
  * The exact way between encoder counts, the drive's wire units and the user unit of one axis.
  *
@@ -14,10 +12,10 @@ import java.math.BigDecimal;
  *
  * @param countsPerMotorTurn 608Fh, counts per motor revolution, 1 to 2^32 − 1
  * @param gear               6091h, motor revolutions per shaft revolution, greater than zero
- * @param feed               6092h, user units per shaft revolution, greater than zero, exact decimal
+ * @param feed               6092h, user units per shaft revolution, greater than zero
  * @param decimals           decimals of the user unit on the wire, 0 to 6: with 3, one wire unit is 0.001 user unit
  */
-public record Scale(long countsPerMotorTurn, Ratio gear, BigDecimal feed, int decimals) {
+public record Scale(long countsPerMotorTurn, Ratio gear, Ratio feed, int decimals) {
 
     /** Largest value of the drive's signed 32-bit position. */
     public static final long POSITION_LIMIT = Integer.MAX_VALUE;
@@ -33,8 +31,8 @@ public record Scale(long countsPerMotorTurn, Ratio gear, BigDecimal feed, int de
             throw new InvalidEntry("reducer.motorTurns", Long.toString(gear.numerator()), "1 to 2 147 483 647",
                     "enter whole turns; a reversed direction is set on the encoder, not on the gear");
         }
-        if (feed.signum() <= 0) {
-            throw new InvalidEntry("feed.perTurn", feed.toPlainString(), "greater than 0",
+        if (feed.numerator() <= 0) {
+            throw new InvalidEntry("feed.perTurn", feed.toString(), "greater than 0",
                     "enter the travel of one output turn");
         }
         if (decimals < 0 || decimals > 6) {
@@ -47,8 +45,8 @@ public record Scale(long countsPerMotorTurn, Ratio gear, BigDecimal feed, int de
         }
     }
 
-    private static Ratio countsPerWireUnit(long countsPerMotorTurn, Ratio gear, BigDecimal feed, int decimals) {
-        return Ratio.of(countsPerMotorTurn).times(gear).dividedBy(Ratio.of(feed.scaleByPowerOfTen(decimals)));
+    private static Ratio countsPerWireUnit(long countsPerMotorTurn, Ratio gear, Ratio feed, int decimals) {
+        return Ratio.of(countsPerMotorTurn).times(gear).dividedBy(feed.times(tenTo(decimals)));
     }
 
     /** Counts per wire unit, exact. */
@@ -68,16 +66,25 @@ public record Scale(long countsPerMotorTurn, Ratio gear, BigDecimal feed, int de
 
     /** User units per motor turn, exact. */
     public Ratio unitsPerMotorTurn() {
-        return Ratio.of(feed).dividedBy(gear);
+        return feed.dividedBy(gear);
     }
 
     /** Wire units per user unit: 10^decimals. */
     public long wireUnitsPerUnit() {
+        return tenTo(decimals).numerator();
+    }
+
+    private static Ratio tenTo(int decimals) {
         long factor = 1;
         for (int i = 0; i < decimals; i++) {
             factor *= 10;
         }
-        return factor;
+        return Ratio.of(factor);
+    }
+
+    /** 6092h in wire units: feed per shaft revolution. */
+    public Ratio wireFeed() {
+        return feed.times(tenTo(decimals));
     }
 
     /**

@@ -62,10 +62,7 @@ class AdviceTest {
         Finding finding = ScaleAdvice.of(axis, "/axes/0").findings().stream().filter(f -> f.mend() != null).findFirst().orElseThrow();
         assertThat(finding.title()).contains("6 % torque");
         double advised = (Double) finding.mend().changes().get(0).value();
-        Axis.Limits l = axis.limits();
-        Axis mended = new Axis(axis.name(), axis.unit(), axis.motor(), axis.encoder(), axis.reducer(), axis.feed(), axis.load(), axis.travel(),
-                new Axis.Limits(l.softMin(), l.softMax(), l.maxSpeed(), advised, l.maxJerk(), l.quickStop(), l.followingError(), l.followingErrorTime()),
-                axis.homing(), axis.control(), axis.station());
+        Axis mended = axis.withLimits(axis.limits().withMax(axis.limits().max().withAcceleration(advised)));
         assertThat(ScaleAdvice.of(mended, "/axes/0").findings()).allMatch(f -> f.severity() == Finding.Severity.GOOD);
     }
 

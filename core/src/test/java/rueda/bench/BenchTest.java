@@ -10,6 +10,8 @@ import rueda.drive.Drive;
 import rueda.drive.DriveObject;
 import rueda.drive.PowerState;
 import rueda.machine.Axis;
+import rueda.machine.Control;
+import rueda.machine.Homing;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
 import rueda.plcopen.AxisState;
@@ -26,7 +28,7 @@ class BenchTest {
     /** Homes where it stands, so that moves can begin at once. */
     static Machine quick() {
         Machine demo = DemoMachine.create();
-        return demo.withAxis(0, demo.axes().get(0).withHoming(new Axis.Homing(37, 120, 12, 800, 0)));
+        return demo.withAxis(0, demo.axes().get(0).withHoming(new Homing(37, 120, 12, 800, 0, 40, 200, 60)));
     }
 
     private static double value(Bench bench, String name) {
@@ -65,10 +67,8 @@ class BenchTest {
     @Test
     void followingErrorIsSpeedOverPositionGain() {
         Machine machine = quick();
-        Axis axis = machine.axes().get(0).withControl(new Axis.Control(60, 0.25, 20, 0, 0));
-        Axis.Limits l = axis.limits();
-        axis = new Axis(axis.name(), axis.unit(), axis.motor(), axis.encoder(), axis.reducer(), axis.feed(), axis.load(), axis.travel(),
-                new Axis.Limits(l.softMin(), l.softMax(), l.maxSpeed(), l.maxAcceleration(), l.maxJerk(), l.quickStop(), 50, 20), axis.homing(), axis.control(), axis.station());
+        Axis axis = machine.axes().get(0).withControl(new Control(60, 0.25, 20, 0, 0));
+        axis = axis.withLimits(axis.limits().withFollowingError(50));
         Bench bench = new Bench(machine.withAxis(0, axis), moves("A(Axis := Shuttle, Execute := Home.Done, Position := 1500.0, Velocity := 300.0, Acceleration := 1000.0);"), 8000);
         bench.run(3);
         assertThat(bench.drive(0).demandSpeed()).isCloseTo(300, within(0.5));
@@ -152,9 +152,7 @@ class BenchTest {
         Machine machine = quick();
         /* homing "here" at 620 mm puts the switch at 40 mm to −580: inside generous soft limits */
         Axis axis = machine.axes().get(0);
-        Axis.Limits l = axis.limits();
-        axis = new Axis(axis.name(), axis.unit(), axis.motor(), axis.encoder(), axis.reducer(), axis.feed(), axis.load(), axis.travel(),
-                new Axis.Limits(-2000, 2330, l.maxSpeed(), l.maxAcceleration(), l.maxJerk(), l.quickStop(), 5, 20), axis.homing(), axis.control(), axis.station());
+        axis = axis.withLimits(axis.limits().withSoft(-2000, 2330));
         String source = moves("A(Axis := Shuttle, Execute := Home.Done AND n < 2500, Position := -700.0, Velocity := 200.0);\n"
                 + "Reset(Axis := Shuttle, Execute := n > 2600); B(Axis := Shuttle, Execute := n > 2700, Position := -400.0, Velocity := 200.0);");
         Bench bench = new Bench(machine.withAxis(0, axis), source.replace("Home(Axis := Shuttle, Execute := Power.Status)", "Home(Axis := Shuttle, Execute := Power.Status AND n < 500)")

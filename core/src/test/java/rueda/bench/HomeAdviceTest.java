@@ -7,16 +7,18 @@ import rueda.advice.Advice;
 import rueda.advice.Figure;
 import rueda.advice.Finding;
 import rueda.machine.Axis;
+import rueda.machine.Travel;
+import rueda.machine.Homing;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
 
 class HomeAdviceTest {
 
-    private static Advice advice(Axis.Homing homing, double camTo) {
+    private static Advice advice(Homing homing, double camTo) {
         Machine demo = DemoMachine.create();
-        Axis axis = demo.axes().get(0).withHoming(homing).withTravel(new Axis.Travel(2560, 40, 2520, 100, camTo, 620));
+        Axis axis = demo.axes().get(0).withHoming(homing).withTravel(new Travel(2560, 40, 2520, 100, camTo, 620));
         Machine machine = demo.withAxis(0, axis);
-        return HomeAdvice.of(machine, axis, HomingTrial.run(machine, 0, 620), HomingTrial.worst(machine, 0), "/axes/0");
+        return HomeAdvice.of(axis, HomingTrial.run(machine, 0, 620), HomingTrial.worst(machine, 0), "/axes/0");
     }
 
     private static String figure(Advice advice, String label) {
@@ -26,21 +28,21 @@ class HomeAdviceTest {
     /** Overrun v²/2a = 120² / 1600 = 9 mm; rest 12² / 1600 = 0.09 mm past zero; zero at the 13th pulse, 171.43 mm. */
     @Test
     void figuresOfTheDemo() {
-        Advice advice = advice(new Axis.Homing(11, 120, 12, 800, 0), 160);
+        Advice advice = advice(new Homing(11, 120, 12, 800, 0, 40, 200, 60), 160);
         assertThat(figure(advice, "Overrun into the cam")).startsWith("9.0 of 60");
         assertThat(figure(advice, "Comes to rest")).startsWith("0.09");
-        assertThat(figure(advice, "Cam edge to index")).isEqualTo("0.87");
+        assertThat(figure(advice, "Switch edge to index")).isEqualTo("0.87");
         assertThat(Double.parseDouble(figure(advice, "Time, worst start"))).isBetween(21.0, 23.0);
     }
 
     @Test
     void anIndexPulseNearTheEdgeIsAWarning() {
-        assertThat(advice(new Axis.Homing(11, 120, 12, 800, 0), 171).findings()).anyMatch(f -> f.severity() == Finding.Severity.WARNING && f.title().contains("near the cam edge"));
+        assertThat(advice(new Homing(11, 120, 12, 800, 0, 40, 200, 60), 171).findings()).anyMatch(f -> f.severity() == Finding.Severity.WARNING && f.title().contains("near the edge"));
     }
 
     @Test
     void aSoftLimitPastTheSwitchIsAWarningWithItsMend() {
-        Finding finding = advice(new Axis.Homing(11, 120, 12, 800, -200), 160).findings().stream().filter(f -> f.title().contains("soft limit")).findFirst().orElseThrow();
+        Finding finding = advice(new Homing(11, 120, 12, 800, -200, 40, 200, 60), 160).findings().stream().filter(f -> f.title().contains("soft limit")).findFirst().orElseThrow();
         assertThat(finding.title()).contains("positive soft limit");
         double advised = (Double) finding.mend().changes().get(0).value();
         assertThat(advised).isLessThan(2520 - 171.4286 - 200);
@@ -48,6 +50,6 @@ class HomeAdviceTest {
 
     @Test
     void creepFasterThanSearchIsAWarning() {
-        assertThat(advice(new Axis.Homing(17, 10, 12, 800, 0), 160).findings()).anyMatch(f -> f.title().contains("Creep is faster"));
+        assertThat(advice(new Homing(17, 10, 12, 800, 0, 40, 200, 60), 160).findings()).anyMatch(f -> f.title().contains("Creep is faster"));
     }
 }

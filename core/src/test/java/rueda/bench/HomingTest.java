@@ -8,23 +8,25 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rueda.machine.Axis;
+import rueda.machine.Travel;
+import rueda.machine.Homing;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
 
 /** Where IEC 61800-7-201 puts the zero of methods 11, 17 and 37, stated from the geometry alone. */
 class HomingTest {
 
-    private static Machine with(Axis.Homing homing, Axis.Travel travel) {
+    private static Machine with(Homing homing, Travel travel) {
         Machine demo = DemoMachine.create();
         return demo.withAxis(0, demo.axes().get(0).withHoming(homing).withTravel(travel));
     }
 
-    private static Axis.Homing method(int number) {
-        return new Axis.Homing(number, 120, 12, 800, 0);
+    private static Homing method(int number) {
+        return new Homing(number, 120, 12, 800, 0, 40, 200, 60);
     }
 
-    private static Axis.Travel travel(double camFrom, double camTo) {
-        return new Axis.Travel(2560, 40, 2520, camFrom, camTo, 620);
+    private static Travel travel(double camFrom, double camTo) {
+        return new Travel(2560, 40, 2520, camFrom, camTo, 620);
     }
 
     /** Method 11: the first index pulse on the positive side of the cam. Starts right of it, on it, left of it, on the limit switch. */
@@ -66,7 +68,7 @@ class HomingTest {
 
     @Test
     void zeroOffsetIsThePositionOfTheZero() {
-        Machine machine = with(new Axis.Homing(11, 120, 12, 800, 50), travel(100, 160));
+        Machine machine = with(new Homing(11, 120, 12, 800, 50, 40, 200, 60), travel(100, 160));
         Bench bench = new Bench(machine, HomingTrial.program("Shuttle"), 10);
         bench.run(9);
         double zero = bench.drive(0).plant().placeOfCount(bench.drive(0).zeroCounts());

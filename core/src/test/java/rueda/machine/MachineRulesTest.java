@@ -19,7 +19,7 @@ class MachineRulesTest {
 
     private static Axis reducer(long motor, long output) {
         Axis a = DemoMachine.shuttle();
-        return new Axis(a.name(), a.unit(), a.motor(), a.encoder(), new Axis.Reducer(motor, output), a.feed(), a.load(), a.travel(), a.limits(), a.homing(), a.control(), a.station());
+        return a.withTrain(new Train(List.of(new Reducer(motor, output)), a.train().feed()));
     }
 
     @Test
@@ -30,26 +30,28 @@ class MachineRulesTest {
     @Test
     void impossibleGearNamesFieldValueAndWhatIsAllowed() {
         EntryFault fault = MachineRules.check(with(reducer(91, 0))).get(0);
-        assertThat(fault.field()).isEqualTo("/axes/0/reducer/outputTurns");
+        assertThat(fault.field()).isEqualTo("/axes/0/train/reducers/0/outputTurns");
         assertThat(fault.value()).isEqualTo("0");
         assertThat(fault.allowed()).isEqualTo("1 to 2147483647");
-        assertThat(fields(with(reducer(-5, 10)))).containsExactly("/axes/0/reducer/motorTurns");
-        assertThat(fields(with(reducer(2_147_483_647, 1)))).as("overflows").containsExactly("/axes/0/reducer/motorTurns");
+        assertThat(fields(with(reducer(-5, 10)))).containsExactly("/axes/0/train/reducers/0/motorTurns");
+        assertThat(fields(with(reducer(2_147_483_647, 1)))).as("overflows").containsExactly("/axes/0/train/reducers/0/motorTurns");
     }
 
     @Test
     void everyFaultIsReportedAtOnce() {
         Axis a = DemoMachine.shuttle();
-        Axis bad = new Axis("1st", a.unit(), new Axis.Motor(-1, 1, 0.5, Double.NaN), a.encoder(), a.reducer(), new Axis.Feed(0, new BigDecimal("-5")),
-                new Axis.Load(0, -1, 0), a.travel(), a.limits(), new Axis.Homing(12, 1, 1, 1, 0), a.control(), a.station());
+        Axis bad = new Axis("1st", a.kind(), a.modulo(), a.unit(), new Motor(-1, 1, 0.5, 3000, Double.NaN, 9), a.encoder(),
+                new Train(a.train().reducers(), new Feed(Feed.Kind.RACK, 0, new BigDecimal("-5"), "g")), Load.along(0, -1, 0), new Brake(-1, 0, 0),
+                a.travel(), a.limits(), 64, new Duty(0, 0), new Homing(15, 1, 1, 1, 0, 0, 0, 0), a.control(), a.station());
         assertThat(fields(with(bad))).contains("/axes/0/name", "/axes/0/motor/inertia", "/axes/0/motor/peakTorque", "/axes/0/motor/maxSpeed",
-                "/axes/0/feed/teeth", "/axes/0/feed/pitch", "/axes/0/load/mass", "/axes/0/load/coulomb", "/axes/0/homing/method");
+                "/axes/0/motor/torqueAtMaxSpeed", "/axes/0/train/feed/teeth", "/axes/0/train/feed/amount", "/axes/0/train/feed/unit", "/axes/0/load/mass", "/axes/0/load/coulomb",
+                "/axes/0/brake/torque", "/axes/0/gearBits", "/axes/0/duty/distance", "/axes/0/homing/method", "/axes/0/homing/stopTorque", "/axes/0/homing/stopTime", "/axes/0/homing/timeLimit");
     }
 
     @Test
     void missingPartsAreNamed() {
         assertThat(fields(new Machine("m", null, null, List.of(), null))).containsExactly("/bus", "/plc", "/proof");
-        assertThat(fields(new Machine("m", new Bus(1000), new Plc(1000, 1000, ""), List.of(new Axis("A", null, null, null, null, null, null, null, null, null, null, null)), new Proof("p", 1, List.of()))))
+        assertThat(fields(new Machine("m", new Bus(1000), new Plc(1000, 1000, ""), List.of(new Axis("A", null, null, null, null, null, null, null, null, null, null, 32, null, null, null, null)), new Proof("p", 1, List.of()))))
                 .contains("/axes/0/motor", "/axes/0/station");
     }
 
@@ -67,5 +69,24 @@ class MachineRulesTest {
         Axis a = DemoMachine.shuttle();
         Axis bad = a.withStation(new Station(List.of(new Station.Entry(0x6040, 0, 16, "no name", "WORDS")), List.of()));
         assertThat(fields(with(bad))).containsExactly("/axes/0/station/outputs/0/tag", "/axes/0/station/outputs/0/tagType");
+    }
+
+    @Test
+    void unitsMustFitTheFeed() {
+        Axis table = DemoMachine.table();
+        assertThat(fields(with(table.withName("Shuttle").withUnit(new Unit("mm", 3))))).containsExactly("/axes/0/unit/symbol");
+        assertThat(fields(with(table.withName("Shuttle").withUnit(new Unit("turn", 0))))).as("modulo of 360 turns is fine").isEmpty();
+        Axis doser = DemoMachine.saltDoser().withName("Shuttle");
+        assertThat(fields(with(doser.withUnit(new Unit("ml", 3))))).as("grams are no millilitres").containsExactly("/axes/0/unit/symbol");
+    }
+
+    @Test
+    void aModuloIsAWholeNumberOfWireUnits() {
+        Axis t = DemoMachine.table();
+        for (String[] given : new String[][] {{"360.0005", "1"}, {"-1", "1"}, {"9999999", "1"}, {"0", "0"}, {"0.125", "0"}}) {
+            Axis axis = new Axis("Shuttle", t.kind(), new BigDecimal(given[0]), t.unit(), t.motor(), t.encoder(), t.train(), t.load(), t.brake(), t.travel(), t.limits(),
+                    t.gearBits(), t.duty(), t.homing(), t.control(), t.station());
+            assertThat(fields(with(axis))).as(given[0]).hasSize(Integer.parseInt(given[1])).allMatch("/axes/0/modulo"::equals);
+        }
     }
 }

@@ -50,6 +50,16 @@ class MotionProfileTest {
         assertThat(profile.duration()).isCloseTo(2.5, within(1e-12));
     }
 
+    /** Found by the property below: the way is a little shorter than that of the change of speed alone. */
+    @Test
+    void aDipShortOfRestShortensTheWay() {
+        profile.plan(0, 0.01, 1.08, 2.56, new MotionLimits(4, 5.14, 1, 14.88));
+        MotionProfile.Segment last = profile.segment(profile.segmentCount() - 1);
+        double t = last.duration();
+        assertThat(last.position() + t * (last.velocity() + t * (last.acceleration() / 2 + t * last.jerk() / 6))).isCloseTo(1.08, within(1e-9));
+        assertThat(profile.segment(1).velocity()).isBetween(0.0, 0.01);
+    }
+
     @Property(tries = 2000)
     void keepsLimitsIsContinuousAndEndsExactly(@ForAll @DoubleRange(min = -100, max = 100) double distance,
             @ForAll @DoubleRange(min = -6, max = 6) double v0, @ForAll @DoubleRange(min = -4, max = 4) double v1,

@@ -15,7 +15,7 @@ import org.junit.jupiter.api.Test;
 class ScaleTest {
 
     private static Scale scale(long counts, long motor, long output, String feed, int decimals) {
-        return new Scale(counts, Ratio.of(motor, output), new BigDecimal(feed), decimals);
+        return new Scale(counts, Ratio.of(motor, output), Ratio.of(new BigDecimal(feed)), decimals);
     }
 
     /** Common practice, no source: 524 288 counts to be 10 000 units per turn is 32 768 : 625. */

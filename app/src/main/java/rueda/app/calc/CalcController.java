@@ -26,6 +26,7 @@ import rueda.plc.StructuredTextCompiler;
 import rueda.profile.MotionLimits;
 import rueda.profile.MotionProfile;
 import rueda.quantity.InvalidEntry;
+import rueda.quantity.TypedEntry;
 
 /** Calculators without state: POST a question, get the consequences. */
 @RestController
@@ -87,7 +88,7 @@ class CalcController {
         Axis axis = checked(q.machine(), q.axis());
         HomingTrial.Result here = HomingTrial.run(q.machine(), q.axis(), axis.travel().parkedAt());
         HomingTrial.Result worst = HomingTrial.worst(q.machine(), q.axis());
-        return new HomingAnswer(HomeAdvice.of(q.machine(), axis, here, worst, "/axes/" + q.axis()), here, worst);
+        return new HomingAnswer(HomeAdvice.of(axis, here, worst, "/axes/" + q.axis()), here, worst);
     }
 
     /** @param value user units the program writes */
@@ -98,6 +99,19 @@ class CalcController {
     @PostMapping("/value")
     List<Figure> value(@RequestBody ValueQuestion q) {
         return ValuePath.of(q.machine(), checked(q.machine(), q.axis()), requireFinite("value", q.value()));
+    }
+
+    /** @param text what was typed: a number, a calculation, a number with a unit  @param unit unit of the field */
+    record EntryQuestion(String text, String unit) {
+    }
+
+    record EntryAnswer(double value) {
+    }
+
+    @Operation(summary = "Reads what was typed into a field: 2.5 in, 3*120, (40+2)/2")
+    @PostMapping("/entry")
+    EntryAnswer entry(@RequestBody EntryQuestion q) {
+        return new EntryAnswer(TypedEntry.value(q.text() == null ? "" : q.text(), q.unit() == null ? "" : q.unit()));
     }
 
     /** @param variables names of BOOL values, for events */

@@ -2,6 +2,7 @@ package rueda.app.machine;
 
 import rueda.machine.Machine;
 import tools.jackson.core.JacksonException;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -17,11 +18,12 @@ public final class MachineJson {
     /** @throws IllegalArgumentException naming the place in the text that cannot be read */
     public static Machine read(String json) {
         try {
-            Machine machine = MAPPER.readValue(json, Machine.class);
-            if (machine == null) {
-                throw new IllegalArgumentException("the text is empty");
+            JsonNode document = MAPPER.readTree(json);
+            if (document == null || !document.isObject()) {
+                throw new IllegalArgumentException("the text holds no machine");
             }
-            return machine;
+            OlderDocument.upgrade(document);
+            return MAPPER.treeToValue(document, Machine.class);
         } catch (JacksonException unreadable) {
             throw new IllegalArgumentException(unreadable.getOriginalMessage() + " (" + unreadable.getPathReference() + ")", unreadable);
         }

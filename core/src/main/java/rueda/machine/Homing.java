@@ -1,0 +1,35 @@
+package rueda.machine;
+
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+
+/**
+ * How an axis finds its zero.
+ *
+ * @param method       homing method of IEC 61800-7-201: 1 to 14, 17 to 30, 33, 34, 35, 37; or of our own: −1 and −2 take
+ *                     the negative and the positive hard stop, −3 and −4 the index pulse next to it
+ * @param searchSpeed  6099h:01, units/s
+ * @param creepSpeed   6099h:02, units/s
+ * @param acceleration 609Ah, units/s²
+ * @param zeroOffset   607Ch, the position the axis has at its zero, units
+ * @param stopTorque   torque at which a hard stop counts as reached, % of rated torque
+ * @param stopTime     how long that torque must have stood, ms
+ * @param timeLimit    the search fails when it takes longer, s
+ */
+public record Homing(int method, double searchSpeed, double creepSpeed, double acceleration, double zeroOffset,
+                     double stopTorque, int stopTime, double timeLimit) {
+
+    /** Every method the drive has. */
+    public static final Set<Integer> METHODS = Stream.of(IntStream.rangeClosed(1, 14), IntStream.rangeClosed(17, 30), IntStream.of(33, 34, 35, 37), IntStream.rangeClosed(-4, -1))
+            .flatMap(IntStream::boxed).collect(Collectors.toUnmodifiableSet());
+
+    public Homing withMethod(int changed) {
+        return new Homing(changed, searchSpeed, creepSpeed, acceleration, zeroOffset, stopTorque, stopTime, timeLimit);
+    }
+
+    public Homing withZeroOffset(double changed) {
+        return new Homing(method, searchSpeed, creepSpeed, acceleration, changed, stopTorque, stopTime, timeLimit);
+    }
+}

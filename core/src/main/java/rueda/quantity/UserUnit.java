@@ -1,0 +1,92 @@
+package rueda.quantity;
+
+import java.math.BigDecimal;
+import java.math.MathContext;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import javax.measure.MetricPrefix;
+import javax.measure.Unit;
+import tech.units.indriya.function.RationalNumber;
+import tech.units.indriya.unit.BaseUnit;
+import tech.units.indriya.unit.Units;
+
+/**
+ * A unit a user works in. Lengths are based on the metre, angles on the turn, masses on the gram, volumes on the
+ * millilitre; a name that is not known is a unit of its own, which nothing else converts to.
+ *
+ * @param symbol   as it is written, such as mm
+ * @param quantity what it measures
+ * @param size     base units in one of it, exact; the radian, which is no fraction of a turn, to 1 in 10^17
+ */
+public record UserUnit(String symbol, Quantity quantity, Ratio size) {
+
+    /** What a unit measures. */
+    public enum Quantity { LENGTH, ANGLE, MASS, VOLUME, OWN }
+
+    private static final Unit<?> TURN = new BaseUnit<>("turn");
+    private static final Unit<?> MILLILITRE = new BaseUnit<>("ml");
+    private static final Map<String, UserUnit> KNOWN = known();
+
+    private static Map<String, UserUnit> known() {
+        Map<String, UserUnit> units = new LinkedHashMap<>();
+        put(units, "mm", Quantity.LENGTH, MetricPrefix.MILLI(Units.METRE), Units.METRE);
+        put(units, "µm", Quantity.LENGTH, MetricPrefix.MICRO(Units.METRE), Units.METRE);
+        put(units, "m", Quantity.LENGTH, Units.METRE, Units.METRE);
+        put(units, "in", Quantity.LENGTH, Units.METRE.multiply(RationalNumber.of(254, 10_000)), Units.METRE);
+        put(units, "°", Quantity.ANGLE, TURN.divide(360), TURN);
+        units.put("rad", new UserUnit("rad", Quantity.ANGLE, Ratio.nearest(1 / (2 * Math.PI), Integer.MAX_VALUE, Integer.MAX_VALUE)));
+        put(units, "turn", Quantity.ANGLE, TURN, TURN);
+        put(units, "g", Quantity.MASS, Units.GRAM, Units.GRAM);
+        put(units, "kg", Quantity.MASS, Units.KILOGRAM, Units.GRAM);
+        put(units, "ml", Quantity.VOLUME, MILLILITRE, MILLILITRE);
+        put(units, "l", Quantity.VOLUME, MILLILITRE.multiply(1000), MILLILITRE);
+        return units;
+    }
+
+    private static void put(Map<String, UserUnit> units, String symbol, Quantity quantity, Unit<?> unit, Unit<?> base) {
+        units.put(symbol, new UserUnit(symbol, quantity, exact(unit, base)));
+    }
+
+    private static Ratio exact(Unit<?> from, Unit<?> to) {
+        try {
+            Number size = from.getConverterToAny(to).convert(RationalNumber.of(1, 1));
+            if (size instanceof RationalNumber fraction) {
+                return Ratio.of(fraction.getDividend().longValueExact(), fraction.getDivisor().longValueExact());
+            }
+            return Ratio.of(new BigDecimal(size.toString(), MathContext.UNLIMITED));
+        } catch (javax.measure.IncommensurableException impossible) {
+            throw new IllegalStateException(impossible);
+        }
+    }
+
+    /** The unit with this symbol; a name that is not known is a unit of its own. */
+    public static UserUnit of(String symbol) {
+        UserUnit unit = KNOWN.get(symbol.trim());
+        return unit != null ? unit : KNOWN.getOrDefault(symbol.trim().toLowerCase(Locale.ROOT).replace("um", "µm").replace("deg", "°"),
+                new UserUnit(symbol.trim(), Quantity.OWN, Ratio.ONE));
+    }
+
+    /** The units that convert, in the order of a list to choose from. */
+    public static List<String> symbols() {
+        return List.copyOf(KNOWN.keySet());
+    }
+
+    /** One can be expressed in the other. */
+    public boolean convertsTo(UserUnit other) {
+        return quantity == Quantity.OWN || other.quantity == Quantity.OWN ? symbol.equals(other.symbol) : quantity == other.quantity;
+    }
+
+    /**
+     * How many of the other unit are in one of this.
+     *
+     * @throws InvalidEntry when they measure different things
+     */
+    public Ratio in(UserUnit other) {
+        if (!convertsTo(other)) {
+            throw new InvalidEntry("unit", symbol, "a unit that converts to " + other.symbol, "choose a unit of the same kind");
+        }
+        return size.dividedBy(other.size);
+    }
+}
