@@ -62,6 +62,7 @@ export const api = {
   redo: (id: number, revision: number) => call<MachineState>('POST', `/machines/${id}/redo`, undefined, basedOn(revision)),
   consequences: (document: Machine) => call<MachineAnswer>('POST', '/calc/machine', document),
   homing: (machine: Machine, axis: number) => call<HomingAnswer>('POST', '/calc/homing', { machine, axis }),
+  entry: (text: string, unit: string) => call<{ value: number }>('POST', '/calc/entry', { text, unit }),
   value: (machine: Machine, axis: number, value: number) => call<Figure[]>('POST', '/calc/value', { machine, axis, value }),
   prove: (id: number) => call<RunView>('POST', `/machines/${id}/runs`),
   latestRun: (id: number) => call<RunView | undefined>('GET', `/machines/${id}/runs/latest`),

@@ -9,14 +9,26 @@ const bench = useBench()
 const WIDTH = 188
 const EDGE = 6
 
+/** Arc of the reference cam on the dial, clockwise from the top. */
+function arc(from: number, to: number) {
+  const point = (angle: number) => `${28 + 21 * Math.sin(angle)} ${26 - 21 * Math.cos(angle)}`
+  return `M${point(from)}A21 21 0 ${to - from > Math.PI ? 1 : 0} 1 ${point(to)}`
+}
+
 const strips = computed(() =>
   (machine.draft?.axes ?? []).map((axis, index) => {
     const live = bench.state?.axes.find((a) => a.name === axis.name)
     const travel = axis.travel
     const x = (place: number) => EDGE + ((WIDTH - 2 * EDGE) * place) / travel.length
-    const zero = machine.homing?.here.found ? machine.homing.here.zero - axis.homing.zeroOffset : null
+    const search = machine.homings[index]
+    const zero = search?.here.found && axis.kind !== 'ENDLESS' ? search.here.zero - axis.homing.zeroOffset : null
+    const endless = axis.kind === 'ENDLESS'
+    const turn = endless ? 1 : 0
     return {
-      index, axis, live, x,
+      index, axis, live, x, endless,
+      /* the dial shows the position when the axis has one, else where the bench has put it */
+      angle: turn * ((((live?.place ?? travel.parkedAt) / travel.length) % 1) + 1) * 360,
+      camAngles: [travel.camFrom, travel.camTo].map((place) => (place / travel.length) * 2 * Math.PI),
       state: !live ? 'bench off' : bench.state?.stopped ? 'all axes stopped' : live.errorCode ? `fault ${live.errorCode}` : live.state,
       fault: Boolean(live?.errorCode),
       place: live?.place ?? travel.parkedAt,
@@ -32,7 +44,16 @@ const strips = computed(() =>
       :aria-pressed="s.index === machine.axisIndex" @click="machine.axisIndex = s.index">
       <span class="row"><b>{{ s.axis.name }}</b><span class="state" :class="{ fault: s.fault }" data-testid="axis-state">{{ s.state }}</span></span>
       <span class="value mono" data-testid="axis-position">{{ s.live ? fixed(s.live.position, 3) : '–' }} <span class="unit">{{ s.axis.unit.symbol }}</span></span>
-      <svg :width="WIDTH" height="40" :viewBox="`0 0 ${WIDTH} 40`" class="drawing" role="img"
+      <svg v-if="s.endless" :width="WIDTH" height="52" :viewBox="`0 0 ${WIDTH} 52`" class="drawing" role="img"
+        :aria-label="`Dial of ${s.axis.name}: standing ${fixed(((s.place % s.axis.travel.length) + s.axis.travel.length) % s.axis.travel.length, 2)} ${s.axis.unit.symbol} into its turn`">
+        <circle cx="28" cy="26" r="21" fill="none" stroke="var(--pencil)" />
+        <path d="M28 2v6M52 26h-6M28 50v-6M4 26h6" stroke="var(--pencil)" />
+        <path v-if="s.axis.travel.camTo > s.axis.travel.camFrom" :d="arc(s.camAngles[0], s.camAngles[1])" fill="none" stroke="var(--ref)" :stroke-width="s.live?.referenceCam ? 6 : 3" />
+        <path :transform="`rotate(${s.angle} 28 26)`" d="M28 26V9" stroke="var(--act)" stroke-width="3" />
+        <text x="60" y="24">{{ s.axis.modulo > 0 ? `0 … ${s.axis.modulo}, endless` : 'endless, counts on' }}</text>
+        <text x="60" y="40">{{ s.live ? `${fixed(s.live.speed, 1)} ${s.axis.unit.symbol}/s` : '' }}</text>
+      </svg>
+      <svg v-else :width="WIDTH" height="40" :viewBox="`0 0 ${WIDTH} 40`" class="drawing" role="img"
         :aria-label="`Ruler of ${s.axis.name}: standing ${fixed(s.place, 0)} ${s.axis.unit.symbol} from the negative stop`">
         <path :d="`M${s.x(0)} 20H${s.x(s.axis.travel.length)}`" stroke="var(--pencil)" />
         <path :d="`M${s.x(0)} 12V28M${s.x(s.axis.travel.length)} 12V28`" stroke="var(--pencil)" stroke-width="2" />

@@ -27,8 +27,9 @@ const figures = computed(() => machine.run?.figures ?? null)
     </p>
     <ValueFollower v-if="stage === 'map' && refused.length === 0" />
     <template v-if="advice && refused.length === 0">
+      <FindingCard v-for="finding in advice.findings.filter((f) => f.severity !== 'GOOD')" :key="finding.title" :finding="finding" />
       <FigureList :figures="advice.figures" />
-      <FindingCard v-for="finding in advice.findings" :key="finding.title" :finding="finding" />
+      <FindingCard v-for="finding in advice.findings.filter((f) => f.severity === 'GOOD')" :key="finding.title" :finding="finding" />
     </template>
     <template v-if="stage === 'program'">
       <dl class="values">

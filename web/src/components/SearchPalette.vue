@@ -30,9 +30,9 @@ const hits = computed<Hit[]>(() => {
       if (entry.tag) all.push({ title: entry.tag, kind: 'tag', go: () => { machine.axisIndex = i; void router.push('/map') } })
     }
     const fields: [string, string, string][] = [
-      ['scale', 'reducer/motorTurns', 'Reducer, motor turns'], ['scale', 'reducer/outputTurns', 'Reducer, output turns'], ['scale', 'encoder/countsPerTurn', 'Counts per turn'],
-      ['scale', 'feed/pitch', 'Pitch'], ['scale', 'load/mass', 'Mass'], ['scale', 'limits/softMin', 'Negative soft limit'], ['scale', 'limits/softMax', 'Positive soft limit'],
-      ['scale', 'limits/maxSpeed', 'Highest speed'], ['scale', 'limits/maxAcceleration', 'Highest acceleration'], ['scale', 'control/positionGain', 'Position gain'],
+      ['scale', 'train/reducers/0/motorTurns', 'Reducer, motor turns'], ['scale', 'train/reducers/0/outputTurns', 'Reducer, output turns'], ['scale', 'encoder/kind', 'Encoder kind'],
+      ['scale', 'train/feed/amount', 'Pitch, lead or amount'], ['scale', 'load/mass', 'Mass'], ['scale', 'limits/softMin', 'Negative soft limit'], ['scale', 'limits/softMax', 'Positive soft limit'],
+      ['scale', 'limits/max/speed', 'Highest speed'], ['scale', 'limits/max/acceleration', 'Highest acceleration'], ['scale', 'control/positionGain', 'Position gain'],
       ['home', 'homing/searchSpeed', 'Search speed'], ['home', 'homing/creepSpeed', 'Creep speed'], ['home', 'homing/zeroOffset', 'Zero offset'],
     ]
     for (const [stage, path, title] of fields) all.push({ title: `${axis.name}: ${title}`, kind: 'parameter', go: () => { machine.axisIndex = i; void focusField(stage, `/axes/${i}/${path}`) } })

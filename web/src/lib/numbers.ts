@@ -20,3 +20,8 @@ export function clock(seconds: number): string {
   const two = (n: number) => String(n).padStart(2, '0')
   return `${two(Math.floor(whole / 3600))}:${two(Math.floor(whole / 60) % 60)}:${two(whole % 60)}.${String(millis % 1000).padStart(3, '0')}`
 }
+
+/** A number as it stands in a field: small ones with an exponent, so that they fit. */
+export function plain(value: number): string {
+  return value !== 0 && Math.abs(value) < 1e-3 ? value.toExponential() : String(value)
+}

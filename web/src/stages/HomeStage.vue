@@ -15,66 +15,123 @@ const live = computed(() => bench.state?.axes.find((a) => a.name === axis.value.
 
 const LEFT = 30
 const RIGHT = 694
-const x = (place: number) => LEFT + ((RIGHT - LEFT) * place) / axis.value.travel.length
+const endless = computed(() => axis.value.kind === 'ENDLESS')
+/** An endless axis is drawn over the turn in which it starts, and as far beyond as the search goes. */
+const span = computed(() => {
+  if (!endless.value) return { from: 0, to: axis.value.travel.length }
+  const places = [0, axis.value.travel.length, ...(here.value?.path.flatMap((s) => [s.from, s.to]) ?? []), here.value?.zero ?? 0]
+  return { from: Math.min(...places), to: Math.max(...places) }
+})
+const x = (place: number) => LEFT + ((RIGHT - LEFT) * (place - span.value.from)) / (span.value.to - span.value.from)
+const method = computed(() => axis.value.homing.method)
+const sentences = computed(() => machine.homing?.sentences ?? [])
+const said = computed(() => sentences.value.find((s) => s.method === method.value) ?? sentences.value.find((s) => s.method === 37) ?? null)
+const usesCam = computed(() => (method.value >= 3 && method.value <= 14) || (method.value >= 19 && method.value <= 30))
+/** A cam of an endless axis comes again with every turn. */
+const cams = computed(() => {
+  const t = axis.value.travel
+  if (t.camTo <= t.camFrom) return []
+  if (!endless.value) return [{ from: t.camFrom, to: t.camTo }]
+  const list = []
+  for (let k = Math.floor(span.value.from / t.length) - 1; k * t.length < span.value.to; k++) list.push({ from: t.camFrom + k * t.length, to: t.camTo + k * t.length })
+  return list.filter((c) => c.to > span.value.from && c.from < span.value.to)
+})
+const edge = computed(() => {
+  const place = machine.homing?.edge
+  if (place == null) return null
+  if (!endless.value || !here.value) return place
+  const turn = axis.value.travel.length
+  return place + Math.round((here.value.zero - place) / turn) * turn
+})
+const indexEvery = computed(() => machine.homing?.indexEvery ?? 0)
 
 /** The detail shows where the search turns and where zero lies, to a scale of its own. */
 const detail = computed(() => {
   if (!here.value?.found) return null
-  const t = axis.value.travel
-  const places = [here.value.zero, here.value.rest, ...here.value.path.slice(-2).flatMap((s) => [s.to])]
-  if (axis.value.homing.method === 11) places.push(t.camFrom, t.camTo)
-  if (axis.value.homing.method === 17) places.push(t.negativeLimit)
+  const places = [here.value.zero, here.value.rest, ...here.value.path.slice(-2).map((s) => s.to)]
+  if (edge.value !== null) places.push(edge.value)
   const low = Math.min(...places)
   const high = Math.max(...places)
-  const span = Math.max(high - low, 2)
-  const from = low - 0.22 * span
-  const to = high + 0.3 * span
-  const scale = (place: number) => LEFT + ((RIGHT - LEFT) * (place - from)) / (to - from)
-  return { from, to, x: scale }
-})
-const turn = computed(() => {
-  const a = axis.value
-  return (a.feed.pitch * a.feed.teeth * a.reducer.outputTurns) / a.reducer.motorTurns
+  const width = Math.max(high - low, 1.2 * indexEvery.value, 1e-3 * (span.value.to - span.value.from))
+  const from = low - 0.22 * width
+  const to = from + 1.52 * width
+  return { from, to, x: (place: number) => LEFT + ((RIGHT - LEFT) * (place - from)) / (to - from) }
 })
 const indexes = computed(() => {
   const d = detail.value
-  if (!d || axis.value.homing.method !== 11 || !(turn.value > 0)) return []
-  const first = Math.ceil(d.from / turn.value)
-  return Array.from({ length: Math.min(60, Math.floor(d.to / turn.value) - first + 1) }, (_, i) => (first + i) * turn.value)
+  if (!d || indexEvery.value <= 0 || !here.value) return []
+  const first = Math.ceil((d.from - here.value.zero) / indexEvery.value)
+  const last = Math.floor((d.to - here.value.zero) / indexEvery.value)
+  return Array.from({ length: Math.max(0, Math.min(60, last - first + 1)) }, (_, i) => here.value!.zero + (first + i) * indexEvery.value)
 })
-const edge = computed(() => (axis.value.homing.method === 11 ? axis.value.travel.camTo : axis.value.travel.negativeLimit))
 const clip = (px: number) => Math.max(LEFT, Math.min(RIGHT, px))
+const digits = computed(() => (indexEvery.value > 0 && indexEvery.value < 1 ? 4 : 2))
 
-function choose(event: Event) {
-  machine.set(`${at.value}/homing/method`, Number((event.target as HTMLSelectElement).value))
+const restLeft = computed(() => (detail.value && here.value ? detail.value.x(here.value.rest) > 420 : false))
+
+type Slot = 'search' | 'direction' | 'zero' | 'side'
+/** A slot offers only what fits the slots before it. */
+function options(slot: Slot) {
+  const now = said.value
+  if (!now) return []
+  const order: Slot[] = ['search', 'direction', 'zero', 'side']
+  const before = order.slice(0, order.indexOf(slot))
+  return [...new Set(sentences.value.filter((s) => before.every((b) => s[b] === now[b])).map((s) => s[slot]))]
 }
+
+/** Takes the method that says the chosen word and as much of the rest as can be kept. */
+function choose(slot: Slot, value: string) {
+  const now = said.value!
+  const others = (['search', 'zero', 'direction', 'side'] as Slot[]).filter((s) => s !== slot)
+  const fitting = sentences.value.filter((s) => s[slot] === value)
+  const kept = (s: (typeof fitting)[number]) => others.reduce((sum, o, i) => sum + (s[o] === now[o] ? 8 >> i : 0), 0)
+  const best = fitting.reduce((a, b) => (kept(b) > kept(a) ? b : a))
+  machine.set(`${at.value}/homing/method`, best.method)
+}
+
+/** Position shown for a place of the drawing: an endless axis begins again after its turn. */
+const shown = (place: number) => (endless.value ? place - Math.floor(place / axis.value.travel.length) * axis.value.travel.length : place)
 </script>
 
 <template>
   <h1>Home · {{ axis.name }}</h1>
   <p class="sub">Say how the axis finds its zero. The drawing is a search carried out on a bench with these entries.</p>
-  <div class="sheet sentence">
-    <span class="method mono">IEC 61800-7-201 method {{ axis.homing.method }}</span>
-    <template v-if="axis.homing.method !== 37">Go toward the negative end until </template>
-    <select class="slot" aria-label="What the axis searches for" :value="axis.homing.method" @change="choose">
-      <option :value="11">the reference cam turns on</option>
-      <option :value="17">the negative limit switch turns on</option>
-      <option :value="37">Do not search</option>
+  <div v-if="said" class="sheet sentence">
+    <span class="method mono">{{ method > 0 ? 'IEC 61800-7-201 method ' + method : 'method \u2212' + -method + ', our own' }}</span>
+    Look for
+    <select class="slot" aria-label="What the axis searches for" :value="said.search" @change="choose('search', ($event.target as HTMLSelectElement).value)">
+      <option v-for="o in options('search')" :key="o">{{ o }}</option>
     </select>
-    <template v-if="axis.homing.method === 11">, back off slowly, then take <b>the next index pulse</b> as zero.</template>
-    <template v-else-if="axis.homing.method === 17">, back off slowly, then take <b>the edge of the switch</b> as zero.</template>
-    <template v-else>: take <b>the place where the axis stands</b> as zero.</template>
+    <template v-if="said.direction">, going
+      <select class="slot" aria-label="Direction of the search" :value="said.direction" :disabled="options('direction').length === 1" @change="choose('direction', ($event.target as HTMLSelectElement).value)">
+        <option v-for="o in options('direction')" :key="o">{{ o }}</option>
+      </select></template>, then take
+    <select class="slot" aria-label="What is taken as zero" :value="said.zero" :disabled="options('zero').length === 1" @change="choose('zero', ($event.target as HTMLSelectElement).value)">
+      <option v-for="o in options('zero')" :key="o">{{ o }}</option>
+    </select>
+    <select v-if="said.side" class="slot" aria-label="Where zero lies" :value="said.side" :disabled="options('side').length === 1" @change="choose('side', ($event.target as HTMLSelectElement).value)">
+      <option v-for="o in options('side')" :key="o">{{ o }}</option>
+    </select>
+    as zero, and afterwards
+    <select class="slot" aria-label="What the axis does afterwards" :value="axis.homing.thenToZero ? 'travel' : 'stay'" @change="machine.set(`${at}/homing/thenToZero`, ($event.target as HTMLSelectElement).value === 'travel')">
+      <option value="stay">stay where it came to rest</option><option value="travel">travel to 0 {{ unit }}</option>
+    </select>.
   </div>
-  <svg viewBox="0 4 724 220" class="drawing path" role="img" :aria-label="here?.found ? `Path of the search: zero at ${fixed(here.zero, 2)} ${unit} from the negative stop` : 'Path of the search'">
-    <path :d="`M${x(0)} 36H${x(axis.travel.length)}`" stroke="var(--ink)" stroke-width="4" />
-    <path :d="`M${x(0)} 22V50M${x(axis.travel.length)} 22V50`" stroke="var(--ink)" stroke-width="5" />
-    <text :x="x(0)" y="14" text-anchor="middle">stop</text><text :x="x(axis.travel.length)" y="14" text-anchor="middle">stop</text>
-    <rect :x="x(0)" y="29" :width="x(axis.travel.negativeLimit) - x(0)" height="14" fill="var(--sheet)" stroke="var(--stop)" stroke-width="1.6" />
-    <text :x="x(0) + 4" y="58">negative limit</text>
-    <rect :x="x(axis.travel.positiveLimit)" y="29" :width="x(axis.travel.length) - x(axis.travel.positiveLimit)" height="14" fill="var(--sheet)" stroke="var(--stop)" stroke-width="1.6" />
-    <text :x="x(axis.travel.length) - 4" y="58" text-anchor="end">positive limit</text>
-    <rect :x="x(axis.travel.camFrom)" y="27" :width="Math.max(4, x(axis.travel.camTo) - x(axis.travel.camFrom))" height="18" :fill="live?.referenceCam ? 'var(--ref)' : 'var(--sheet)'" stroke="var(--ref)" stroke-width="1.6" />
-    <text :x="x(axis.travel.camTo) + 16" y="24" style="fill: var(--ref)">reference cam</text>
+  <svg viewBox="0 4 724 220" class="drawing path" role="img" :aria-label="here?.found ? `Path of the search: zero at ${fixed(shown(here.zero), 2)} ${unit} ${endless ? 'of the turn' : 'from the negative stop'}` : 'Path of the search'">
+    <path :d="`M${x(span.from)} 36H${x(span.to)}`" stroke="var(--ink)" stroke-width="4" :stroke-dasharray="endless ? '14 4' : undefined" />
+    <template v-if="!endless">
+      <path :d="`M${x(0)} 22V50M${x(axis.travel.length)} 22V50`" stroke="var(--ink)" stroke-width="5" />
+      <text :x="x(0)" y="14" text-anchor="middle">stop</text><text :x="x(axis.travel.length)" y="14" text-anchor="middle">stop</text>
+      <rect :x="x(0)" y="29" :width="x(axis.travel.negativeLimit) - x(0)" height="14" fill="var(--sheet)" stroke="var(--stop)" stroke-width="1.6" />
+      <text :x="x(0) + 4" y="58">negative limit</text>
+      <rect :x="x(axis.travel.positiveLimit)" y="29" :width="x(axis.travel.length) - x(axis.travel.positiveLimit)" height="14" fill="var(--sheet)" stroke="var(--stop)" stroke-width="1.6" />
+      <text :x="x(axis.travel.length) - 4" y="58" text-anchor="end">positive limit</text>
+    </template>
+    <template v-for="(cam, i) in cams" :key="'cam' + i">
+      <rect :x="clip(x(cam.from))" y="27" :width="Math.max(4, clip(x(cam.to)) - clip(x(cam.from)))" height="18" :fill="live?.referenceCam ? 'var(--ref)' : 'var(--sheet)'" stroke="var(--ref)" stroke-width="1.6" />
+      <text v-if="i === 0" :x="Math.min(clip(x(cam.to)) + 8, 640)" y="24" style="fill: var(--ref)">reference cam</text>
+    </template>
+    <text v-if="endless" x="694" y="58" text-anchor="end">one turn {{ fixed(axis.travel.length, 2) }} {{ unit }}</text>
     <template v-if="here">
       <circle :cx="x(here.start)" cy="74" r="4" fill="none" stroke="var(--cmd)" stroke-width="2" />
       <text :x="Math.min(x(here.start) + 9, 640)" y="78">starts here</text>
@@ -82,50 +139,59 @@ function choose(event: Event) {
         <path :d="`M${x(s.from) + (i === 0 ? (s.to < s.from ? -5 : 5) : 0)} ${74 + i * 9}H${x(s.to)}`" stroke="var(--cmd)" stroke-width="2" stroke-dasharray="7 4" />
         <path :transform="`translate(${x(s.to)} ${74 + i * 9})`" :d="s.to < s.from ? 'M0 0l8 -4v8z' : 'M0 0l-8 -4v8z'" fill="var(--cmd)" />
       </template>
-      <text v-if="here.path.length" :x="(x(here.path[0].from) + x(here.path[0].to)) / 2" y="68" text-anchor="middle" class="figure">{{ fixed(here.path[0].speed, 0) }} {{ unit }}/s</text>
+      <text v-if="here.path.length && Math.abs(x(here.path[0].from) - x(here.path[0].to)) > 60" :x="(x(here.path[0].from) + x(here.path[0].to)) / 2" y="68" text-anchor="middle" class="figure">{{ fixed(here.path[0].speed, here.path[0].speed < 10 ? 2 : 0) }} {{ unit }}/s</text>
     </template>
-    <path v-if="live" :transform="`translate(${x(live.place)} 36)`" d="M0 -6l6 -11h-12z" fill="var(--act)" />
-    <g v-if="detail && here">
+    <path v-if="live && (!endless || here)" :transform="`translate(${clip(x(live.place))} 36)`" d="M0 -6l6 -11h-12z" fill="var(--act)" />
+    <g v-if="detail && here && here.path.length">
       <path d="M30 108H694" stroke="var(--hair)" />
-      <text x="30" y="122">detail, {{ fixed(detail.from, 0) }} to {{ fixed(detail.to, 0) }} {{ unit }} from the negative stop</text>
+      <text x="30" y="122">detail, {{ fixed(shown(detail.from), 2) }} to {{ fixed(shown(detail.to), 2) }} {{ unit }} {{ endless ? 'of the turn' : 'from the negative stop' }}</text>
       <path :d="`M${LEFT} 140H${RIGHT}`" stroke="var(--ink)" stroke-width="2" />
-      <rect v-if="axis.homing.method === 11" :x="clip(detail.x(axis.travel.camFrom))" y="130" :width="clip(detail.x(axis.travel.camTo)) - clip(detail.x(axis.travel.camFrom))" height="20" fill="var(--sheet)" stroke="var(--ref)" stroke-width="1.6" />
-      <text v-if="axis.homing.method === 11" :x="clip(detail.x(axis.travel.camFrom)) + 5" y="144" style="fill: var(--ref)">cam</text>
-      <rect v-if="axis.homing.method === 17" :x="LEFT" y="130" :width="Math.max(0, clip(detail.x(axis.travel.negativeLimit)) - LEFT)" height="20" fill="var(--sheet)" stroke="var(--stop)" stroke-width="1.6" />
+      <template v-if="usesCam">
+        <rect v-for="(cam, i) in cams" v-show="clip(detail.x(cam.to)) > clip(detail.x(cam.from))" :key="'dc' + i" :x="clip(detail.x(cam.from))" y="130" :width="Math.max(0, clip(detail.x(cam.to)) - clip(detail.x(cam.from)))" height="20" fill="var(--sheet)" stroke="var(--ref)" stroke-width="1.6" />
+      </template>
+      <rect v-if="!endless && !usesCam && detail.from < axis.travel.negativeLimit" :x="clip(detail.x(0))" y="130" :width="Math.max(0, clip(detail.x(axis.travel.negativeLimit)) - clip(detail.x(0)))" height="20" fill="var(--sheet)" stroke="var(--stop)" stroke-width="1.6" />
+      <rect v-if="!endless && !usesCam && detail.to > axis.travel.positiveLimit" :x="clip(detail.x(axis.travel.positiveLimit))" y="130" :width="Math.max(0, clip(detail.x(axis.travel.length)) - clip(detail.x(axis.travel.positiveLimit)))" height="20" fill="var(--sheet)" stroke="var(--stop)" stroke-width="1.6" />
       <path v-for="i in indexes" :key="i" :d="`M${detail.x(i)} 152v6`" stroke="var(--pencil)" />
-      <text v-if="indexes.length" x="694" y="122" text-anchor="end">index pulse every {{ fixed(turn, 3) }} {{ unit }}</text>
+      <text v-if="indexes.length" x="694" y="122" text-anchor="end">index pulse every {{ fixed(indexEvery, 3) }} {{ unit }}</text>
       <template v-for="(s, i) in here.path.slice(-2)" :key="'d' + i">
         <path :d="`M${clip(detail.x(s.from))} ${166 + i * 12}H${clip(detail.x(s.to))}`" stroke="var(--cmd)" stroke-width="2" stroke-dasharray="7 4" />
         <path :transform="`translate(${clip(detail.x(s.to))} ${166 + i * 12})`" :d="s.to < s.from ? 'M0 0l8 -4v8z' : 'M0 0l-8 -4v8z'" fill="var(--cmd)" />
       </template>
       <path :d="`M${detail.x(here.zero)} 128V204`" stroke="var(--ink)" stroke-dasharray="3 2" />
       <text :x="detail.x(here.zero)" y="218" text-anchor="middle" class="figure">zero</text>
-      <template v-if="axis.homing.method !== 37 && Math.abs(detail.x(here.zero) - detail.x(edge)) > 4">
+      <template v-if="edge !== null && Math.abs(detail.x(here.zero) - detail.x(edge)) > 4">
         <path :d="`M${detail.x(edge)} 150V204`" stroke="var(--ref)" stroke-dasharray="3 2" />
         <path :d="`M${detail.x(edge)} 198H${detail.x(here.zero)}`" stroke="var(--ink)" />
-        <text :x="detail.x(edge) - 6" y="202" text-anchor="end" class="figure">{{ fixed(here.zero - edge, 2) }} {{ unit }}</text>
+        <text :x="edge < here.zero ? detail.x(edge) - 6 : detail.x(edge) + 6" y="202" :text-anchor="edge < here.zero ? 'end' : 'start'" class="figure">{{ fixed(Math.abs(here.zero - edge), digits) }} {{ unit }}</text>
       </template>
-      <text :x="detail.x(here.rest) > 480 ? detail.x(here.zero) - 22 : detail.x(here.rest) + 12" :y="detail.x(here.rest) > 480 ? 218 : 200" :text-anchor="detail.x(here.rest) > 480 ? 'end' : 'start'" style="fill: var(--act)">comes to rest {{ fixed(here.rest - here.zero, 3) }} {{ unit }} past zero</text>
+      <text :x="restLeft ? Math.min(detail.x(here.zero), detail.x(here.rest)) - 22 : Math.max(detail.x(here.zero), detail.x(here.rest)) + 22" y="218" :text-anchor="restLeft ? 'end' : 'start'" style="fill: var(--act)">comes to rest {{ fixed(Math.abs(here.rest - here.zero), digits + 1) }} {{ unit }} {{ here.rest < here.zero ? 'before' : 'past' }} zero</text>
       <path :d="`M${detail.x(here.rest)} 160V196`" stroke="var(--act)" />
     </g>
     <text v-else-if="here && !here.found" x="362" y="150" text-anchor="middle" style="fill: var(--stop); font-size: 13px">{{ here.message }}</text>
+    <text v-else-if="here" x="362" y="150" text-anchor="middle" style="font-size: 13px">The axis does not move: zero is where it stands.</text>
   </svg>
-  <div class="row">
+  <div class="row entries">
     <NumberField :path="`${at}/homing/searchSpeed`" label="Search speed" :value="axis.homing.searchSpeed" :unit="unit + '/s'" />
     <NumberField :path="`${at}/homing/creepSpeed`" label="Creep speed" :value="axis.homing.creepSpeed" :unit="unit + '/s'" />
     <NumberField :path="`${at}/homing/acceleration`" label="Acceleration" :value="axis.homing.acceleration" :unit="unit + '/s²'" />
     <NumberField :path="`${at}/homing/zeroOffset`" label="Zero offset" :value="axis.homing.zeroOffset" :unit="unit" title="Position the axis has at its zero, 607Ch" />
+    <template v-if="method < 0">
+      <NumberField :path="`${at}/homing/stopTorque`" label="Torque at the stop" :value="axis.homing.stopTorque" unit="%" title="Share of the rated torque at which the stop counts" />
+      <NumberField :path="`${at}/homing/stopTime`" label="pressed for" :value="axis.homing.stopTime" unit="ms" whole />
+    </template>
+    <NumberField :path="`${at}/homing/timeLimit`" label="Time limit" :value="axis.homing.timeLimit" unit="s" title="The search fails when it takes longer" />
     <v-btn variant="flat" color="primary" class="go" @click="bench.start('HOMING', true)">Run on the bench</v-btn>
   </div>
   <p v-if="bench.state?.program === 'homing' && live" class="sub status" role="status" data-testid="homing-status">
       On the bench: {{ live.homingLeg >= 0 ? `searching, leg ${live.homingLeg + 1}` : live.referenced ? `zero found, standing at ${fixed(live.position, 3)} ${unit}` : live.state }}.
   </p>
-  <h2 class="gap">Where the hardware stands, from the negative stop</h2>
+  <h2 class="gap">Where the hardware stands, {{ endless ? 'within one turn of the load' : 'from the negative stop' }}</h2>
   <div class="row">
-    <NumberField :path="`${at}/travel/negativeLimit`" label="Negative limit up to" :value="axis.travel.negativeLimit" :unit="unit" />
+    <NumberField :path="`${at}/travel/length`" :label="endless ? 'One turn' : 'Way between the stops'" :value="axis.travel.length" :unit="unit" />
+    <NumberField v-if="!endless" :path="`${at}/travel/negativeLimit`" label="Negative limit up to" :value="axis.travel.negativeLimit" :unit="unit" />
     <NumberField :path="`${at}/travel/camFrom`" label="Cam from" :value="axis.travel.camFrom" :unit="unit" />
     <NumberField :path="`${at}/travel/camTo`" label="Cam to" :value="axis.travel.camTo" :unit="unit" />
-    <NumberField :path="`${at}/travel/positiveLimit`" label="Positive limit from" :value="axis.travel.positiveLimit" :unit="unit" />
+    <NumberField v-if="!endless" :path="`${at}/travel/positiveLimit`" label="Positive limit from" :value="axis.travel.positiveLimit" :unit="unit" />
     <NumberField :path="`${at}/travel/parkedAt`" label="Axis starts at" :value="axis.travel.parkedAt" :unit="unit" title="Where the axis stands when the bench is switched on" />
   </div>
 </template>
@@ -135,6 +201,7 @@ function choose(event: Event) {
 .method { float: right; font-size: 12px; color: var(--pencil); margin-top: 6px; }
 .path { width: 100%; height: auto; margin: 4px 0; }
 .row { display: flex; flex-wrap: wrap; gap: 6px 14px; align-items: flex-start; }
+.entries { --field-width: 104px; }
 .go { margin-top: 17px; }
 .gap { margin-top: 6px; }
 .status { margin: 4px 0 0; font-weight: 650; color: var(--ink); }

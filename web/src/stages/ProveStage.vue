@@ -22,7 +22,7 @@ function add(event: Event) {
   const axis = machine.axis!.name
   const made: Record<string, Expectation> = {
     ARRIVES: { kind: 'ARRIVES', axis, after: machine.events.find((e) => e.endsWith('.Execute')) ?? machine.events[0] ?? 'Start', position: 0, tolerance: 0.05, within: 1, stays: 0.1 },
-    BOUND: { kind: 'BOUND', axis, quantity: 'SPEED', limit: machine.axis!.limits.maxSpeed },
+    BOUND: { kind: 'BOUND', axis, quantity: 'SPEED', limit: machine.axis!.limits.max.speed },
     NO_ERROR: { kind: 'NO_ERROR', axis },
   }
   machine.edit({ op: 'add', path: '/proof/expectations/-', value: made[select.value] })

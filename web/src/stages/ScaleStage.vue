@@ -1,82 +1,146 @@
 <script setup lang="ts">
+import { mdiDelete, mdiPlus } from '@mdi/js'
 import { computed } from 'vue'
+import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
+import TrainPart from '../components/TrainPart.vue'
 import { useMachine } from '../stores/machine'
 
 const machine = useMachine()
 const axis = computed(() => machine.axis!)
 const at = computed(() => `/axes/${machine.axisIndex}`)
 const unit = computed(() => axis.value.unit.symbol)
+const feed = computed(() => axis.value.train.feed)
+const linear = computed(() => ['SCREW', 'RACK', 'BELT'].includes(feed.value.kind))
+const endless = computed(() => axis.value.kind === 'ENDLESS')
+const reducers = computed(() => axis.value.train.reducers)
+
+const KINDS = { LINEAR: 'Linear, with ends', ROTARY: 'Rotary, with ends', ENDLESS: 'Endless' }
+const ENCODERS = { INCREMENTAL: 'Incremental', ABSOLUTE: 'Absolute' }
+const FEEDS = { RACK: 'Rack', SCREW: 'Screw', BELT: 'Belt', DIRECT: 'Direct', FEEDER: 'Feeder' }
+const AMOUNTS = { RACK: 'Pitch', BELT: 'Pitch', SCREW: 'Lead', FEEDER: 'Amount per turn', DIRECT: '' }
+const UNITS = ['mm', 'µm', 'm', 'in', '°', 'rad', 'turn', 'g', 'kg', 'ml', 'l']
+
+const QUANTITIES = [
+  { key: 'speed', label: 'speed', power: '/s' },
+  { key: 'acceleration', label: 'acceleration', power: '/s²' },
+  { key: 'deceleration', label: 'deceleration', power: '/s²' },
+  { key: 'jerk', label: 'jerk', power: '/s³' },
+  { key: 'torque', label: 'torque', power: '' },
+] as const
+
+function addReducer() {
+  machine.edit({ op: 'add', path: `${at.value}/train/reducers/-`, value: { motorTurns: 1, outputTurns: 1 } })
+}
+
+/** Takes the kind and, where the old unit of the amount makes no sense for it, a unit that does. */
+function chooseFeed(kind: string) {
+  const lengths = ['mm', 'µm', 'm', 'in']
+  const now = feed.value.unit
+  const fits = kind === 'DIRECT' || (kind === 'FEEDER' ? now === unit.value : lengths.includes(now))
+  machine.edit(
+    { op: 'replace', path: `${at.value}/train/feed/kind`, value: kind },
+    ...(fits ? [] : [{ op: 'replace', path: `${at.value}/train/feed/unit`, value: kind === 'FEEDER' ? unit.value : 'mm' }]),
+  )
+}
 </script>
 
 <template>
   <h1>Scale · {{ axis.name }}</h1>
-  <p class="sub">From the encoder to the load. Change a part and see at once, on the right, what it causes.</p>
+  <p class="sub">From the encoder to the load. Fields also take calculations and other units, such as 2.5 in.</p>
   <div class="sheet train">
-    <svg viewBox="0 0 724 132" class="drawing" role="img" aria-label="Drive train: encoder, motor, reducer, pinion on a rack, load">
-      <path d="M10 66H470" stroke="var(--pencil)" stroke-dasharray="12 3 2 3" />
-      <rect x="24" y="44" width="40" height="44" fill="none" stroke="var(--ink)" stroke-width="1.6" />
-      <path d="M44 44v44M34 44v44M54 44v44" stroke="var(--pencil)" stroke-width="0.8" />
-      <text x="44" y="34" text-anchor="middle">encoder</text>
-      <rect x="64" y="34" width="96" height="64" fill="var(--cmd-wash)" stroke="var(--ink)" stroke-width="1.8" />
-      <path d="M80 34v64M96 34v64M112 34v64M128 34v64M144 34v64" stroke="var(--pencil)" stroke-width="0.6" />
-      <text x="112" y="26" text-anchor="middle">motor</text>
-      <path d="M160 66h60" stroke="var(--ink)" stroke-width="5" />
-      <path d="M220 40h60v52h-60zM280 30h66v72h-66z" fill="none" stroke="var(--ink)" stroke-width="1.8" />
-      <text x="283" y="22" text-anchor="middle">reducer</text>
-      <text x="283" y="118" text-anchor="middle" class="figure">{{ axis.reducer.motorTurns }} : {{ axis.reducer.outputTurns }}</text>
-      <path d="M346 66h74" stroke="var(--ink)" stroke-width="8" />
-      <circle cx="446" cy="66" r="30" fill="var(--sheet)" stroke="var(--ink)" stroke-width="1.8" />
-      <circle cx="446" cy="66" r="25" fill="none" stroke="var(--pencil)" stroke-dasharray="5 4.2" stroke-width="5" />
-      <circle cx="446" cy="66" r="5" fill="var(--ink)" />
-      <text x="446" y="26" text-anchor="middle">pinion, {{ axis.feed.teeth }} teeth</text>
-      <path d="M392 100H714" stroke="var(--ink)" stroke-width="1.6" />
-      <path d="M392 100l5 -7h6l5 7h6l5 -7h6l5 7h6l5 -7h6l5 7h6l5 -7h6l5 7h6l5 -7h6l5 7h6l5 -7h6l5 7h6l5 -7h6l5 7h6l5 -7h6l5 7h6l5 -7h6l5 7h6l5 -7h6l5 7h6l5 -7h6l5 7" fill="none" stroke="var(--ink)" />
-      <text x="400" y="116">rack</text>
-      <rect x="592" y="40" width="96" height="50" fill="none" stroke="var(--act)" stroke-width="2" />
-      <text x="640" y="34" text-anchor="middle">load</text>
-      <text x="640" y="70" text-anchor="middle" class="figure">{{ axis.load.mass }} kg</text>
-      <path d="M498 66h84M498 61v10M582 66l-8 -4v8z" stroke="var(--act)" fill="var(--act)" />
-      <text x="538" y="58" text-anchor="middle">travel, {{ unit }}</text>
-    </svg>
-    <div class="parts">
-      <fieldset>
-        <legend>Motor and encoder</legend>
-        <NumberField :path="`${at}/encoder/countsPerTurn`" label="Counts per turn" :value="axis.encoder.countsPerTurn" whole title="2^bits of an absolute encoder, or lines × 4" />
-        <NumberField :path="`${at}/motor/maxSpeed`" label="Highest motor speed" :value="axis.motor.maxSpeed" unit="1/min" />
-        <NumberField :path="`${at}/motor/peakTorque`" label="Peak torque" :value="axis.motor.peakTorque" unit="N·m" />
-        <NumberField :path="`${at}/motor/ratedTorque`" label="Rated torque" :value="axis.motor.ratedTorque" unit="N·m" />
-        <NumberField :path="`${at}/motor/inertia`" label="Rotor inertia" :value="axis.motor.inertia" unit="kg·m²" />
-      </fieldset>
-      <fieldset>
-        <legend>Reducer</legend>
-        <NumberField :path="`${at}/reducer/motorTurns`" label="Reducer, motor turns" :value="axis.reducer.motorTurns" whole title="Whole turns of the motor for the output turns below" />
-        <NumberField :path="`${at}/reducer/outputTurns`" label="Reducer, output turns" :value="axis.reducer.outputTurns" whole />
-      </fieldset>
-      <fieldset>
-        <legend>Rack and pinion</legend>
-        <NumberField :path="`${at}/feed/teeth`" label="Teeth of the pinion" :value="axis.feed.teeth" whole />
-        <NumberField :path="`${at}/feed/pitch`" label="Pitch" :value="axis.feed.pitch" :unit="unit" title="Travel of one tooth" />
-        <NumberField :path="`${at}/unit/decimals`" label="Decimals on the wire" :value="axis.unit.decimals" whole />
-      </fieldset>
-      <fieldset>
-        <legend>Load</legend>
-        <NumberField :path="`${at}/load/mass`" label="Mass" :value="axis.load.mass" unit="kg" />
-        <NumberField :path="`${at}/load/coulomb`" label="Coulomb friction" :value="axis.load.coulomb" unit="N" />
-        <NumberField :path="`${at}/load/viscous`" label="Viscous friction" :value="axis.load.viscous" unit="N·s/m" />
-      </fieldset>
-    </div>
+    <TrainPart name="encoder" label="Encoder">
+      <ChoiceField :path="`${at}/encoder/kind`" label="Encoder kind" :value="axis.encoder.kind" :options="ENCODERS" />
+      <NumberField v-if="axis.encoder.kind === 'INCREMENTAL'" :path="`${at}/encoder/lines`" label="Lines per turn" :value="axis.encoder.lines" whole title="Four counts a line" />
+      <template v-else>
+        <NumberField :path="`${at}/encoder/singleTurnBits`" label="Bits within a turn" :value="axis.encoder.singleTurnBits" whole unit="bit" title="2^bits counts a turn" />
+        <NumberField :path="`${at}/encoder/multiTurnBits`" label="Bits of whole turns" :value="axis.encoder.multiTurnBits" whole unit="bit" title="0: it knows no turns after power-up" />
+      </template>
+    </TrainPart>
+    <TrainPart name="motor" label="Motor" wide>
+      <NumberField :path="`${at}/motor/ratedTorque`" label="Rated torque" :value="axis.motor.ratedTorque" unit="N·m" />
+      <NumberField :path="`${at}/motor/ratedSpeed`" label="Rated speed" :value="axis.motor.ratedSpeed" unit="1/min" title="The peak torque is there up to this speed" />
+      <NumberField :path="`${at}/motor/peakTorque`" label="Peak torque" :value="axis.motor.peakTorque" unit="N·m" />
+      <NumberField :path="`${at}/motor/maxSpeed`" label="Top speed" :value="axis.motor.maxSpeed" unit="1/min" />
+      <NumberField :path="`${at}/motor/inertia`" label="Rotor inertia" :value="axis.motor.inertia" unit="kg·m²" />
+      <NumberField :path="`${at}/motor/torqueAtMaxSpeed`" label="Peak there" :value="axis.motor.torqueAtMaxSpeed" unit="N·m" title="Peak torque at the highest speed; between the rated and the highest speed it falls in a straight line" />
+    </TrainPart>
+    <TrainPart v-for="(reducer, i) in reducers" :key="i" name="reducer" :label="reducers.length > 1 ? `Reducer ${i + 1}` : 'Reducer'">
+      <NumberField :path="`${at}/train/reducers/${i}/motorTurns`" label="Motor turns" :value="reducer.motorTurns" whole title="Whole turns of the motor side for the output turns below" />
+      <NumberField :path="`${at}/train/reducers/${i}/outputTurns`" label="Output turns" :value="reducer.outputTurns" whole />
+      <v-btn :prepend-icon="mdiDelete" variant="text" size="x-small" :aria-label="`Remove reducer ${i + 1}`" @click="machine.edit({ op: 'remove', path: `${at}/train/reducers/${i}` })">Remove</v-btn>
+    </TrainPart>
+    <div class="insert"><v-btn :icon="mdiPlus" size="x-small" density="comfortable" aria-label="Add a reducer" title="Add a reducer" @click="addReducer" /></div>
+    <TrainPart :name="feed.kind.toLowerCase()" :label="FEEDS[feed.kind]">
+      <ChoiceField :path="`${at}/train/feed/kind`" label="Feed" :value="feed.kind" :options="FEEDS" @choose="chooseFeed" />
+      <NumberField v-if="feed.kind === 'RACK' || feed.kind === 'BELT'" :path="`${at}/train/feed/teeth`" label="Teeth" :value="feed.teeth" whole />
+      <template v-if="feed.kind !== 'DIRECT'">
+        <NumberField :path="`${at}/train/feed/amount`" :label="AMOUNTS[feed.kind]" :value="feed.amount" :unit="feed.unit" :title="feed.kind === 'SCREW' ? 'Travel of one turn' : feed.kind === 'FEEDER' ? 'What one turn gives' : 'Travel of one tooth'" />
+        <ChoiceField :path="`${at}/train/feed/unit`" label="in unit" :value="feed.unit" :options="linear ? ['mm', 'µm', 'm', 'in'] : UNITS" free />
+      </template>
+    </TrainPart>
+    <TrainPart name="load" label="Load" wide last>
+      <NumberField v-if="linear" :path="`${at}/load/mass`" label="Mass" :value="axis.load.mass" unit="kg" />
+      <NumberField :path="`${at}/load/inertia`" :label="linear ? 'Turning inertia' : 'Inertia'" :value="axis.load.inertia" unit="kg·m²" title="Inertia that turns with the last shaft" />
+      <NumberField :path="`${at}/load/coulomb`" label="Coulomb friction" :value="axis.load.coulomb" :unit="linear ? 'N' : 'N·m'" />
+      <NumberField :path="`${at}/load/viscous`" label="Viscous friction" :value="axis.load.viscous" :unit="linear ? 'N·s/m' : 'N·m·s'" />
+      <NumberField v-if="linear" :path="`${at}/load/slope`" label="Slope" :value="axis.load.slope" unit="°" title="0 level, 90 upward" />
+      <NumberField :path="`${at}/load/stiffness`" label="Shaft stiffness" :value="axis.load.stiffness" unit="N·m/rad" title="Between motor and load, at the motor shaft; 0 for rigid" />
+      <template v-if="axis.load.stiffness > 0">
+        <NumberField :path="`${at}/load/damping`" label="Shaft damping" :value="axis.load.damping" unit="N·m·s" title="Of that spring, N·m·s/rad" />
+        <NumberField :path="`${at}/load/backlash`" label="Backlash" :value="axis.load.backlash" :unit="unit" title="Play between motor and load" />
+      </template>
+    </TrainPart>
   </div>
-  <h2 class="gap">Limits and control</h2>
+  <div class="columns">
+    <section aria-label="Axis and unit">
+      <h2>Axis and unit</h2>
+      <div class="row">
+        <ChoiceField :path="`${at}/kind`" label="Kind of axis" :value="axis.kind" :options="KINDS" />
+        <ChoiceField :path="`${at}/unit/symbol`" label="User unit" :value="axis.unit.symbol" :options="UNITS" free />
+        <NumberField :path="`${at}/unit/decimals`" label="Decimals on the wire" :value="axis.unit.decimals" whole />
+        <NumberField v-if="endless" :path="`${at}/modulo`" label="Modulo" :value="axis.modulo" :unit="unit" title="The position begins again after this; 0: it counts on" />
+        <NumberField :path="`${at}/gearBits`" label="Electronic gear" :value="axis.gearBits" unit="bit" whole title="Width of the drive's numerator and denominator" />
+      </div>
+      <h2 class="gap">Holding brake</h2>
+      <div class="row">
+        <NumberField :path="`${at}/brake/torque`" label="Brake torque" :value="axis.brake.torque" unit="N·m" title="0: no brake" />
+        <template v-if="axis.brake.torque > 0">
+          <NumberField :path="`${at}/brake/releaseMillis`" label="Opens in" :value="axis.brake.releaseMillis" unit="ms" whole />
+          <NumberField :path="`${at}/brake/closeMillis`" label="Closes in" :value="axis.brake.closeMillis" unit="ms" whole title="The motor holds the load meanwhile" />
+        </template>
+      </div>
+      <h2 class="gap">Duty</h2>
+      <div class="row">
+        <NumberField :path="`${at}/duty/distance`" label="There and back" :value="axis.duty.distance" :unit="unit" title="Way of one move, with the default speed and acceleration" />
+        <NumberField :path="`${at}/duty/pause`" label="Rest after each" :value="axis.duty.pause" unit="s" />
+      </div>
+    </section>
+    <section aria-label="Limits and defaults">
+      <h2>Limits and defaults</h2>
+      <table class="plain">
+        <thead><tr><th></th><th>Default</th><th>Highest</th></tr></thead>
+        <tbody>
+          <tr v-for="q in QUANTITIES" :key="q.key">
+            <td>{{ q.label }}</td>
+            <td><NumberField :path="`${at}/limits/normal/${q.key}`" :label="`Default ${q.label}`" hide-label :value="axis.limits.normal[q.key]" :unit="q.key === 'torque' ? '%' : unit + q.power" :title="q.key === 'jerk' ? '0: no limit, trapezoid' : q.key === 'torque' ? 'Share of the rated torque' : undefined" /></td>
+            <td><NumberField :path="`${at}/limits/max/${q.key}`" :label="`Highest ${q.label}`" hide-label :value="axis.limits.max[q.key]" :unit="q.key === 'torque' ? '%' : unit + q.power" /></td>
+          </tr>
+        </tbody>
+      </table>
+      <div class="row under">
+        <template v-if="!endless">
+          <NumberField :path="`${at}/limits/softMin`" label="Negative soft limit" :value="axis.limits.softMin" :unit="unit" />
+          <NumberField :path="`${at}/limits/softMax`" label="Positive soft limit" :value="axis.limits.softMax" :unit="unit" />
+        </template>
+        <NumberField :path="`${at}/limits/quickStop`" label="Quick stop" :value="axis.limits.quickStop" :unit="unit + '/s²'" />
+        <NumberField :path="`${at}/limits/followingError`" label="Following error" :value="axis.limits.followingError" :unit="unit" />
+        <NumberField :path="`${at}/limits/followingErrorTime`" label="allowed for" :value="axis.limits.followingErrorTime" unit="ms" whole />
+      </div>
+    </section>
+  </div>
+  <h2 class="gap">Control</h2>
   <div class="row">
-    <NumberField :path="`${at}/limits/softMin`" label="Negative soft limit" :value="axis.limits.softMin" :unit="unit" />
-    <NumberField :path="`${at}/limits/softMax`" label="Positive soft limit" :value="axis.limits.softMax" :unit="unit" />
-    <NumberField :path="`${at}/limits/maxSpeed`" label="Highest speed" :value="axis.limits.maxSpeed" :unit="unit + '/s'" />
-    <NumberField :path="`${at}/limits/maxAcceleration`" label="Highest acceleration" :value="axis.limits.maxAcceleration" :unit="unit + '/s²'" />
-    <NumberField :path="`${at}/limits/maxJerk`" label="Highest jerk" :value="axis.limits.maxJerk" :unit="unit + '/s³'" title="0: no limit, trapezoid" />
-    <NumberField :path="`${at}/limits/quickStop`" label="Quick stop" :value="axis.limits.quickStop" :unit="unit + '/s²'" />
-    <NumberField :path="`${at}/limits/followingError`" label="Following error" :value="axis.limits.followingError" :unit="unit" />
-    <NumberField :path="`${at}/limits/followingErrorTime`" label="allowed for" :value="axis.limits.followingErrorTime" unit="ms" whole />
     <NumberField :path="`${at}/control/positionGain`" label="Position gain" :value="axis.control.positionGain" unit="1/s" title="Kv: following error without feed-forward = speed ÷ Kv" />
     <NumberField :path="`${at}/control/velocityGain`" label="Velocity gain" :value="axis.control.velocityGain" unit="N·m·s" title="Kp, N·m·s/rad at the motor" />
     <NumberField :path="`${at}/control/integralTime`" label="Integral time" :value="axis.control.integralTime" unit="ms" />
@@ -86,11 +150,14 @@ const unit = computed(() => axis.value.unit.symbol)
 </template>
 
 <style scoped>
-.train { padding: 4px 10px 10px; }
-.train svg { width: 100%; height: auto; max-height: 140px; }
-.parts { display: grid; grid-template-columns: 2fr 1.05fr 1.05fr 1.05fr; gap: 8px; }
-fieldset { border: 0; border-top: 1px solid var(--hair); padding: 2px 0 0; display: flex; flex-wrap: wrap; gap: 4px 10px; align-content: flex-start; }
-legend { font-weight: 650; font-size: 13px; padding-right: 6px; }
-.gap { margin-top: 12px; }
-.row { display: flex; flex-wrap: wrap; gap: 6px 12px; }
+.train { display: flex; padding: 4px 8px 8px; gap: 0; overflow-x: auto; }
+.insert { width: 0; position: relative; z-index: 1; }
+.insert .v-btn { position: absolute; top: 41px; left: -12px; background: var(--sheet); }
+.columns { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1.25fr); gap: 18px; margin-top: 10px; }
+section:first-child { --field-width: 142px; }
+.row { display: flex; flex-wrap: wrap; gap: 4px 10px; }
+.gap { margin-top: 8px; }
+.under { margin-top: 6px; }
+td { border: 0 !important; padding: 1px 6px 1px 0 !important; }
+th { padding: 0 6px 2px 0 !important; }
 </style>

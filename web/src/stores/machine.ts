@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api, Problem, type Change, type EntryFault, type Finding, type HomingAnswer, type Machine, type MachineAnswer, type MachineState, type RunView } from '../api/client'
 import { patched } from '../lib/patch'
 import type { StageKey } from '../router'
@@ -18,7 +18,8 @@ export const useMachine = defineStore('machine', () => {
   const canRedo = ref(false)
   const draft = ref<Machine | null>(null)
   const answer = ref<MachineAnswer | null>(null)
-  const homing = ref<HomingAnswer | null>(null)
+  /** Searches by axis: those of other axes stay until the document comes anew. */
+  const homings = ref<Record<number, HomingAnswer>>({})
   const run = ref<RunView | null>(null)
   const proving = ref(false)
   const axisIndex = ref(0)
@@ -36,6 +37,7 @@ export const useMachine = defineStore('machine', () => {
   let answered: Machine | null = null
   let saved: Promise<void> = Promise.resolve()
 
+  const homing = computed(() => homings.value[axisIndex.value] ?? null)
   const axis = computed(() => draft.value?.axes[axisIndex.value] ?? null)
   const faults = computed<EntryFault[]>(() => [...Object.values(unread.value), ...(answer.value?.faults ?? [])])
   const diagnostics = computed(() => answer.value?.program.diagnostics ?? [])
@@ -58,7 +60,7 @@ export const useMachine = defineStore('machine', () => {
       if (!run.value) return null
       return { faults: run.value.verdicts.filter((v) => !v.holds).length + (run.value.stopped ? 1 : 0), warnings: run.value.revision === revision.value ? 0 : 1 }
     }
-    const findings = stage === 'home' ? (homing.value?.advice.findings ?? []) : (answer.value?.stages.filter((s) => s.stage === stage).flatMap((s) => s.advice.findings) ?? [])
+    const findings = stage === 'home' ? Object.values(homings.value).flatMap((h) => h.advice.findings) : (answer.value?.stages.filter((s) => s.stage === stage).flatMap((s) => s.advice.findings) ?? [])
     const refused = faults.value.filter((f) => stageOfField(f.field) === stage).length
     return { faults: count(findings, 'FAULT') + refused, warnings: count(findings, 'WARNING') }
   }
@@ -100,7 +102,9 @@ export const useMachine = defineStore('machine', () => {
     conflict.value = null
     unread.value = {}
     run.value = (await api.latestRun(machineId)) ?? null
+    homings.value = {}
     await ask()
+    void askOthers()
   }
 
   function edit(...changes: Change[]) {
@@ -134,12 +138,29 @@ export const useMachine = defineStore('machine', () => {
       if (mine !== question) return
       answer.value = given
       answered = document
-      if (given.faults.length === 0) {
-        const search = await api.homing(document, axisIndex.value)
-        if (mine === question) homing.value = search
-      }
+      if (given.faults.length > 0) return
+      const number = axisIndex.value
+      const search = await api.homing(document, number)
+      if (mine === question) homings.value = { ...homings.value, [number]: search }
     })
   }
+
+  /** Asks for the searches of the other axes, one after the other, as long as nothing newer is asked. */
+  async function askOthers() {
+    const mine = question
+    const document = draft.value
+    for (let i = 0; document && i < document.axes.length; i++) {
+      if (mine !== question || (answer.value?.faults.length ?? 0) > 0) return
+      if (homings.value[i]) continue
+      const search = await guarded(() => api.homing(document, i))
+      if (mine !== question || !search) return
+      homings.value = { ...homings.value, [i]: search }
+    }
+  }
+
+  watch(axisIndex, (index) => {
+    if (!homings.value[index]) void ask()
+  })
 
   /** Saves what is not saved, one save after the other. */
   function flush(): Promise<void> {
@@ -178,7 +199,9 @@ export const useMachine = defineStore('machine', () => {
     await guarded(async () => {
       take(await api[direction](id.value, revision.value), false)
       unread.value = {}
+      homings.value = {}
       await ask()
+      void askOthers()
     })
   }
 
@@ -205,7 +228,7 @@ export const useMachine = defineStore('machine', () => {
   }
 
   return {
-    id, revision, canUndo, canRedo, draft, answer, homing, run, proving, axisIndex, axis, saving, dirty, conflict, problem, unread,
+    id, revision, canUndo, canRedo, draft, answer, homing, homings, run, proving, axisIndex, axis, saving, dirty, conflict, problem, unread,
     faults, diagnostics, events, fault, advice, stageState, load, edit, set, setUnread, flush,
     undo: () => step('undo'), redo: () => step('redo'), keepMine, takeTheirs, prove, guarded,
   }

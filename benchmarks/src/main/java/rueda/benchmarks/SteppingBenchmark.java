@@ -59,7 +59,7 @@ public class SteppingBenchmark {
         List<Axis> list = new ArrayList<>();
         for (int i = 0; i < count; i++) {
             String name = "A" + i;
-            Axis axis = demo.axes().get(0).withName(name).withHoming(new Homing(37, 120, 12, 800, 0, 40, 200, 60));
+            Axis axis = demo.axes().get(0).withName(name).withHoming(Homing.search(37, 120, 12, 800, 0));
             list.add(axis.withStation(new Station(unbound(axis.station().outputs()), unbound(axis.station().inputs()))));
             variables.append(String.format("P%1$d : MC_Power; H%1$d : MC_Home; Go%1$d, Back%1$d : MC_MoveAbsolute;%n", i));
             body.append(String.format("P%1$d(Axis := A%1$d, Enable := TRUE); H%1$d(Axis := A%1$d, Execute := P%1$d.Status);%n"

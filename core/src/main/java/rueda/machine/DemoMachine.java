@@ -32,7 +32,7 @@ public final class DemoMachine {
                 new Travel(2560, 40, 2520, 100, 160, 620),
                 new Limits(-20, 2330, new Dynamics(600, 2500, 2500, 25_000, 250), new Dynamics(950, 6000, 6000, 60_000, 260), 5000, 5, 20),
                 32, new Duty(1800, 2),
-                new Homing(11, 120, 12, 800, 0, 40, 200, 60),
+                Homing.search(11, 120, 12, 800, 0),
                 new Control(60, 0.25, 20, 1, 1),
                 station("Shuttle"));
     }
@@ -44,10 +44,10 @@ public final class DemoMachine {
                 Encoder.incremental(2500),
                 new Train(List.of(new Reducer(2, 1)), new Feed(Feed.Kind.SCREW, 1, new BigDecimal("10"), "mm")),
                 new Load(120, 1.2e-3, 180, 400, 90, 0, 0, 0), new Brake(5, 60, 40),
-                new Travel(900, 15, 885, 40, 70, 140),
+                new Travel(900, 17.3, 885, 40, 70, 140),
                 new Limits(0, 840, new Dynamics(200, 1200, 1200, 12_000, 250), new Dynamics(300, 2000, 2000, 40_000, 290), 3000, 2, 20),
                 32, new Duty(600, 3),
-                new Homing(1, 60, 5, 400, 0, 60, 200, 60),
+                new Homing(1, 60, 5, 400, 0, 60, 200, 60, false),
                 new Control(40, 0.9, 20, 1, 1),
                 station("Lift"));
     }
@@ -62,7 +62,7 @@ public final class DemoMachine {
                 new Travel(360, 0, 0, 80, 100, 45),
                 new Limits(0, 0, new Dynamics(60, 120, 120, 600, 200), new Dynamics(120, 240, 240, 2400, 300), 300, 1, 20),
                 32, new Duty(180, 4),
-                new Homing(12, 20, 2, 60, 0, 40, 200, 60),
+                Homing.search(12, 20, 2, 60, 0),
                 new Control(12, 0.12, 40, 1, 1),
                 station("Table"));
     }
@@ -77,7 +77,7 @@ public final class DemoMachine {
                 new Travel(360, 0, 0, 0, 0, 200),
                 new Limits(0, 0, new Dynamics(1500, 4000, 4000, 40_000, 200), new Dynamics(3000, 9000, 9000, 150_000, 290), 12_000, 20, 20),
                 32, new Duty(3600, 2),
-                new Homing(34, 90, 20, 600, 0, 40, 200, 30),
+                new Homing(34, 90, 20, 600, 0, 40, 200, 30, false),
                 new Control(50, 0.08, 20, 1, 1),
                 station("Brush"));
     }
@@ -92,7 +92,7 @@ public final class DemoMachine {
                 new Travel(0.35, 0, 0, 0, 0, 0.1),
                 new Limits(0, 0, new Dynamics(2, 10, 10, 100, 200), new Dynamics(4, 40, 40, 1000, 290), 60, 0.2, 20),
                 32, new Duty(3.5, 1),
-                new Homing(37, 0.2, 0.05, 2, 0, 40, 200, 30),
+                new Homing(37, 0.2, 0.05, 2, 0, 40, 200, 30, false),
                 new Control(50, 0.03, 20, 1, 1),
                 station("Doser"));
     }

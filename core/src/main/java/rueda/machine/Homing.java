@@ -17,19 +17,25 @@ import java.util.stream.Stream;
  * @param stopTorque   torque at which a hard stop counts as reached, % of rated torque
  * @param stopTime     how long that torque must have stood, ms
  * @param timeLimit    the search fails when it takes longer, s
+ * @param thenToZero   the axis travels to position 0 afterwards, at the search speed
  */
 public record Homing(int method, double searchSpeed, double creepSpeed, double acceleration, double zeroOffset,
-                     double stopTorque, int stopTime, double timeLimit) {
+                     double stopTorque, int stopTime, double timeLimit, boolean thenToZero) {
+
+    /** A search without a hard stop and without travel afterwards, within a minute. */
+    public static Homing search(int method, double searchSpeed, double creepSpeed, double acceleration, double zeroOffset) {
+        return new Homing(method, searchSpeed, creepSpeed, acceleration, zeroOffset, 40, 200, 60, false);
+    }
 
     /** Every method the drive has. */
     public static final Set<Integer> METHODS = Stream.of(IntStream.rangeClosed(1, 14), IntStream.rangeClosed(17, 30), IntStream.of(33, 34, 35, 37), IntStream.rangeClosed(-4, -1))
             .flatMap(IntStream::boxed).collect(Collectors.toUnmodifiableSet());
 
     public Homing withMethod(int changed) {
-        return new Homing(changed, searchSpeed, creepSpeed, acceleration, zeroOffset, stopTorque, stopTime, timeLimit);
+        return new Homing(changed, searchSpeed, creepSpeed, acceleration, zeroOffset, stopTorque, stopTime, timeLimit, thenToZero);
     }
 
     public Homing withZeroOffset(double changed) {
-        return new Homing(method, searchSpeed, creepSpeed, acceleration, changed, stopTorque, stopTime, timeLimit);
+        return new Homing(method, searchSpeed, creepSpeed, acceleration, changed, stopTorque, stopTime, timeLimit, thenToZero);
     }
 }

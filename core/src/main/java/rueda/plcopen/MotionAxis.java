@@ -6,6 +6,7 @@ import rueda.drive.ObjectDictionary;
 import rueda.drive.PowerState;
 import rueda.machine.Axis;
 import rueda.machine.Dynamics;
+import rueda.machine.Homing;
 import rueda.machine.Limits;
 import rueda.profile.MotionProfile;
 import rueda.quantity.Scale;
@@ -46,6 +47,8 @@ public final class MotionAxis {
     private boolean powerWanted;
     private boolean resetWanted;
     private boolean homingStarted;
+    /** homing has found its zero and the axis travels there */
+    private boolean toZero;
     private MotionError error = MotionError.NONE;
     private MotionCommand current;
     private double elapsed;
@@ -186,6 +189,10 @@ public final class MotionAxis {
     }
 
     private void home() {
+        if (toZero) {
+            advance();
+            return;
+        }
         standAtActual();
         mode = Drive.MODE_HOMING;
         if (modeDisplay != Drive.MODE_HOMING) {
@@ -208,9 +215,21 @@ public final class MotionAxis {
         } else if (attained && stands) {
             mode = Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
             controlword &= ~HOMING_START;
+            finishHoming();
+        }
+    }
+
+    private void finishHoming() {
+        Homing homing = configuration.homing();
+        if (!homing.thenToZero()) {
             state = AxisState.STANDSTILL;
             abort(MotionCommand.Status.DONE);
+            return;
         }
+        Dynamics normal = configuration.limits().normal();
+        profile.plan(position, 0, 0, reach(0, Direction.SHORTEST), 0, homing.searchSpeed(), homing.acceleration(), homing.acceleration(), normal.jerk());
+        elapsed = 0;
+        toZero = true;
     }
 
     /* ---- orders of the function blocks ---- */
@@ -236,6 +255,7 @@ public final class MotionAxis {
             mailbox.set(DriveObject.HOME_OFFSET, scale.wireFromUnits(homePosition));
         }
         homingStarted = false;
+        toZero = false;
         accept(command, AxisState.HOMING);
         log.add(now, number, line, CommandLog.Kind.HOME, block, homePosition, 0, 0, 0, 0, 0, MotionError.NONE);
     }

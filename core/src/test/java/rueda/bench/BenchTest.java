@@ -28,7 +28,7 @@ class BenchTest {
     /** Homes where it stands, so that moves can begin at once. */
     static Machine quick() {
         Machine demo = DemoMachine.create();
-        return demo.withAxis(0, demo.axes().get(0).withHoming(new Homing(37, 120, 12, 800, 0, 40, 200, 60)));
+        return demo.withAxis(0, demo.axes().get(0).withHoming(Homing.search(37, 120, 12, 800, 0)));
     }
 
     private static double value(Bench bench, String name) {

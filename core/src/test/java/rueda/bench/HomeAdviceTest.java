@@ -28,7 +28,7 @@ class HomeAdviceTest {
     /** Overrun v²/2a = 120² / 1600 = 9 mm; rest 12² / 1600 = 0.09 mm past zero; zero at the 13th pulse, 171.43 mm. */
     @Test
     void figuresOfTheDemo() {
-        Advice advice = advice(new Homing(11, 120, 12, 800, 0, 40, 200, 60), 160);
+        Advice advice = advice(Homing.search(11, 120, 12, 800, 0), 160);
         assertThat(figure(advice, "Overrun into the cam")).startsWith("9.0 of 60");
         assertThat(figure(advice, "Comes to rest")).startsWith("0.09");
         assertThat(figure(advice, "Switch edge to index")).isEqualTo("0.87");
@@ -37,12 +37,12 @@ class HomeAdviceTest {
 
     @Test
     void anIndexPulseNearTheEdgeIsAWarning() {
-        assertThat(advice(new Homing(11, 120, 12, 800, 0, 40, 200, 60), 171).findings()).anyMatch(f -> f.severity() == Finding.Severity.WARNING && f.title().contains("near the edge"));
+        assertThat(advice(Homing.search(11, 120, 12, 800, 0), 171).findings()).anyMatch(f -> f.severity() == Finding.Severity.WARNING && f.title().contains("near the edge"));
     }
 
     @Test
     void aSoftLimitPastTheSwitchIsAWarningWithItsMend() {
-        Finding finding = advice(new Homing(11, 120, 12, 800, -200, 40, 200, 60), 160).findings().stream().filter(f -> f.title().contains("soft limit")).findFirst().orElseThrow();
+        Finding finding = advice(Homing.search(11, 120, 12, 800, -200), 160).findings().stream().filter(f -> f.title().contains("soft limit")).findFirst().orElseThrow();
         assertThat(finding.title()).contains("positive soft limit");
         double advised = (Double) finding.mend().changes().get(0).value();
         assertThat(advised).isLessThan(2520 - 171.4286 - 200);
@@ -50,6 +50,6 @@ class HomeAdviceTest {
 
     @Test
     void creepFasterThanSearchIsAWarning() {
-        assertThat(advice(new Homing(17, 10, 12, 800, 0, 40, 200, 60), 160).findings()).anyMatch(f -> f.title().contains("Creep is faster"));
+        assertThat(advice(Homing.search(17, 10, 12, 800, 0), 160).findings()).anyMatch(f -> f.title().contains("Creep is faster"));
     }
 }

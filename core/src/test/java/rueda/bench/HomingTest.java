@@ -22,7 +22,7 @@ class HomingTest {
     }
 
     private static Homing method(int number) {
-        return new Homing(number, 120, 12, 800, 0, 40, 200, 60);
+        return Homing.search(number, 120, 12, 800, 0);
     }
 
     private static Travel travel(double camFrom, double camTo) {
@@ -68,7 +68,7 @@ class HomingTest {
 
     @Test
     void zeroOffsetIsThePositionOfTheZero() {
-        Machine machine = with(new Homing(11, 120, 12, 800, 50, 40, 200, 60), travel(100, 160));
+        Machine machine = with(Homing.search(11, 120, 12, 800, 50), travel(100, 160));
         Bench bench = new Bench(machine, HomingTrial.program("Shuttle"), 10);
         bench.run(9);
         double zero = bench.drive(0).plant().placeOfCount(bench.drive(0).zeroCounts());

@@ -48,7 +48,7 @@ class ProverTest {
         ProofRun run = Prover.run(with(replaced("Slot : INT := 7;", "Slot : INT := 8;"), Expectation.noError("Shuttle"),
                 Expectation.arrives("Shuttle", 2400, 0.05, 4, "ToSlot.Execute", 0.1)));
         assertThat(run.verdicts()).noneMatch(Verdict::holds);
-        assertThat(run.verdicts().get(0).cause()).contains("2400 mm lies past the soft limits, -20 to 2330 mm").contains("line 34");
+        assertThat(run.verdicts().get(0).cause()).contains("2400 mm lies past the soft limits, -20 to 2330 mm").contains("line 51");
         assertThat(run.verdicts().get(1).cause()).contains("came no nearer").contains("past the soft limits");
     }
 
@@ -57,7 +57,7 @@ class ProverTest {
         Verdict verdict = Prover.run(with(DemoMachine.create().plc().program(), Expectation.arrives("Shuttle", 2100, 0.05, 2, "ToSlot.Execute", 0.3))).verdicts().get(0);
         assertThat(verdict.holds()).isFalse();
         assertThat(verdict.measured()).isBetween(2.7, 2.9);
-        assertThat(verdict.cause()).contains("late").contains("line 34");
+        assertThat(verdict.cause()).contains("late").contains("line 51");
     }
 
     @Test

@@ -71,4 +71,54 @@ class PageTest extends BrowserTest {
             assertThat((Integer) page.evaluate("document.documentElement.scrollWidth")).as(stage).isEqualTo(1280);
         }
     }
+
+    @Test
+    void fieldsTakeCalculationsAndOtherUnits() {
+        open("/scale");
+        field("Pitch").fill("0.25 in");
+        expect(side()).containsText("16.7473");
+        field("Mass").fill("2*80+5");
+        expect(field("Pitch")).hasValue("6.35");
+        field("Mass").blur();
+        expect(field("Mass")).hasValue("165");
+        field("Mass").fill("3 mm");
+        expect(page.getByTestId("refusal")).containsText("Allowed: a unit that converts to kg");
+        expect(field("Mass")).hasValue("3 mm");
+        button("Undo").click();
+        expect(field("Mass")).hasValue("165");
+    }
+
+    @Test
+    void everyAxisShowsWhatItIs() {
+        String[][] axes = {{"Shuttle", "rack and pinion", "Counts per mm"}, {"Lift", "screw", "Torque to hold the load"}, {"Table", "direct", "Counts per modulo"},
+                {"Brush", "direct", "Counts per modulo"}, {"Doser", "feeder", "Position begins again after"}};
+        open("/scale");
+        for (String[] axis : axes) {
+            page.getByLabel("Axes").getByText(axis[0], new com.microsoft.playwright.Locator.GetByTextOptions().setExact(true)).click();
+            expect(page.locator("h1")).hasText("Scale · " + axis[0]);
+            expect(page.locator(".train")).containsText(axis[1].split(" ")[0]);
+            expect(side()).containsText(axis[2]);
+            expect(page.getByTestId("finding").first()).isVisible();
+            screenshot("scale-" + axis[0].toLowerCase(java.util.Locale.ROOT));
+        }
+    }
+
+    /** The sentence offers only what fits; the drawing and the method number follow. */
+    @Test
+    void theHomingSentenceChoosesTheMethod() {
+        open("/home");
+        expect(page.locator(".sentence")).containsText("method 11");
+        field("Where zero lies").selectOption("inside its negative edge");
+        expect(page.locator(".sentence")).containsText("method 13");
+        field("What is taken as zero").selectOption("the edge of the switch");
+        expect(page.locator(".sentence")).containsText("method 29");
+        field("What the axis searches for").selectOption("the hard stop");
+        expect(page.locator(".sentence")).containsText("\u22121, our own");
+        expect(side()).containsText("Torque at the stop");
+        page.getByLabel("Axes").getByText("Table", new com.microsoft.playwright.Locator.GetByTextOptions().setExact(true)).click();
+        expect(page.locator("h1")).hasText("Home · Table");
+        assertThat(field("What the axis searches for").locator("option").allTextContents()).doesNotContain("the hard stop", "the negative limit switch");
+        expect(page.locator("svg.path")).containsText("one turn 360.00 °");
+        screenshot("home-table");
+    }
 }

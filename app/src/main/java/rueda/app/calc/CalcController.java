@@ -17,6 +17,8 @@ import rueda.app.web.Refusals.RefusedEntries;
 import rueda.bench.Bench;
 import rueda.bench.HomeAdvice;
 import rueda.bench.HomingTrial;
+import rueda.drive.HomingMethod;
+import rueda.drive.HomingSentence;
 import rueda.machine.Axis;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
@@ -78,8 +80,15 @@ class CalcController {
         return ScaleAdvice.of(checked(q.machine(), q.axis()), "/axes/" + q.axis());
     }
 
-    /** @param advice figures and findings  @param here search from the parked place  @param worst the slowest search */
-    record HomingAnswer(Advice advice, HomingTrial.Result here, HomingTrial.Result worst) {
+    /**
+     * @param advice     figures and findings
+     * @param here       search from the parked place
+     * @param worst      the slowest search
+     * @param sentences  the methods this axis can have, in words
+     * @param edge       edge of the switch that counts, units from the negative hard stop, or null
+     * @param indexEvery way between index pulses, units; 0 when the method uses none
+     */
+    record HomingAnswer(Advice advice, HomingTrial.Result here, HomingTrial.Result worst, List<HomingSentence> sentences, Double edge, double indexEvery) {
     }
 
     @Operation(summary = "Carries homing out on a bench of its own and says what it gives")
@@ -88,7 +97,9 @@ class CalcController {
         Axis axis = checked(q.machine(), q.axis());
         HomingTrial.Result here = HomingTrial.run(q.machine(), q.axis(), axis.travel().parkedAt());
         HomingTrial.Result worst = HomingTrial.worst(q.machine(), q.axis());
-        return new HomingAnswer(HomeAdvice.of(axis, here, worst, "/axes/" + q.axis()), here, worst);
+        return new HomingAnswer(HomeAdvice.of(axis, here, worst, "/axes/" + q.axis()), here, worst,
+                HomingSentence.of(axis), Double.isNaN(HomeAdvice.edge(axis)) ? null : HomeAdvice.edge(axis),
+                HomingMethod.of(axis.homing().method()).usesIndex() ? axis.scale().unitsPerMotorTurn().toDouble() : 0);
     }
 
     /** @param value user units the program writes */

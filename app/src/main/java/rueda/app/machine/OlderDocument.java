@@ -54,7 +54,7 @@ final class OlderDocument {
             dynamics.set("deceleration", acceleration);
             dynamics.set("jerk", jerk);
         }
-        axis.withObject("/homing").put("stopTorque", 40).put("stopTime", 200).put("timeLimit", 300);
+        axis.withObject("/homing").put("stopTorque", 40).put("stopTime", 200).put("timeLimit", 300).put("thenToZero", false);
     }
 
     private static void encoder(ObjectNode encoder) {

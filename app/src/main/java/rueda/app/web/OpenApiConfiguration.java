@@ -19,6 +19,7 @@ class OpenApiConfiguration {
             "State", Set.of("fault"),
             "Finding", Set.of("mend"),
             "Change", Set.of("value"),
+            "HomingAnswer", Set.of("edge"),
             "Start", Set.of("axis", "running"),
             "ProfileQuestion", Set.of("startVelocity", "endVelocity", "maxDeceleration", "maxJerk"));
 
