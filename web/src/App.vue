@@ -10,10 +10,12 @@ import SearchPalette from './components/SearchPalette.vue'
 import StageRibbon from './components/StageRibbon.vue'
 import TopBar from './components/TopBar.vue'
 import { useBench } from './stores/bench'
+import { useHand } from './stores/hand'
 import { useMachine } from './stores/machine'
 
 const machine = useMachine()
 const bench = useBench()
+const hand = useHand()
 const route = useRoute()
 const searching = ref(false)
 const theme = ref(localStorage.getItem('theme') === 'dark' ? 'dark' : 'paper')
@@ -56,7 +58,7 @@ onMounted(async () => {
 
 <template>
   <v-app :theme="theme">
-    <div class="frame">
+    <div class="frame" :class="{ byhand: hand.open }">
       <TopBar :theme="theme" @search="searching = true" @theme="switchTheme" />
       <StageRibbon />
       <div v-if="ready" class="middle">

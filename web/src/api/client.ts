@@ -18,6 +18,7 @@ export type RunView = Schemas['RunView']
 export type Verdict = Schemas['Verdict']
 export type TraceView = Schemas['TraceView']
 export type BenchState = Schemas['State']
+export type HandOrderKind = Schemas['HandOrder']['order']
 export type BenchAxis = Schemas['AxisState']
 
 /** A problem document, RFC 9457. */
@@ -70,6 +71,10 @@ export const api = {
     call<TraceView>('GET', `/runs/${run}/trace?signals=${signals.map(encodeURIComponent).join(',')}&from=${from}&to=${to}&points=3000`),
   startBench: (id: number, program: 'PROGRAM' | 'HOMING', axis: string, running: boolean) =>
     call<BenchState>('POST', `/machines/${id}/bench`, { program, axis, running }),
+  takeControl: (id: number, monitoringSeconds: number) => call<Schemas['ControlTaken']>('POST', `/machines/${id}/control`, { monitoringSeconds }),
+  renewControl: (key: string) => call<void>('POST', `/control/${key}/renew`),
+  releaseControl: (key: string) => call<void>('DELETE', `/control/${key}`),
+  handOrder: (key: string, order: { axis: string; order: HandOrderKind; value?: number; fast?: boolean }) => call<Schemas['HandAnswer']>('POST', `/control/${key}/orders`, order),
   bench: (order: 'run' | 'hold' | 'cycle' | 'stop') => call<BenchState>('POST', `/bench/${order}`),
   benchSpeed: (factor: number) => call<BenchState>('POST', '/bench/speed', { factor }),
 }

@@ -1,14 +1,17 @@
 <script setup lang="ts">
-import { mdiPause, mdiPlay, mdiRestart, mdiStepForward } from '@mdi/js'
+import { mdiHandBackRight, mdiPause, mdiPlay, mdiRestart, mdiStepForward } from '@mdi/js'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { streamed, useBench } from '../stores/bench'
 import { useMachine } from '../stores/machine'
+import { useHand } from '../stores/hand'
+import HandPanel from './HandPanel.vue'
 import ProofTrace from './ProofTrace.vue'
 import TracePlot, { type Line } from './TracePlot.vue'
 
 const bench = useBench()
 const machine = useMachine()
+const hand = useHand()
 const route = useRoute()
 const shown = 3000
 const proof = computed(() => route.name === 'prove')
@@ -29,7 +32,12 @@ const data = computed(() => {
   return { time: all[0].slice(-shown), lines }
 })
 const state = computed(() => bench.state)
-const runs = computed(() => (!state.value ? '' : state.value.program === 'homing' ? 'homing' : 'the program'))
+const runs = computed(() => {
+  if (!state.value) return ''
+  if (state.value.byHand) return 'by hand, the program is held,'
+  if (state.value.programHeld) return 'with the program held; start anew to run it,'
+  return state.value.program === 'homing' ? 'homing' : 'the program'
+})
 
 function toggle() {
   void bench.order(state.value?.running ? 'hold' : 'run')
@@ -42,6 +50,7 @@ function toggle() {
       <v-btn :prepend-icon="state?.running ? mdiPause : mdiPlay" variant="flat" color="primary" @click="toggle">{{ state?.running ? 'Hold' : 'Run' }}</v-btn>
       <v-btn :prepend-icon="mdiStepForward" title="One cycle of the program's task, then hold" @click="bench.oneCycle()">One cycle</v-btn>
       <v-btn :prepend-icon="mdiRestart" title="Switch the bench off and on and start the program from the saved machine" @click="bench.start('PROGRAM', true)">Start anew</v-btn>
+      <v-btn :prepend-icon="mdiHandBackRight" :variant="hand.open ? 'tonal' : 'outlined'" :aria-expanded="hand.open" title="Move axes by hand" @click="hand.open = !hand.open">By hand</v-btn>
       <label class="speed">Clock
         <select class="plain" :value="state?.speed ?? 1" :disabled="!state" @change="bench.setSpeed(Number(($event.target as HTMLSelectElement).value))">
           <option v-for="factor in [0.1, 0.5, 1, 2, 5, 10]" :key="factor" :value="factor">×{{ factor }}</option>
@@ -49,11 +58,12 @@ function toggle() {
       </label>
       <span v-if="state?.fault" class="fault" role="alert">Program stopped in line {{ state.fault.line }}: {{ state.fault.message }}</span>
       <span v-else-if="state" class="legend">runs {{ runs }} of revision {{ state.revision }}<span v-if="bench.behind"> (the machine is at {{ machine.revision }}; start anew to take it over)</span></span>
-      <span v-if="!proof && data.lines.length" class="legend keys">
+      <span v-if="!proof && !hand.open && data.lines.length" class="legend keys">
         {{ machine.axis?.name }} <b class="cmd">╌ speed, commanded</b> <b class="act">— speed, actual</b> <b class="ref">▔ reference cam</b> in {{ machine.axis?.unit.symbol }}/s
       </span>
     </div>
-    <div class="trace">
+    <HandPanel v-if="hand.open" />
+    <div v-else class="trace">
       <ProofTrace v-if="proof" />
       <template v-else>
         <TracePlot v-if="data.time.length" :time="data.time" :lines="data.lines" :label="`Speed of ${machine.axis?.name} over time`" />

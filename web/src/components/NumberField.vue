@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { api, Problem } from '../api/client'
 import { parsed, plain } from '../lib/numbers'
 import { useMachine } from '../stores/machine'
@@ -14,7 +14,7 @@ const id = computed(() => 'f' + props.path.replace(/\//g, '-'))
 watch(
   () => props.value,
   (value) => {
-    if (parsed(text.value) !== value) {
+    if (parsed(text.value) !== value && !focused) {
       text.value = plain(value)
       machine.setUnread(props.path, null)
     }
@@ -22,6 +22,9 @@ watch(
 )
 
 let reading = 0
+/** While the field has the focus, what is typed stands as it was typed. */
+let focused = false
+let answered: Promise<void> = Promise.resolve()
 
 function refuse(fault: { value: string; allowed: string; mend: string } | null) {
   machine.setUnread(props.path, fault && { field: props.path, label: props.label, ...fault })
@@ -34,10 +37,14 @@ function take(value: number) {
 }
 
 /** A plain number is taken at once; anything else, a calculation or another unit, is read by the core. */
-async function entered() {
+function entered() {
   const mine = ++reading
   const value = parsed(text.value)
-  if (value !== null) return take(value)
+  if (value !== null) take(value)
+  else answered = read(mine)
+}
+
+async function read(mine: number) {
   try {
     const answer = await api.entry(text.value, props.unit ?? '')
     if (mine === reading) take(answer.value)
@@ -49,8 +56,11 @@ async function entered() {
 }
 
 /** What was calculated stands there as a number when the field is left. */
-function left() {
-  if (!machine.unread[props.path]) text.value = plain(props.value)
+async function left() {
+  focused = false
+  await answered
+  await nextTick()
+  if (!focused && !machine.unread[props.path]) text.value = plain(props.value)
 }
 </script>
 
@@ -59,7 +69,7 @@ function left() {
     <label :for="id" :class="{ 'visually-hidden': hideLabel }">{{ label }}</label>
     <span class="box" :class="{ refused: field }">
       <input :id="id" v-model="text" class="mono" inputmode="decimal" autocomplete="off" spellcheck="false" :title="title" :aria-invalid="Boolean(field)"
-        :aria-describedby="field ? id + '-fault' : undefined" @input="entered" @blur="left" />
+        :aria-describedby="field ? id + '-fault' : undefined" @input="entered" @focus="focused = true" @blur="left" />
       <i v-if="unit">{{ unit }}</i>
     </span>
     <span v-if="field" :id="id + '-fault'" class="fault-text" role="alert">{{ field.value }} is refused. Allowed: {{ field.allowed }}; {{ field.mend }}.</span>

@@ -3,12 +3,14 @@ import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { stages } from '../router'
 import { useBench } from '../stores/bench'
+import { useHand } from '../stores/hand'
 import { useMachine } from '../stores/machine'
 
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ theme: [] }>()
 const machine = useMachine()
 const bench = useBench()
+const hand = useHand()
 const router = useRouter()
 const query = ref('')
 const at = ref(0)
@@ -40,6 +42,7 @@ const hits = computed<Hit[]>(() => {
   all.push(
     { title: 'Run the program', kind: 'command', go: () => void bench.start('PROGRAM', true) },
     { title: 'Home the axis on the bench', kind: 'command', go: () => void bench.start('HOMING', true) },
+    { title: 'Move by hand', kind: 'command', go: () => (hand.open = true) },
     { title: 'Run the proof', kind: 'command', go: () => { void router.push('/prove'); void machine.prove() } },
     ...(bench.state && !bench.state.stopped ? [{ title: 'Stop all axes', kind: 'command', go: () => void bench.order('stop') }] : []),
     { title: 'Undo', kind: 'command', go: () => void machine.undo() },

@@ -23,7 +23,8 @@ const clockText = computed(() => {
   const state = bench.state
   if (!bench.connected) return 'bench not connected'
   if (!state) return 'bench off'
-  return `bench ${clock(state.time)} ${state.running ? '▸ ×' + state.speed : '‖ held'}`
+  const hand = state.byHand ? ' · by hand' : ''
+  return `bench ${clock(state.time)} ${state.running ? '▸ ×' + state.speed : '‖ held'}${hand}`
 })
 </script>
 

@@ -9,6 +9,7 @@ import rueda.machine.Station;
 import rueda.plant.ServoPlant;
 import rueda.plc.CompiledProgram;
 import rueda.plc.Type;
+import rueda.plcopen.HandControl;
 import rueda.plcopen.MotionAxis;
 
 /**
@@ -18,6 +19,7 @@ import rueda.plcopen.MotionAxis;
 final class AxisLine {
 
     final MotionAxis motion;
+    final HandControl hand;
     final Drive drive;
     final ServoPlant plant;
     /** Bytes from the PLC to the drive. */
@@ -38,6 +40,7 @@ final class AxisLine {
     /** @param firstTag number of the first tag of this axis among the tags of the environment */
     AxisLine(Axis axis, MotionAxis motion, Drive drive, CompiledProgram program, int firstTag) {
         this.motion = motion;
+        this.hand = new HandControl(motion, axis);
         this.drive = drive;
         this.plant = drive.plant();
         outputLayout = drive.outputs();

@@ -19,6 +19,7 @@ import rueda.plc.Type;
 import rueda.plc.Variable;
 import rueda.plcopen.CommandLog;
 import rueda.plcopen.Direction;
+import rueda.plcopen.HandControl;
 import rueda.plcopen.MotionAxis;
 import rueda.plcopen.MotionBlocks;
 
@@ -48,6 +49,7 @@ public final class Bench {
     private int cyclesUntilTask;
     private long cycles;
     private boolean stopped;
+    private boolean byHand;
 
     /**
      * @param machine  a machine without refused entries
@@ -134,7 +136,14 @@ public final class Bench {
             for (AxisLine line : lines) {
                 line.copyInputTags(memory);
             }
-            task.cycle(now());
+            if (!byHand) {
+                task.cycle(now());
+            }
+        }
+        if (byHand) {
+            for (AxisLine line : lines) {
+                line.hand.update(now());
+            }
         }
         cyclesUntilTask--;
         boolean halted = stopped || task.fault() != null;
@@ -185,6 +194,20 @@ public final class Bench {
     /** Every drive makes a quick stop and stays off until the bench is made anew. */
     public void stopAllAxes() {
         stopped = true;
+    }
+
+    /** A person has control: the program is held, and the axes do what {@link #hand} is told. */
+    public void takeByHand() {
+        byHand = true;
+    }
+
+    public boolean byHand() {
+        return byHand;
+    }
+
+    /** Orders by hand; they act once control has been taken. */
+    public HandControl hand(int axis) {
+        return lines[axis].hand;
     }
 
     public boolean stopped() {

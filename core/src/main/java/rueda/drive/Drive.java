@@ -631,7 +631,7 @@ public final class Drive {
         return plant.mechanics().torque();
     }
 
-    /** Leg of the homing sequence being searched, or −1. */
+    /** How many legs of the search came before the present one, or −1 when nothing is searched. */
     public int homingLeg() {
         return homing.leg();
     }

@@ -19,6 +19,8 @@ final class HomingRun {
     private HomingFailure failure = HomingFailure.NONE;
     private int leg;
     private boolean turned;
+    /** legs begun so far */
+    private int begun;
     private long zeroCounts;
     private boolean sensorBefore;
     private long turnBefore;
@@ -42,6 +44,7 @@ final class HomingRun {
         } else {
             sensorBefore = sensor(negativeLimit, positiveLimit, cam);
             leg = sensorBefore ? chosen.firstOn() : 0;
+            begun = 1;
             state = State.SEARCHING;
         }
     }
@@ -104,6 +107,7 @@ final class HomingRun {
     private void finishLeg(Leg now, long counts) {
         if (now.next() != HomingMethod.ZERO) {
             leg = now.next();
+            begun++;
             return;
         }
         /* the drive's counter latches the index pulse itself: the whole turn just passed */
@@ -115,6 +119,7 @@ final class HomingRun {
         if (now.onLimit() != HomingMethod.FAILS) {
             turned = method.sensor() == Sensor.CAM;
             leg = now.onLimit();
+            begun++;
         } else {
             fail(turned ? HomingFailure.NO_CAM_BETWEEN_LIMITS : HomingFailure.LIMIT_MET);
         }
@@ -134,9 +139,9 @@ final class HomingRun {
         return failure;
     }
 
-    /** Leg being searched, or −1. */
+    /** How many legs came before the present one, or −1 when nothing is searched. */
     int leg() {
-        return state == State.SEARCHING ? leg : -1;
+        return state == State.SEARCHING ? begun - 1 : -1;
     }
 
     /** Direction wanted now: −1, 0 (stop) or 1. */

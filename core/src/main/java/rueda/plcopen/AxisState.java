@@ -3,7 +3,7 @@ package rueda.plcopen;
 /** States of an axis, PLCopen Motion Control part 1, figure "FB state diagram". */
 public enum AxisState {
     DISABLED("disabled"), STANDSTILL("standing"), HOMING("homing"), DISCRETE_MOTION("moving"),
-    CONTINUOUS_MOTION("turning"), SYNCHRONIZED_MOTION("following"), STOPPING("stopping"), ERROR_STOP("stopped by an error");
+    CONTINUOUS_MOTION("moving on"), SYNCHRONIZED_MOTION("following"), STOPPING("stopping"), ERROR_STOP("stopped by an error");
 
     private final String words;
 

@@ -37,6 +37,7 @@ public final class MotionAxis {
     private final double range;
     private final long wireModulo;
     private final MotionProfile profile = new MotionProfile();
+    private final MotionProfile stop = new MotionProfile();
     private final double[] sample = new double[3];
 
     private AxisState state = AxisState.DISABLED;
@@ -159,7 +160,7 @@ public final class MotionAxis {
         position = sample[0];
         velocity = sample[1];
         acceleration = sample[2];
-        if (elapsed >= profile.duration()) {
+        if (elapsed >= profile.duration() && state != AxisState.CONTINUOUS_MOTION) {
             state = AxisState.STANDSTILL;
             position = inRange(position);
             abort(MotionCommand.Status.DONE);
@@ -321,6 +322,42 @@ public final class MotionAxis {
         elapsed = 0;
         accept(command, AxisState.DISCRETE_MOTION);
         log.add(now, number, line, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration(), MotionError.NONE);
+    }
+
+    /** Runs on at a speed until something else is ordered. @param speed units/s with its sign */
+    void jog(MotionCommand command, double speed, double accelerationLimit, double jerkLimit, String block, long now) {
+        profile.planVelocity(position, velocity, acceleration, speed, accelerationLimit, jerkLimit);
+        elapsed = 0;
+        accept(command, AxisState.CONTINUOUS_MOTION);
+        log.add(now, number, 0, CommandLog.Kind.MOVE, block, Double.NaN, speed, accelerationLimit, accelerationLimit, jerkLimit, profile.duration(), MotionError.NONE);
+    }
+
+    /** A move that a person orders: unlike one of the program it may be made before the axis knows where it is. */
+    void moveByHand(MotionCommand command, double wanted, boolean relative, double speed, Dynamics d, String block, long now) {
+        double target = relative ? position + wanted : reach(wanted, Direction.SHORTEST);
+        profile.plan(position, velocity, acceleration, target, 0, speed, d.acceleration(), d.deceleration(), d.jerk());
+        elapsed = 0;
+        accept(command, AxisState.DISCRETE_MOTION);
+        log.add(now, number, 0, CommandLog.Kind.MOVE, block, target, speed, d.acceleration(), d.deceleration(), d.jerk(), profile.duration(), MotionError.NONE);
+    }
+
+    /** The drive reports that it knows where it is. */
+    boolean referenced() {
+        return (statusword & Drive.STATUS_REFERENCED) != 0;
+    }
+
+    /** Where the axis would come to rest if it were halted now, user units. */
+    double restPosition(double deceleration, double jerkLimit) {
+        stop.planVelocity(position, velocity, acceleration, 0, deceleration, jerkLimit);
+        return stop.position(stop.duration());
+    }
+
+    double cycleSeconds() {
+        return cycleSeconds;
+    }
+
+    double commandedVelocity() {
+        return velocity;
     }
 
     private void accept(MotionCommand command, AxisState next) {

@@ -5,7 +5,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import rueda.bench.Bench;
 import rueda.bench.Recording;
-import rueda.drive.Drive;
+import rueda.drive.DriveError;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.machine.MotorSide;
@@ -110,11 +110,7 @@ final class Causes {
     }
 
     String driveFault(int code) {
-        String words = switch (code) {
-            case Drive.ERROR_FOLLOWING -> "the following error left its window for too long";
-            case Drive.ERROR_LIMIT_SWITCH -> "a limit switch was met in motion";
-            default -> "see the drive's error code";
-        };
+        String words = DriveError.words(code);
         return say("The drive stopped with fault %04Xh: %s.", code, words);
     }
 

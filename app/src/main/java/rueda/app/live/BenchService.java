@@ -7,6 +7,7 @@ import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
 import rueda.app.machine.MachineState;
 import rueda.app.machine.MachineStore;
+import rueda.app.web.Refusals.ControlHeld;
 import rueda.app.web.Refusals.NotFound;
 import rueda.app.web.Refusals.ProgramHasFaults;
 import rueda.bench.Bench;
@@ -25,6 +26,7 @@ public class BenchService {
     private final Thread clock;
     private volatile LiveBench bench;
     private volatile boolean closing;
+    private final ControlLease lease = new ControlLease();
 
     BenchService(MachineStore machines, LiveStream stream) {
         this.machines = machines;
@@ -45,6 +47,9 @@ public class BenchService {
             }
         } else if (state.document().axis(axis).isEmpty()) {
             throw new NotFound("axis " + axis);
+        }
+        if (lease.held(System.nanoTime())) {
+            throw new ControlHeld();
         }
         LiveBench made = new LiveBench(state.document(), state.revision(), kind, axis);
         made.running(running);
@@ -70,6 +75,58 @@ public class BenchService {
 
     LiveBench.State stopAllAxes() {
         return with(LiveBench::stopAllAxes);
+    }
+
+    /** Takes control by hand of the bench as it stands, or of a new one. @return the holder's key */
+    String takeControl(long machineId, double monitoringSeconds) {
+        MachineState state = machines.get(machineId);
+        String key = lease.take(monitoringSeconds, System.nanoTime());
+        if (key == null) {
+            throw new ControlHeld();
+        }
+        LiveBench present = bench;
+        if (present == null || present.revision() != state.revision() || present.stopped()) {
+            present = new LiveBench(state.document(), state.revision(), LiveBench.Kind.BY_HAND, "");
+            bench = present;
+        }
+        present.takeByHand();
+        present.running(true);
+        publish();
+        return key;
+    }
+
+    void renewControl(String key) {
+        if (!lease.renew(key, System.nanoTime())) {
+            throw new NotFound("control with this key; it was given back, or not renewed in time");
+        }
+    }
+
+    void releaseControl(String key) {
+        LiveBench present = bench;
+        if (lease.release(key) && present != null) {
+            present.endByHand();
+            publish();
+        }
+    }
+
+    /** @return why it was refused, or null */
+    String handOrder(String key, String axis, HandController.Order order, double value, boolean fast) {
+        renewControl(key);
+        LiveBench present = bench;
+        if (present == null) {
+            throw new NotFound("bench running");
+        }
+        String refusal = present.order(axis, order, value, fast);
+        publish();
+        return refusal;
+    }
+
+    private void watchLease() {
+        LiveBench present = bench;
+        if (lease.expire(System.nanoTime()) && present != null) {
+            LOG.info("Control by hand was not renewed in time: the axes ramp down.");
+            present.endByHand();
+        }
     }
 
     private LiveBench.State with(java.util.function.Consumer<LiveBench> action) {
@@ -101,6 +158,7 @@ public class BenchService {
             try {
                 Thread.sleep(FRAME_NANOS / 1_000_000);
                 long now = System.nanoTime();
+                watchLease();
                 LiveBench present = bench;
                 if (present != null && present.advance((now - before) * 1e-9)) {
                     publish();

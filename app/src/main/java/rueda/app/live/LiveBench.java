@@ -8,13 +8,16 @@ import java.util.Locale;
 import rueda.bench.Bench;
 import rueda.bench.HomingTrial;
 import rueda.bench.Recording;
+import rueda.app.web.Refusals.NotFound;
 import rueda.drive.Drive;
+import rueda.drive.DriveError;
 import rueda.drive.DriveObject;
 import rueda.machine.Machine;
 import rueda.plant.ServoPlant;
 import rueda.plc.ProgramFault;
 import rueda.plc.Type;
 import rueda.plc.Variable;
+import rueda.plcopen.HandControl;
 
 /** A bench that runs on the wall clock. Guarded by its own lock: every public method is synchronized. */
 final class LiveBench {
@@ -26,13 +29,16 @@ final class LiveBench {
     /** Longest stretch made up for in one go, s: after a hold-up of the machine the clock does not race. */
     private static final double LONGEST_STEP = 0.2;
 
-    enum Kind { PROGRAM, HOMING }
+    enum Kind { PROGRAM, HOMING, BY_HAND }
+
+    private static final String NO_PROGRAM = "PROGRAM ByHand\nEND_PROGRAM\n";
 
     private final Machine machine;
     private final long revision;
     private final Kind kind;
     private final Bench bench;
     private boolean running;
+    private boolean ending;
     private double speed = 1;
     private double owed;
     private long sent;
@@ -41,7 +47,11 @@ final class LiveBench {
         this.machine = machine;
         this.revision = revision;
         this.kind = kind;
-        this.bench = new Bench(machine, kind == Kind.PROGRAM ? machine.plc().program() : HomingTrial.program(axis), KEPT_CYCLES);
+        this.bench = new Bench(machine, switch (kind) {
+            case PROGRAM -> machine.plc().program();
+            case HOMING -> HomingTrial.program(axis);
+            case BY_HAND -> NO_PROGRAM;
+        }, KEPT_CYCLES);
     }
 
     synchronized void running(boolean wanted) {
@@ -65,10 +75,67 @@ final class LiveBench {
         bench.stopAllAxes();
     }
 
+    long revision() {
+        return revision;
+    }
+
+    synchronized boolean stopped() {
+        return bench.stopped();
+    }
+
+    synchronized void takeByHand() {
+        ending = false;
+        bench.takeByHand();
+    }
+
+    /** Control ends: every axis ramps down, and is disabled when it stands. The clock runs on until then. */
+    synchronized void endByHand() {
+        ending = true;
+        running = true;
+        for (int i = 0; i < machine.axes().size(); i++) {
+            bench.hand(i).halt(bench.now());
+        }
+    }
+
+    private void disableWhatStands() {
+        for (int i = 0; i < machine.axes().size(); i++) {
+            if (bench.hand(i).stands()) {
+                bench.hand(i).enable(false);
+            }
+        }
+    }
+
+    /** @return why it was refused, or null */
+    synchronized String order(String axisName, HandController.Order order, double value, boolean fast) {
+        int axis = 0;
+        while (axis < machine.axes().size() && !machine.axes().get(axis).name().equals(axisName)) {
+            axis++;
+        }
+        if (axis == machine.axes().size()) {
+            throw new NotFound("axis " + axisName);
+        }
+        HandControl hand = bench.hand(axis);
+        long now = bench.now();
+        return switch (order) {
+            case ENABLE -> hand.enable(true);
+            case DISABLE -> hand.enable(false);
+            case JOG -> hand.jog(value < 0 ? -1 : 1, fast, now);
+            case STEP -> hand.step(value, now);
+            case GO_TO -> hand.goTo(value, now);
+            case HOME -> hand.home(now);
+            case STOP -> hand.halt(now);
+            case RESET -> hand.reset();
+            case OVERRIDE -> hand.override(value);
+        };
+    }
+
     /** Moves on by the time that has passed. @return whether anything moved */
     synchronized boolean advance(double seconds) {
         if (!running) {
             return false;
+        }
+        if (ending) {
+            disableWhatStands();
         }
         double cycle = machine.bus().cycleMicros() * 1e-6;
         owed += Math.min(seconds, LONGEST_STEP) * speed;
@@ -81,8 +148,8 @@ final class LiveBench {
 
     /** Live state of one axis, as the page shows it. */
     record AxisState(String name, double position, double commandedPosition, double speed, double torque, double followingError,
-                     String state, String driveState, boolean referenced, int controlword, int statusword, String errorCode, double place,
-                     boolean negativeLimit, boolean positiveLimit, boolean referenceCam, int homingLeg, String outputBytes, String inputBytes) {
+                     String state, String driveState, boolean referenced, int controlword, int statusword, String errorCode, String errorWords, double place,
+                     boolean negativeLimit, boolean positiveLimit, boolean referenceCam, int homingLeg, int mode, double override, String outputBytes, String inputBytes) {
     }
 
     record Value(String name, String type, String value) {
@@ -92,7 +159,7 @@ final class LiveBench {
     }
 
     /** @param type always "state", so that a page can tell messages apart */
-    record State(String type, long revision, String program, boolean running, boolean stopped, double time, double speed, int line, List<Integer> lines, int statements,
+    record State(String type, long revision, String program, boolean running, boolean stopped, boolean byHand, boolean programHeld, double time, double speed, int line, List<Integer> lines, int statements,
                  Fault fault, List<AxisState> axes, List<Value> values) {
     }
 
@@ -104,15 +171,16 @@ final class LiveBench {
             long error = drive.dictionary().get(DriveObject.ERROR_CODE);
             axes.add(new AxisState(machine.axes().get(i).name(), drive.position(), drive.demandPosition(), plant.speed(), drive.torque(),
                     drive.followingError(), words(i), drive.state().words(), drive.referenced(), (int) drive.dictionary().get(DriveObject.CONTROLWORD),
-                    (int) drive.dictionary().get(DriveObject.STATUSWORD), error == 0 ? "" : String.format(Locale.ROOT, "%04Xh", error), plant.place(),
+                    (int) drive.dictionary().get(DriveObject.STATUSWORD), error == 0 ? "" : String.format(Locale.ROOT, "%04Xh", error), DriveError.words((int) error), plant.place(),
                     plant.negativeLimitReached(), plant.positiveLimitReached(), plant.onReferenceCam(), drive.homingLeg(),
+                    (int) drive.dictionary().get(DriveObject.MODE_DISPLAY), bench.hand(i).override(),
                     hex(bench.outputBytes(i)), hex(bench.inputBytes(i))));
         }
         ProgramFault fault = bench.task().fault();
         List<Value> values = bench.task().program().variables().stream().filter(v -> v.type() != Type.AXIS_REF)
                 .sorted(java.util.Comparator.comparingInt(this::order))
                 .map((Variable v) -> new Value(v.name(), v.type().name(), bench.task().text(v))).toList();
-        return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.now() * 1e-9, speed, bench.task().line(), bench.task().lines(),
+        return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.byHand() && !ending, bench.byHand(), bench.now() * 1e-9, speed, bench.task().line(), bench.task().lines(),
                 bench.task().statements(), fault == null ? null : new Fault(fault.line(), fault.getMessage()), axes, values);
     }
 

@@ -12,16 +12,19 @@ import org.springframework.context.annotation.Configuration;
 @Configuration
 class OpenApiConfiguration {
 
-    private static final Map<String, Set<String>> MAY_BE_NULL = Map.of(
-            "Expectation", Set.of("after", "position", "tolerance", "within", "stays", "quantity", "limit"),
-            "Verdict", Set.of("limit", "measured", "room", "cause", "order", "mend"),
-            "RunView", Set.of("stopped"),
-            "State", Set.of("fault"),
-            "Finding", Set.of("mend"),
-            "Change", Set.of("value"),
-            "HomingAnswer", Set.of("edge"),
-            "Start", Set.of("axis", "running"),
-            "ProfileQuestion", Set.of("startVelocity", "endVelocity", "maxDeceleration", "maxJerk"));
+    private static final Map<String, Set<String>> MAY_BE_NULL = Map.ofEntries(
+            Map.entry("Expectation", Set.of("after", "position", "tolerance", "within", "stays", "quantity", "limit")),
+            Map.entry("Verdict", Set.of("limit", "measured", "room", "cause", "order", "mend")),
+            Map.entry("RunView", Set.of("stopped")),
+            Map.entry("State", Set.of("fault")),
+            Map.entry("Finding", Set.of("mend")),
+            Map.entry("Change", Set.of("value")),
+            Map.entry("HomingAnswer", Set.of("edge")),
+            Map.entry("TakeControl", Set.of("monitoringSeconds")),
+            Map.entry("HandOrder", Set.of("value", "fast")),
+            Map.entry("HandAnswer", Set.of("refusal")),
+            Map.entry("Start", Set.of("axis", "running")),
+            Map.entry("ProfileQuestion", Set.of("startVelocity", "endVelocity", "maxDeceleration", "maxJerk")));
 
     @Bean
     OpenApiCustomizer everythingRequired() {

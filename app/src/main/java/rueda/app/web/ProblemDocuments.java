@@ -47,6 +47,11 @@ class ProblemDocuments {
     }
 
     @ExceptionHandler
+    ProblemDetail control(Refusals.ControlHeld refused) {
+        return problem(HttpStatus.CONFLICT, "Control is taken", refused.getMessage());
+    }
+
+    @ExceptionHandler
     ProblemDetail program(Refusals.ProgramHasFaults refused) {
         return problem(HttpStatus.CONFLICT, "Program has faults", refused.getMessage());
     }

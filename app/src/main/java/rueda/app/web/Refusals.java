@@ -46,6 +46,13 @@ public final class Refusals {
         }
     }
 
+    /** Another page moves the axes by hand. */
+    public static final class ControlHeld extends RuntimeException {
+        public ControlHeld() {
+            super("The axes are being moved by hand. Give control back first; it also ends by itself when the page that holds it is gone.");
+        }
+    }
+
     /** The bench or a proof cannot run with this program. */
     public static final class ProgramHasFaults extends RuntimeException {
         public ProgramHasFaults(String first) {

@@ -1,0 +1,86 @@
+package rueda.app.live;
+
+import io.swagger.v3.oas.annotations.Operation;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.http.HttpStatus;
+import rueda.quantity.InvalidEntry;
+
+/** Moving axes by hand: control is taken as a lease, renewed, and given back. */
+@RestController
+@RequestMapping("/api")
+class HandController {
+
+    private final BenchService bench;
+
+    HandController(BenchService bench) {
+        this.bench = bench;
+    }
+
+    /** @param monitoringSeconds the axes ramp down when control is not renewed for so long, 0.2 to 10 s; 2 when left out */
+    record TakeControl(Double monitoringSeconds) {
+    }
+
+    /** @param key what the holder shows with every order */
+    record ControlTaken(String key, double monitoringSeconds) {
+    }
+
+    @Operation(summary = "Takes the control lease; the program is held")
+    @PostMapping("/machines/{id}/control")
+    ControlTaken take(@PathVariable long id, @RequestBody TakeControl wanted) {
+        double seconds = wanted.monitoringSeconds() == null ? 2 : wanted.monitoringSeconds();
+        if (!ControlLease.allows(seconds)) {
+            throw new InvalidEntry("monitoringSeconds", Double.toString(seconds), "0.2 to 10 s", "choose 2 s");
+        }
+        return new ControlTaken(bench.takeControl(id, seconds), seconds);
+    }
+
+    @Operation(summary = "Renews the lease; at least every monitoring time")
+    @PostMapping("/control/{key}/renew")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void renew(@PathVariable String key) {
+        bench.renewControl(key);
+    }
+
+    @Operation(summary = "Gives control back: the axes ramp down and are disabled")
+    @DeleteMapping("/control/{key}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void release(@PathVariable String key) {
+        bench.releaseControl(key);
+    }
+
+    /** What a person orders. */
+    enum Order { ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET, OVERRIDE }
+
+    /**
+     * @param axis  name of the axis
+     * @param order what to do
+     * @param value JOG: −1 or 1; STEP and GO_TO: user units; OVERRIDE: 0.01 to 1
+     * @param fast  JOG at the default speed instead of a tenth of it
+     */
+    record HandOrder(String axis, Order order, Double value, Boolean fast) {
+    }
+
+    /** @param refusal why the order was not carried out, or null */
+    record HandAnswer(String refusal) {
+    }
+
+    @Operation(summary = "Orders an axis to do something")
+    @PostMapping("/control/{key}/orders")
+    HandAnswer order(@PathVariable String key, @RequestBody HandOrder order) {
+        if (order.order() == null) {
+            throw new InvalidEntry("order", "missing", "ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET or OVERRIDE", "say what to do");
+        }
+        double value = order.value() == null ? Double.NaN : order.value();
+        boolean needsValue = order.order() == Order.JOG || order.order() == Order.STEP || order.order() == Order.GO_TO || order.order() == Order.OVERRIDE;
+        if (needsValue && !Double.isFinite(value)) {
+            throw new InvalidEntry("value", "missing", "a number", "enter one");
+        }
+        return new HandAnswer(bench.handOrder(key, order.axis(), order.order(), value, Boolean.TRUE.equals(order.fast())));
+    }
+}

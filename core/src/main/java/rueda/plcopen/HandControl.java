@@ -1,0 +1,168 @@
+package rueda.plcopen;
+
+import rueda.machine.Axis;
+import rueda.machine.Dynamics;
+import rueda.machine.Limits;
+
+/**
+ * One axis moved by hand: what a person orders instead of the program. Every order says why it is refused; null means
+ * that it is carried out. Speeds and accelerations are the axis' defaults times the override; slow is a tenth of it.
+ * Not thread-safe.
+ */
+public final class HandControl {
+
+    private static final String BY_HAND = "by hand";
+    private static final double SLOW = 0.1;
+
+    private final MotionAxis axis;
+    private final Axis configuration;
+    private final MotionCommand command = new MotionCommand();
+    private double override = 1;
+    private int jogging;
+
+    /** @param axis the axis  @param configuration the same in the document */
+    public HandControl(MotionAxis axis, Axis configuration) {
+        this.axis = axis;
+        this.configuration = configuration;
+    }
+
+    /** Follows a running jog: it ends before a soft limit. Call once a bus cycle, before the axis makes its outputs. */
+    public void update(long now) {
+        if (jogging == 0 || axis.state() != AxisState.CONTINUOUS_MOTION) {
+            jogging = axis.state() == AxisState.CONTINUOUS_MOTION ? jogging : 0;
+            return;
+        }
+        if (nearSoftLimit(jogging)) {
+            halt(now);
+        }
+    }
+
+    private boolean nearSoftLimit(int direction) {
+        if (configuration.endless() || !axis.referenced()) {
+            return false;
+        }
+        Limits limits = configuration.limits();
+        double rest = axis.restPosition(limits.normal().deceleration(), limits.normal().jerk());
+        double cycleAhead = Math.abs(axis.commandedVelocity()) * 2 * axis.cycleSeconds();
+        return direction > 0 ? rest + cycleAhead >= limits.softMax() : rest - cycleAhead <= limits.softMin();
+    }
+
+    /** Switches torque on or off. */
+    public String enable(boolean on) {
+        if (on && axis.state() == AxisState.ERROR_STOP) {
+            return "The axis has an error. Reset it first.";
+        }
+        axis.power(on);
+        jogging = 0;
+        return null;
+    }
+
+    /** @param direction −1 or 1  @param fast at the default speed, else a tenth of it  @param now ns on the bench's clock */
+    public String jog(int direction, boolean fast, long now) {
+        String refusal = refusal();
+        if (refusal != null) {
+            return refusal;
+        }
+        if (nearSoftLimit(direction)) {
+            return "The axis stands at its " + (direction > 0 ? "positive" : "negative") + " soft limit.";
+        }
+        Dynamics d = configuration.limits().normal();
+        axis.jog(command, direction * d.speed() * (fast ? 1 : SLOW) * override, d.acceleration(), d.jerk(), BY_HAND, now);
+        jogging = direction;
+        return null;
+    }
+
+    /** @param distance user units */
+    public String step(double distance, long now) {
+        String refusal = refusal();
+        return refusal != null ? refusal : move(axis.commandedPosition() + distance, distance, true, now);
+    }
+
+    /** @param position user units */
+    public String goTo(double position, long now) {
+        String refusal = refusal();
+        if (refusal == null && !axis.referenced()) {
+            return "The axis does not know where it is. Home it first.";
+        }
+        return refusal != null ? refusal : move(position, position, false, now);
+    }
+
+    private String move(double target, double wanted, boolean relative, long now) {
+        Limits limits = configuration.limits();
+        if (!Double.isFinite(wanted)) {
+            return "This is no number.";
+        }
+        if (axis.referenced() && !configuration.endless() && (target < limits.softMin() || target > limits.softMax())) {
+            return "The target lies past the soft limits, " + plain(limits.softMin()) + " to " + plain(limits.softMax()) + " " + configuration.unit().symbol() + ".";
+        }
+        jogging = 0;
+        Dynamics d = limits.normal();
+        axis.moveByHand(command, wanted, relative, d.speed() * override, d, BY_HAND, now);
+        return command.status == MotionCommand.Status.FAILED ? "Refused: " + command.error.words() + "." : null;
+    }
+
+    private static String plain(double value) {
+        return value == Math.rint(value) ? Long.toString((long) value) : Double.toString(value);
+    }
+
+    /** Finds the zero as the axis is configured. */
+    public String home(long now) {
+        String refusal = refusal();
+        if (refusal != null) {
+            return refusal;
+        }
+        jogging = 0;
+        axis.home(command, Double.NaN, BY_HAND, 0, now);
+        return command.status == MotionCommand.Status.FAILED ? "Refused: " + command.error.words() + "." : null;
+    }
+
+    /** Ramps down to a standstill. Never refused. */
+    public String halt(long now) {
+        jogging = 0;
+        Dynamics d = configuration.limits().normal();
+        if (axis.state() == AxisState.DISCRETE_MOTION || axis.state() == AxisState.CONTINUOUS_MOTION) {
+            axis.halt(command, d.deceleration(), d.jerk(), BY_HAND, 0, now);
+        } else if (axis.state() == AxisState.HOMING) {
+            axis.power(false);
+        }
+        return null;
+    }
+
+    /** Clears errors of axis and drive. */
+    public String reset() {
+        if (axis.state() != AxisState.ERROR_STOP) {
+            return "There is no error to reset.";
+        }
+        axis.power(false);
+        axis.reset();
+        return null;
+    }
+
+    /** @param factor 0.01 to 1 of the default speed, for the orders that follow */
+    public String override(double factor) {
+        if (!(factor >= 0.01 && factor <= 1)) {
+            return "An override is 1 to 100 %.";
+        }
+        override = factor;
+        return null;
+    }
+
+    public double override() {
+        return override;
+    }
+
+    /** The axis stands, so that it can be switched off without a jerk. */
+    public boolean stands() {
+        return axis.state() != AxisState.DISCRETE_MOTION && axis.state() != AxisState.CONTINUOUS_MOTION;
+    }
+
+    private String refusal() {
+        return switch (axis.state()) {
+            case DISABLED -> "The axis is not enabled. Enable it first.";
+            case ERROR_STOP -> "The axis has an error. Reset it first.";
+            case HOMING -> "The axis is searching its zero. Wait or stop it.";
+            case STOPPING -> "The axis is stopping.";
+            default -> null;
+        };
+    }
+}
