@@ -4,10 +4,12 @@ import MapStage from './stages/MapStage.vue'
 import ProgramStage from './stages/ProgramStage.vue'
 import ProveStage from './stages/ProveStage.vue'
 import ScaleStage from './stages/ScaleStage.vue'
+import WireStage from './stages/WireStage.vue'
 
 export const stages = [
   { key: 'map', title: 'Map', component: MapStage },
   { key: 'scale', title: 'Scale', component: ScaleStage },
+  { key: 'wire', title: 'Wire', component: WireStage },
   { key: 'home', title: 'Home', component: HomeStage },
   { key: 'program', title: 'Program', component: ProgramStage },
   { key: 'prove', title: 'Prove', component: ProveStage },

@@ -18,6 +18,9 @@ export type RunView = Schemas['RunView']
 export type Verdict = Schemas['Verdict']
 export type TraceView = Schemas['TraceView']
 export type BenchState = Schemas['State']
+export type Terminal = Schemas['Terminal']
+export type WiringCheck = Schemas['Check']
+export type WiringFault = Schemas['BenchCondition']['faults'][number]
 export type HandOrderKind = Schemas['HandOrder']['order']
 export type BenchAxis = Schemas['AxisState']
 
@@ -74,7 +77,9 @@ export const api = {
   takeControl: (id: number, monitoringSeconds: number) => call<Schemas['ControlTaken']>('POST', `/machines/${id}/control`, { monitoringSeconds }),
   renewControl: (key: string) => call<void>('POST', `/control/${key}/renew`),
   releaseControl: (key: string) => call<void>('DELETE', `/control/${key}`),
-  handOrder: (key: string, order: { axis: string; order: HandOrderKind; value?: number; fast?: boolean }) => call<Schemas['HandAnswer']>('POST', `/control/${key}/orders`, order),
+  handOrder: (key: string, order: { axis: string; order: HandOrderKind; value?: number; fast?: boolean; terminal?: string }) => call<Schemas['HandAnswer']>('POST', `/control/${key}/orders`, order),
   bench: (order: 'run' | 'hold' | 'cycle' | 'stop') => call<BenchState>('POST', `/bench/${order}`),
+  benchCondition: (axis: string, faults: WiringFault[]) => call<Record<string, WiringFault[]>>('POST', '/bench/condition', { axis, faults }),
+  wiring: (machine: Machine, axis: number, faults: WiringFault[]) => call<WiringCheck[]>('POST', '/calc/wiring', { machine, axis, faults }),
   benchSpeed: (factor: number) => call<BenchState>('POST', '/bench/speed', { factor }),
 }

@@ -3,12 +3,14 @@ import { mdiRedo, mdiThemeLightDark, mdiUndo } from '@mdi/js'
 import { computed } from 'vue'
 import { clock } from '../lib/numbers'
 import { useBench } from '../stores/bench'
+import { useHand } from '../stores/hand'
 import { useMachine } from '../stores/machine'
 
 defineProps<{ theme: string }>()
 defineEmits<{ search: []; theme: [] }>()
 const machine = useMachine()
 const bench = useBench()
+const hand = useHand()
 
 const saved = computed(() => {
   if (machine.conflict !== null) return 'Not saved: another page was first'
@@ -16,6 +18,7 @@ const saved = computed(() => {
   if (machine.saving || machine.dirty) return 'Saving…'
   return `All saved · revision ${machine.revision}`
 })
+const mistakes = computed(() => Object.values(bench.condition).reduce((sum, faults) => sum + faults.length, 0))
 const stopTitle = computed(() =>
   !bench.state ? 'Nothing to stop: the bench is off' : bench.state.stopped ? 'Stopped. Start the bench anew to move again' : 'Quick stop of every axis on the bench',
 )
@@ -43,6 +46,8 @@ const clockText = computed(() => {
     <v-btn :disabled="!machine.canRedo" size="x-small" :icon="mdiRedo" aria-label="Redo" title="Redo (Ctrl+Shift+Z)" variant="text" @click="machine.redo()" />
     <button class="pill find" type="button" @click="$emit('search')">Find anything <kbd class="mono">/</kbd></button>
     <v-btn size="x-small" :icon="mdiThemeLightDark" :aria-label="theme === 'dark' ? 'Light theme' : 'Dark theme'" :title="theme === 'dark' ? 'Light theme' : 'Dark theme'" variant="text" @click="$emit('theme')" />
+    <button v-if="bench.state?.forced" type="button" class="pill forced" title="Let the contacts have their terminals again" @click="hand.releaseForces()">{{ bench.state.forced }} forced · release all</button>
+    <span v-if="mistakes" class="pill forced" title="Made in the stage Wire">{{ mistakes }} {{ mistakes === 1 ? 'mistake' : 'mistakes' }} on the bench</span>
     <button class="stop" type="button" :disabled="!bench.state || bench.state.stopped" :title="stopTitle" @click="bench.order('stop')">Stop all axes</button>
   </header>
 </template>
@@ -52,6 +57,9 @@ const clockText = computed(() => {
 .word { font-weight: 760; font-size: 19px; }
 .pill { border: 1px solid var(--hair); border-radius: 14px; padding: 3px 11px; font-size: 13px; background: var(--paper); color: var(--ink); }
 .machine-name { overflow: hidden; text-overflow: ellipsis; }
+
+.forced { background: var(--warn); color: var(--sheet); border: 0; font-weight: 650; }
+button.forced { cursor: pointer; }
 .find { cursor: pointer; }
 .saved { color: var(--pencil); font-size: 13px; }
 .saved.refused { color: var(--stop); font-weight: 650; }

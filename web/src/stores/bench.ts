@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { api, type BenchState } from '../api/client'
+import { api, type BenchState, type WiringFault } from '../api/client'
 import { useMachine } from './machine'
 
 /** Signals of one axis in a sample, in the order the stream sends them. */
@@ -15,6 +15,8 @@ export const useBench = defineStore('bench', () => {
   /** Columns: time, then the streamed signals of every axis. Replaced as a whole with each block. */
   const samples = shallowRef<number[][]>([])
   const machine = useMachine()
+  /** Mistakes made on the bench, by axis. */
+  const condition = ref<Record<string, WiringFault[]>>({})
   const behind = computed(() => state.value !== null && state.value.revision !== machine.revision)
 
   function connect() {
@@ -34,6 +36,7 @@ export const useBench = defineStore('bench', () => {
 
   function take(next: BenchState) {
     state.value = next
+    condition.value = next.condition as Record<string, WiringFault[]>
   }
 
   function append(view: DataView) {
@@ -78,5 +81,10 @@ export const useBench = defineStore('bench', () => {
     if (next) take(next)
   }
 
-  return { state, connected, samples, behind, connect, start, order, oneCycle, setSpeed }
+  async function setCondition(axis: string, faults: WiringFault[]) {
+    const made = await machine.guarded(() => api.benchCondition(axis, faults))
+    if (made) condition.value = made
+  }
+
+  return { condition, setCondition, state, connected, samples, behind, connect, start, order, oneCycle, setSpeed }
 })

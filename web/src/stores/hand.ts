@@ -54,10 +54,10 @@ export const useHand = defineStore('hand', () => {
     if (mine) await machine.guarded(() => api.releaseControl(mine))
   }
 
-  async function order(kind: HandOrderKind, value?: number, fast?: boolean) {
-    if (!key.value || !machine.axis) return
+  async function order(kind: HandOrderKind, value?: number, fast?: boolean, terminal?: string, axis = machine.axis?.name) {
+    if (!key.value || !axis) return
     try {
-      const answer = await api.handOrder(key.value, { axis: machine.axis.name, order: kind, value, fast })
+      const answer = await api.handOrder(key.value, { axis, order: kind, value, fast, terminal })
       refusal.value = answer.refusal ?? ''
     } catch (error) {
       if (!(error instanceof Problem)) throw error
@@ -66,5 +66,9 @@ export const useHand = defineStore('hand', () => {
     }
   }
 
-  return { key, monitoring, open, refusal, lost, take, release, order }
+  async function releaseForces() {
+    for (const axis of bench.state?.axes ?? []) if (axis.forcedInputs) await order('RELEASE_FORCES', undefined, undefined, undefined, axis.name)
+  }
+
+  return { releaseForces, key, monitoring, open, refusal, lost, take, release, order }
 })

@@ -3,12 +3,15 @@ package rueda.bench;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import rueda.drive.Drive;
 import rueda.drive.DriveObject;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.machine.Station;
 import rueda.plant.ServoPlant;
+import rueda.plant.WiringFault;
 import rueda.plc.CompiledProgram;
 import rueda.plc.Environment;
 import rueda.plc.FunctionBlock;
@@ -58,6 +61,11 @@ public final class Bench {
      * @throws IllegalArgumentException when the program has faults
      */
     public Bench(Machine machine, String source, int capacity) {
+        this(machine, source, capacity, Map.of());
+    }
+
+    /** @param faults what is wrong with the wiring, by name of the axis */
+    public Bench(Machine machine, String source, int capacity, Map<String, Set<WiringFault>> faults) {
         this.machine = machine;
         int count = machine.axes().size();
         MotionAxis[] axes = new MotionAxis[count];
@@ -70,7 +78,8 @@ public final class Bench {
         int tag = 0;
         for (int i = 0; i < count; i++) {
             Axis axis = machine.axes().get(i);
-            Drive drive = new Drive(axis, new ServoPlant(axis, SUB_STEP_NANOS * 1e-9), SUB_STEP_NANOS, subSteps);
+            Set<WiringFault> wrong = faults.getOrDefault(axis.name(), Set.of());
+            Drive drive = new Drive(axis, new ServoPlant(axis, SUB_STEP_NANOS * 1e-9, wrong), wrong, SUB_STEP_NANOS, subSteps);
             axes[i] = new MotionAxis(i, axis, drive.dictionary(), log, cycleNanos);
             lines[i] = new AxisLine(axis, axes[i], drive, program, tag);
             tag += AxisLine.boundTags(axis.station().outputs()) + AxisLine.boundTags(axis.station().inputs());

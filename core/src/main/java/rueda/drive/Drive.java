@@ -2,11 +2,14 @@ package rueda.drive;
 
 import static rueda.drive.DriveObject.*;
 
+import java.util.Set;
 import rueda.bus.ProcessDataLayout;
 import rueda.machine.Axis;
 import rueda.machine.Homing;
 import rueda.machine.Limits;
+import rueda.machine.Terminal.Function;
 import rueda.plant.ServoPlant;
+import rueda.plant.WiringFault;
 import rueda.quantity.CountScaler;
 import rueda.quantity.Ratio;
 import rueda.quantity.Scale;
@@ -43,6 +46,9 @@ public final class Drive {
     private final ServoPlant plant;
     private final ObjectDictionary dictionary = new ObjectDictionary();
     private final PowerStateMachine power = new PowerStateMachine();
+    private final DigitalInputs digital;
+    private final boolean brakeWired;
+    private boolean resetInputBefore;
     private final HomingRun homing;
     private final VelocityRamp ramp;
     private final ProcessDataLayout outputs;
@@ -134,8 +140,15 @@ public final class Drive {
      * @param subStepsPerCycle sub-steps in one bus cycle
      */
     public Drive(Axis axis, ServoPlant plant, long subStepNanos, int subStepsPerCycle) {
+        this(axis, plant, Set.of(), subStepNanos, subStepsPerCycle);
+    }
+
+    /** @param faults what is wrong with the wiring between plant and terminals */
+    public Drive(Axis axis, ServoPlant plant, Set<WiringFault> faults, long subStepNanos, int subStepsPerCycle) {
         this.plant = plant;
         this.subStep = subStepNanos * 1e-9;
+        digital = new DigitalInputs(axis.wiring(), plant, faults, subStep);
+        brakeWired = axis.wiring().terminal(Function.BRAKE).isPresent();
         this.subStepsPerCycle = subStepsPerCycle;
         Scale scale = axis.scale();
         Ratio gear = axis.electronicGear();
@@ -226,7 +239,7 @@ public final class Drive {
                 dictionary.set(object, outputs.read(image, i));
             }
         }
-        int controlword = (int) dictionary.get(CONTROLWORD);
+        int controlword = ordered((int) dictionary.get(CONTROLWORD));
         boolean rest = (rampLeads ? ramp.standsStill() : demandSpeed == 0) && Math.abs(speed) < 1.0;
         long window = dictionary.get(FOLLOWING_WINDOW);
         if (window != followingWindowWire) {
@@ -250,6 +263,23 @@ public final class Drive {
         if (power.state() == PowerState.OPERATION_ENABLED && mode == MODE_CYCLIC_SYNCHRONOUS_POSITION) {
             latchTarget();
         }
+    }
+
+    /** The controlword with what the terminals ask for: they can stop and reset, never start. */
+    private int ordered(int controlword) {
+        int word = controlword;
+        if (digital.active(Function.QUICK_STOP)) {
+            word &= ~0x04;
+        }
+        if (digital.wired(Function.ENABLE) && !digital.high(Function.ENABLE)) {
+            word &= ~0x08;
+        }
+        boolean reset = digital.active(Function.FAULT_RESET);
+        if (reset && !resetInputBefore) {
+            word |= 0x80;
+        }
+        resetInputBefore = reset;
+        return word;
     }
 
     /**
@@ -319,7 +349,7 @@ public final class Drive {
             if (bit && !homingBitBefore) {
                 referenced = false;
                 homing.start(HomingMethod.of((int) dictionary.get(HOMING_METHOD)), plant.counts(),
-                        plant.negativeLimitReached(), plant.positiveLimitReached(), plant.onReferenceCam());
+                        digital.active(Function.NEGATIVE_LIMIT), digital.active(Function.POSITIVE_LIMIT), digital.active(Function.REFERENCE_CAM));
                 homingSubSteps = 0;
                 pressedSubSteps = 0;
                 ramp.takeOver(demand, 0);
@@ -389,13 +419,14 @@ public final class Drive {
             torque = control();
         }
         plant.step(torque);
+        digital.sample();
         torqueLimited |= plant.mechanics().torque() != torque;
         long counts = plant.counts();
         speed = (counts - countsBefore) * speedPerCount;
         countsBefore = counts;
         if (state == PowerState.OPERATION_ENABLED && mode == MODE_HOMING) {
-            homing.observe(counts, homing.seeksHardStop() ? homing.direction() : ramp.direction(), plant.negativeLimitReached(), plant.positiveLimitReached(),
-                    plant.onReferenceCam(), pressedLongEnough());
+            homing.observe(counts, homing.seeksHardStop() ? homing.direction() : ramp.direction(), digital.active(Function.NEGATIVE_LIMIT),
+                    digital.active(Function.POSITIVE_LIMIT), digital.active(Function.REFERENCE_CAM), pressedLongEnough());
             if (homing.state() == HomingRun.State.SEARCHING && ++homingSubSteps * subStep * 1000 > dictionary.get(HOMING_TIME_LIMIT)) {
                 homing.fail(HomingFailure.TIME_OUT);
             }
@@ -411,7 +442,7 @@ public final class Drive {
             brakeWait--;
         }
         if (brakeWait == 0) {
-            plant.mechanics().brake(!brakeOpen);
+            plant.mechanics().brake(!brakeOpen || !brakeWired);
         }
     }
 
@@ -501,7 +532,7 @@ public final class Drive {
             followingOverSubSteps = 0;
         }
         boolean searching = mode == MODE_HOMING && homing.state() != HomingRun.State.IDLE;
-        if (!searching && (demandSpeed < -roundingSpeed && plant.negativeLimitReached() || demandSpeed > roundingSpeed && plant.positiveLimitReached())) {
+        if (!searching && (demandSpeed < -roundingSpeed && digital.active(Function.NEGATIVE_LIMIT) || demandSpeed > roundingSpeed && digital.active(Function.POSITIVE_LIMIT))) {
             fault(ERROR_LIMIT_SWITCH);
         }
     }
@@ -545,8 +576,8 @@ public final class Drive {
         dictionary.set(VELOCITY_ACTUAL, (long) Math.rint(speed * wireSpeedPerRadian));
         dictionary.set(TORQUE_ACTUAL, (long) Math.rint(plant.mechanics().torque() * shareOfRated));
         dictionary.set(FOLLOWING_ERROR_ACTUAL, wirePerCount.scale(demand - plant.counts()));
-        dictionary.set(DIGITAL_INPUTS, (plant.negativeLimitReached() ? 1 : 0) | (plant.positiveLimitReached() ? 2 : 0)
-                | (plant.onReferenceCam() ? 4 : 0));
+        dictionary.set(DIGITAL_INPUTS, (digital.active(Function.NEGATIVE_LIMIT) ? 1 : 0) | (digital.active(Function.POSITIVE_LIMIT) ? 2 : 0)
+                | (digital.active(Function.REFERENCE_CAM) ? 4 : 0) | digital.levels(true) << 16);
         dictionary.set(STATUSWORD, statusword());
     }
 
@@ -649,6 +680,22 @@ public final class Drive {
     /** The holding brake is open, or on its way to be. */
     public boolean brakeOpen() {
         return brakeOpen;
+    }
+
+    public DigitalInputs digitalInputs() {
+        return digital;
+    }
+
+    /** What an output terminal with this function shows. */
+    public boolean output(Function function) {
+        return switch (function) {
+            case READY -> power.state() != PowerState.FAULT && power.state() != PowerState.FAULT_REACTION_ACTIVE && power.state() != PowerState.NOT_READY_TO_SWITCH_ON;
+            case REFERENCED -> referenced;
+            case MOVING -> Math.abs(demandSpeed) > roundingSpeed;
+            case FAULT -> power.state() == PowerState.FAULT || power.state() == PowerState.FAULT_REACTION_ACTIVE;
+            case BRAKE -> brakeOpen;
+            default -> false;
+        };
     }
 
     public ServoPlant plant() {

@@ -23,9 +23,10 @@ import rueda.quantity.Scale;
  * @param homing  how it finds its zero
  * @param control gains of the position and velocity loops
  * @param station what travels on the bus each cycle
+ * @param wiring  what is wired to the station's terminals
  */
 public record Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor motor, Encoder encoder, Train train, Load load, Brake brake,
-                   Travel travel, Limits limits, int gearBits, Duty duty, Homing homing, Control control, Station station) {
+                   Travel travel, Limits limits, int gearBits, Duty duty, Homing homing, Control control, Station station, Wiring wiring) {
 
     /** LINEAR and ROTARY have ends; ENDLESS turns on for ever. */
     public enum Kind { LINEAR, ROTARY, ENDLESS }
@@ -64,42 +65,46 @@ public record Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor m
     }
 
     public Axis withName(String changed) {
-        return new Axis(changed, kind, modulo, unit, motor, encoder, train, load, brake, travel, limits, gearBits, duty, homing, control, station);
+        return new Axis(changed, kind, modulo, unit, motor, encoder, train, load, brake, travel, limits, gearBits, duty, homing, control, station, wiring);
     }
 
     public Axis withUnit(Unit changed) {
-        return new Axis(name, kind, modulo, changed, motor, encoder, train, load, brake, travel, limits, gearBits, duty, homing, control, station);
+        return new Axis(name, kind, modulo, changed, motor, encoder, train, load, brake, travel, limits, gearBits, duty, homing, control, station, wiring);
     }
 
     public Axis withEncoder(Encoder changed) {
-        return new Axis(name, kind, modulo, unit, motor, changed, train, load, brake, travel, limits, gearBits, duty, homing, control, station);
+        return new Axis(name, kind, modulo, unit, motor, changed, train, load, brake, travel, limits, gearBits, duty, homing, control, station, wiring);
     }
 
     public Axis withTrain(Train changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, changed, load, brake, travel, limits, gearBits, duty, homing, control, station);
+        return new Axis(name, kind, modulo, unit, motor, encoder, changed, load, brake, travel, limits, gearBits, duty, homing, control, station, wiring);
     }
 
     public Axis withLoad(Load changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, train, changed, brake, travel, limits, gearBits, duty, homing, control, station);
+        return new Axis(name, kind, modulo, unit, motor, encoder, train, changed, brake, travel, limits, gearBits, duty, homing, control, station, wiring);
     }
 
     public Axis withTravel(Travel changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, changed, limits, gearBits, duty, homing, control, station);
+        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, changed, limits, gearBits, duty, homing, control, station, wiring);
     }
 
     public Axis withLimits(Limits changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, travel, changed, gearBits, duty, homing, control, station);
+        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, travel, changed, gearBits, duty, homing, control, station, wiring);
     }
 
     public Axis withHoming(Homing changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, travel, limits, gearBits, duty, changed, control, station);
+        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, travel, limits, gearBits, duty, changed, control, station, wiring);
     }
 
     public Axis withControl(Control changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, travel, limits, gearBits, duty, homing, changed, station);
+        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, travel, limits, gearBits, duty, homing, changed, station, wiring);
     }
 
     public Axis withStation(Station changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, travel, limits, gearBits, duty, homing, control, changed);
+        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, travel, limits, gearBits, duty, homing, control, changed, wiring);
+    }
+
+    public Axis withWiring(Wiring changed) {
+        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, travel, limits, gearBits, duty, homing, control, station, changed);
     }
 }

@@ -10,9 +10,14 @@ import rueda.machine.Axis.Kind;
 import rueda.machine.Proof.Expectation;
 import rueda.machine.Proof.Quantity;
 import rueda.machine.Station.Entry;
+import rueda.machine.Terminal.Function;
 
 /** The cheese-wheel cell that ships with Rueda: all data invented. */
 public final class DemoMachine {
+
+    private static final List<Function> ENDS = List.of(Function.NEGATIVE_LIMIT, Function.POSITIVE_LIMIT, Function.REFERENCE_CAM, Function.QUICK_STOP);
+    private static final List<Function> CAM = List.of(Function.NONE, Function.NONE, Function.REFERENCE_CAM, Function.QUICK_STOP);
+    private static final List<Function> NO_SWITCH = List.of(Function.NONE, Function.NONE, Function.NONE, Function.QUICK_STOP);
 
     private DemoMachine() {
     }
@@ -34,7 +39,7 @@ public final class DemoMachine {
                 32, new Duty(1800, 2),
                 Homing.search(11, 120, 12, 800, 0),
                 new Control(60, 0.25, 20, 1, 1),
-                station("Shuttle"));
+                station("Shuttle"), Wiring.of(ENDS, List.of(Function.READY, Function.FAULT)));
     }
 
     /** The Lift: vertical screw with holding brake; the weight of carriage and wheel hangs on it. */
@@ -49,7 +54,7 @@ public final class DemoMachine {
                 32, new Duty(600, 3),
                 new Homing(1, 60, 5, 400, 0, 60, 200, 60, false),
                 new Control(40, 0.9, 20, 1, 1),
-                station("Lift"));
+                station("Lift"), Wiring.of(ENDS, List.of(Function.READY, Function.FAULT, Function.BRAKE)));
     }
 
     /** The Table: endless, 100:1, on a springy shaft with play. */
@@ -64,7 +69,7 @@ public final class DemoMachine {
                 32, new Duty(180, 4),
                 Homing.search(12, 20, 2, 60, 0),
                 new Control(12, 0.12, 40, 1, 1),
-                station("Table"));
+                station("Table"), Wiring.of(CAM, List.of(Function.READY, Function.FAULT)));
     }
 
     /** The Brush: a belt pair 5:1 turns it; in the end it follows the Table 7 : 2. */
@@ -79,7 +84,7 @@ public final class DemoMachine {
                 32, new Duty(3600, 2),
                 new Homing(34, 90, 20, 600, 0, 40, 200, 30, false),
                 new Control(50, 0.08, 20, 1, 1),
-                station("Brush"));
+                station("Brush"), Wiring.of(NO_SWITCH, List.of(Function.READY, Function.FAULT)));
     }
 
     /** The salt doser: a screw feeder measured in grams. */
@@ -94,7 +99,7 @@ public final class DemoMachine {
                 32, new Duty(3.5, 1),
                 new Homing(37, 0.2, 0.05, 2, 0, 40, 200, 30, false),
                 new Control(50, 0.03, 20, 1, 1),
-                station("Doser"));
+                station("Doser"), Wiring.of(NO_SWITCH, List.of(Function.READY, Function.FAULT)));
     }
 
     private static Station station(String axis) {

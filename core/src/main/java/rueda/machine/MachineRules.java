@@ -79,7 +79,8 @@ public final class MachineRules {
                 | missing(at + "/load", "Load", axis.load()) | missing(at + "/brake", "Holding brake", axis.brake())
                 | missing(at + "/travel", "Travel", axis.travel()) | missing(at + "/limits", "Limits", axis.limits())
                 | missing(at + "/duty", "Duty", axis.duty()) | missing(at + "/homing", "Homing", axis.homing())
-                | missing(at + "/control", "Control", axis.control()) | missing(at + "/station", "Station", axis.station())) {
+                | missing(at + "/control", "Control", axis.control()) | missing(at + "/station", "Station", axis.station())
+                | missing(at + "/wiring", "Wiring", axis.wiring())) {
             return;
         }
         motor(at + "/motor", axis.motor());
@@ -97,6 +98,7 @@ public final class MachineRules {
         share(at + "/control/torqueForward", "Torque feed-forward", axis.control().torqueForward());
         entries(at + "/station/outputs", axis.station().outputs());
         entries(at + "/station/inputs", axis.station().inputs());
+        terminals(at + "/wiring/terminals", axis.wiring().terminals());
     }
 
     private void motor(String at, Motor motor) {
@@ -290,6 +292,28 @@ public final class MachineRules {
             if (entry.isBound() && !TAG_TYPES.contains(String.valueOf(entry.tagType()))) {
                 refuse(at + "/" + i + "/tagType", "Tag type", String.valueOf(entry.tagType()), "an elementary type such as DINT", "choose a type");
             }
+        }
+    }
+
+    private void terminals(String at, List<Terminal> terminals) {
+        Set<String> names = new HashSet<>();
+        if (terminals.size() > 32) {
+            refuse(at, "Terminals", terminals.size() + " terminals", "up to 32", "remove some");
+        }
+        for (int i = 0; i < terminals.size(); i++) {
+            Terminal terminal = terminals.get(i);
+            if (missing(at + "/" + i + "/kind", "Kind of terminal", terminal.kind()) | missing(at + "/" + i + "/function", "Function", terminal.function())
+                    | missing(at + "/" + i + "/name", "Terminal", terminal.name())) {
+                continue;
+            }
+            if (!names.add(terminal.name())) {
+                refuse(at + "/" + i + "/name", "Terminal", terminal.name(), "a name no other terminal has", "rename it");
+            }
+            if (!terminal.function().fits(terminal.kind())) {
+                refuse(at + "/" + i + "/function", "Function of " + terminal.name(), terminal.function().words(),
+                        terminal.kind() == Terminal.Kind.OUTPUT ? "a function of an output" : "a function of an input", "choose another function");
+            }
+            whole(at + "/" + i + "/filterMicros", "Filter of " + terminal.name(), terminal.filterMicros(), 0, 100_000);
         }
     }
 

@@ -1,5 +1,6 @@
 package rueda.plant;
 
+import java.util.Set;
 import rueda.machine.Axis;
 import rueda.machine.Encoder;
 
@@ -11,8 +12,19 @@ import rueda.machine.Encoder;
  */
 public final class ServoPlant {
 
+    /** Bits of {@link #switches}. */
+    public static final int NEGATIVE_LIMIT = 1;
+    public static final int POSITIVE_LIMIT = 2;
+    public static final int REFERENCE_CAM = 4;
+
+    /** A bouncing contact opens and closes for so many sub-steps after an edge, and for so many at a time. */
+    private static final int BOUNCE = 24;
+    private static final int BOUNCE_PART = 5;
+
     private final Mechanics mechanics;
     private final Encoder encoder;
+    private final boolean camBounces;
+    private final int encoderSign;
     private final long countsPerTurn;
     private final double countsPerRadian;
     private final double unitsPerRadian;
@@ -24,9 +36,21 @@ public final class ServoPlant {
     private final double camToAngle;
     private long countsAtPowerUp;
     private long counts;
+    /** angle of the load after the last step, rad at the motor */
+    private double load;
+    private int trippedByHand;
+    private boolean camBefore;
+    private int sinceCamEdge = BOUNCE;
 
     public ServoPlant(Axis axis, double dt) {
+        this(axis, dt, Set.of());
+    }
+
+    /** @param faults what is wrong with the wiring */
+    public ServoPlant(Axis axis, double dt, Set<WiringFault> faults) {
         mechanics = Mechanics.of(axis, dt);
+        camBounces = faults.contains(WiringFault.CAM_BOUNCES);
+        encoderSign = faults.contains(WiringFault.ENCODER_REVERSED) ? -1 : 1;
         encoder = axis.encoder();
         countsPerTurn = encoder.countsPerTurn();
         countsPerRadian = countsPerTurn / (2 * Math.PI);
@@ -47,6 +71,7 @@ public final class ServoPlant {
      */
     public void switchOnAt(double place) {
         mechanics.place(place / unitsPerRadian);
+        load = mechanics.loadAngle();
         mechanics.brake(true);
         long trueCounts = (long) Math.floor(mechanics.angle() * countsPerRadian);
         if (encoder.kind() == Encoder.Kind.INCREMENTAL) {
@@ -55,13 +80,14 @@ public final class ServoPlant {
             long range = countsPerTurn << encoder.multiTurnBits();
             countsAtPowerUp = Math.floorDiv(trueCounts, range) * range;
         }
-        counts = trueCounts - countsAtPowerUp;
+        counts = (trueCounts - countsAtPowerUp) * encoderSign;
     }
 
     /** @param torque demanded motor torque, N·m */
     public void step(double torque) {
         mechanics.step(torque);
-        counts = (long) Math.floor(mechanics.angle() * countsPerRadian) - countsAtPowerUp;
+        load = mechanics.loadAngle();
+        counts = ((long) Math.floor(mechanics.angle() * countsPerRadian) - countsAtPowerUp) * encoderSign;
     }
 
     /** Encoder counts: since power-up, or from the place an absolute encoder knew then. */
@@ -78,12 +104,30 @@ public final class ServoPlant {
         return Math.floorMod(-countsAtPowerUp, countsPerTurn);
     }
 
+    /** State of the switches as their contacts show it, tripped by the load or by a hand. Call once a sub-step. */
+    public int switches() {
+        int state = trippedByHand | (load <= negativeLimitAngle ? NEGATIVE_LIMIT : 0) | (load >= positiveLimitAngle ? POSITIVE_LIMIT : 0)
+                | (onReferenceCam() ? REFERENCE_CAM : 0);
+        return camBounces ? state & ~REFERENCE_CAM | (bounced((state & REFERENCE_CAM) != 0) ? REFERENCE_CAM : 0) : state;
+    }
+
+    private boolean bounced(boolean cam) {
+        sinceCamEdge = cam == camBefore ? Math.min(BOUNCE, sinceCamEdge + 1) : 0;
+        camBefore = cam;
+        return sinceCamEdge < BOUNCE && sinceCamEdge / BOUNCE_PART % 2 == 1 ? !cam : cam;
+    }
+
+    /** A hand trips switches. @param switches bits of {@link #switches} */
+    public void trip(int switches) {
+        trippedByHand = switches;
+    }
+
     public boolean negativeLimitReached() {
-        return mechanics.loadAngle() <= negativeLimitAngle;
+        return load <= negativeLimitAngle;
     }
 
     public boolean positiveLimitReached() {
-        return mechanics.loadAngle() >= positiveLimitAngle;
+        return load >= positiveLimitAngle;
     }
 
     public boolean onReferenceCam() {
@@ -92,12 +136,12 @@ public final class ServoPlant {
             double within = place - Math.floor(place / length) * length;
             return within >= camFromAngle * unitsPerRadian && within < camToAngle * unitsPerRadian;
         }
-        return mechanics.loadAngle() >= camFromAngle && mechanics.loadAngle() < camToAngle;
+        return load >= camFromAngle && load < camToAngle;
     }
 
     /** Where the load stands, user units from the negative hard stop. */
     public double place() {
-        return mechanics.loadAngle() * unitsPerRadian;
+        return load * unitsPerRadian;
     }
 
     /** Speed of the load, user units/s. */

@@ -45,12 +45,12 @@ class HandTest extends BrowserTest {
         expect(shuttleState()).hasText("moving on");
         page.mouse().up();
         expect(shuttleState()).hasText("standing");
-        field("Clock").selectOption("5");
+        page.getByLabel("Clock").selectOption("5");
         button("Home").click();
         expect(shuttleState()).hasText("searching");
         expect(page.getByLabel("Axes").locator(".strip").first()).containsText("not referenced");
         expect(shuttleState()).hasText("standing");
-        field("Clock").selectOption("1");
+        page.getByLabel("Clock").selectOption("1");
         button("Go").click();
         expect(page.getByTestId("hand-position")).containsText("100.00");
         field("Position to go to").fill("5000");

@@ -3,6 +3,7 @@ package rueda.app.calc;
 import io.swagger.v3.oas.annotations.Operation;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -13,16 +14,19 @@ import rueda.advice.Finding;
 import rueda.advice.MapAdvice;
 import rueda.advice.ScaleAdvice;
 import rueda.advice.ValuePath;
+import rueda.advice.WireAdvice;
 import rueda.app.web.Refusals.RefusedEntries;
 import rueda.bench.Bench;
 import rueda.bench.HomeAdvice;
 import rueda.bench.HomingTrial;
+import rueda.bench.WiringTrial;
 import rueda.drive.HomingMethod;
 import rueda.drive.HomingSentence;
 import rueda.machine.Axis;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import rueda.machine.MachineRules;
+import rueda.plant.WiringFault;
 import rueda.plc.Diagnostic;
 import rueda.plc.StructuredTextCompiler;
 import rueda.profile.MotionLimits;
@@ -102,6 +106,17 @@ class CalcController {
                 HomingMethod.of(axis.homing().method()).usesIndex() ? axis.scale().unitsPerMotorTurn().toDouble() : 0);
     }
 
+    /** @param faults what is wrong with the wiring on the bench */
+    record WiringQuestion(Machine machine, int axis, Set<WiringFault> faults) {
+    }
+
+    @Operation(summary = "Trips every switch of an axis by hand and jogs it slowly, on a bench of its own")
+    @PostMapping("/wiring")
+    List<WiringTrial.Check> wiring(@RequestBody WiringQuestion q) {
+        checked(q.machine(), q.axis());
+        return WiringTrial.run(q.machine(), q.axis(), q.faults() == null ? Set.of() : q.faults(), "/axes/" + q.axis());
+    }
+
     /** @param value user units the program writes */
     record ValueQuestion(Machine machine, int axis, double value) {
     }
@@ -156,6 +171,7 @@ class CalcController {
             Axis axis = machine.axes().get(i);
             stages.add(new StageAdvice("map", i, MapAdvice.of(machine, axis, "/axes/" + i)));
             stages.add(new StageAdvice("scale", i, ScaleAdvice.of(axis, "/axes/" + i)));
+            stages.add(new StageAdvice("wire", i, WireAdvice.of(axis, "/axes/" + i)));
         }
         return new MachineAnswer(faults, stages, program(machine));
     }

@@ -1,11 +1,14 @@
 package rueda.app.live;
 
 import io.swagger.v3.oas.annotations.Operation;
+import java.util.Map;
+import java.util.Set;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import rueda.plant.WiringFault;
 import rueda.quantity.InvalidEntry;
 
 /** Orders to the live bench; what it does comes over the live stream. */
@@ -54,6 +57,19 @@ class BenchController {
     @PostMapping("/bench/stop")
     LiveBench.State stop() {
         return bench.stopAllAxes();
+    }
+
+    /** @param axis name of the axis  @param faults what is wrong with its wiring; empty for nothing */
+    record BenchCondition(String axis, Set<WiringFault> faults) {
+    }
+
+    @Operation(summary = "Makes mistakes of wiring on the bench; a bench that is there is switched off and on, held")
+    @PostMapping("/bench/condition")
+    Map<String, Set<WiringFault>> condition(@RequestBody BenchCondition wanted) {
+        if (wanted.axis() == null || wanted.faults() == null) {
+            throw new InvalidEntry("faults", "missing", "an axis and a list of faults", "send both");
+        }
+        return bench.condition(wanted.axis(), wanted.faults());
     }
 
     /** @param factor machine time per wall time, 0.1 to 20 */

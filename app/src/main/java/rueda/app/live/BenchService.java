@@ -2,6 +2,9 @@ package rueda.app.live;
 
 import jakarta.annotation.PreDestroy;
 import java.nio.ByteBuffer;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
@@ -11,6 +14,7 @@ import rueda.app.web.Refusals.ControlHeld;
 import rueda.app.web.Refusals.NotFound;
 import rueda.app.web.Refusals.ProgramHasFaults;
 import rueda.bench.Bench;
+import rueda.plant.WiringFault;
 import rueda.plc.CompiledProgram;
 import rueda.plc.StructuredTextCompiler;
 
@@ -25,6 +29,7 @@ public class BenchService {
     private final LiveStream stream;
     private final Thread clock;
     private volatile LiveBench bench;
+    private volatile Map<String, Set<WiringFault>> condition = Map.of();
     private volatile boolean closing;
     private final ControlLease lease = new ControlLease();
 
@@ -51,7 +56,7 @@ public class BenchService {
         if (lease.held(System.nanoTime())) {
             throw new ControlHeld();
         }
-        LiveBench made = new LiveBench(state.document(), state.revision(), kind, axis);
+        LiveBench made = new LiveBench(state.document(), state.revision(), kind, axis, condition);
         made.running(running);
         bench = made;
         return publish();
@@ -86,7 +91,7 @@ public class BenchService {
         }
         LiveBench present = bench;
         if (present == null || present.revision() != state.revision() || present.stopped()) {
-            present = new LiveBench(state.document(), state.revision(), LiveBench.Kind.BY_HAND, "");
+            present = new LiveBench(state.document(), state.revision(), LiveBench.Kind.BY_HAND, "", condition);
             bench = present;
         }
         present.takeByHand();
@@ -109,14 +114,34 @@ public class BenchService {
         }
     }
 
+    /** What is wrong with the wiring of an axis; a bench that is there is switched off and on again, held. */
+    Map<String, Set<WiringFault>> condition(String axis, Set<WiringFault> faults) {
+        if (lease.held(System.nanoTime())) {
+            throw new ControlHeld();
+        }
+        Map<String, Set<WiringFault>> changed = new TreeMap<>(condition);
+        if (faults.isEmpty()) {
+            changed.remove(axis);
+        } else {
+            changed.put(axis, faults);
+        }
+        condition = Map.copyOf(changed);
+        LiveBench present = bench;
+        if (present != null) {
+            bench = present.in(condition);
+            publish();
+        }
+        return condition;
+    }
+
     /** @return why it was refused, or null */
-    String handOrder(String key, String axis, HandController.Order order, double value, boolean fast) {
+    String handOrder(String key, String axis, HandController.Order order, double value, boolean fast, String terminal) {
         renewControl(key);
         LiveBench present = bench;
         if (present == null) {
             throw new NotFound("bench running");
         }
-        String refusal = present.order(axis, order, value, fast);
+        String refusal = present.order(axis, order, value, fast, terminal);
         publish();
         return refusal;
     }

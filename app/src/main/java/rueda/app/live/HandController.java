@@ -55,15 +55,16 @@ class HandController {
     }
 
     /** What a person orders. */
-    enum Order { ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET, OVERRIDE }
+    enum Order { ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET, OVERRIDE, FORCE, RELEASE_FORCES }
 
     /**
      * @param axis  name of the axis
      * @param order what to do
-     * @param value JOG: −1 or 1; STEP and GO_TO: user units; OVERRIDE: 0.01 to 1
+     * @param value JOG: −1 or 1; STEP and GO_TO: user units; OVERRIDE: 0.01 to 1; FORCE: 0 or 1, left out to release
      * @param fast  JOG at the default speed instead of a tenth of it
+     * @param terminal FORCE: name of the input
      */
-    record HandOrder(String axis, Order order, Double value, Boolean fast) {
+    record HandOrder(String axis, Order order, Double value, Boolean fast, String terminal) {
     }
 
     /** @param refusal why the order was not carried out, or null */
@@ -81,6 +82,6 @@ class HandController {
         if (needsValue && !Double.isFinite(value)) {
             throw new InvalidEntry("value", "missing", "a number", "enter one");
         }
-        return new HandAnswer(bench.handOrder(key, order.axis(), order.order(), value, Boolean.TRUE.equals(order.fast())));
+        return new HandAnswer(bench.handOrder(key, order.axis(), order.order(), value, Boolean.TRUE.equals(order.fast()), order.terminal()));
     }
 }

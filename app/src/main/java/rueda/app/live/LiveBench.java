@@ -5,6 +5,8 @@ import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
 import rueda.bench.Bench;
 import rueda.bench.HomingTrial;
 import rueda.bench.Recording;
@@ -13,7 +15,9 @@ import rueda.drive.Drive;
 import rueda.drive.DriveError;
 import rueda.drive.DriveObject;
 import rueda.machine.Machine;
+import rueda.machine.Terminal;
 import rueda.plant.ServoPlant;
+import rueda.plant.WiringFault;
 import rueda.plc.ProgramFault;
 import rueda.plc.Type;
 import rueda.plc.Variable;
@@ -36,6 +40,8 @@ final class LiveBench {
     private final Machine machine;
     private final long revision;
     private final Kind kind;
+    private final String homingAxis;
+    private final Map<String, Set<WiringFault>> condition;
     private final Bench bench;
     private boolean running;
     private boolean ending;
@@ -43,7 +49,9 @@ final class LiveBench {
     private double owed;
     private long sent;
 
-    LiveBench(Machine machine, long revision, Kind kind, String axis) {
+    LiveBench(Machine machine, long revision, Kind kind, String axis, Map<String, Set<WiringFault>> condition) {
+        this.condition = condition;
+        this.homingAxis = axis;
         this.machine = machine;
         this.revision = revision;
         this.kind = kind;
@@ -51,7 +59,7 @@ final class LiveBench {
             case PROGRAM -> machine.plc().program();
             case HOMING -> HomingTrial.program(axis);
             case BY_HAND -> NO_PROGRAM;
-        }, KEPT_CYCLES);
+        }, KEPT_CYCLES, condition);
     }
 
     synchronized void running(boolean wanted) {
@@ -88,12 +96,18 @@ final class LiveBench {
         bench.takeByHand();
     }
 
+    /** The same bench in another condition, held at its start. */
+    LiveBench in(Map<String, Set<WiringFault>> changed) {
+        return new LiveBench(machine, revision, kind, homingAxis, changed);
+    }
+
     /** Control ends: every axis ramps down, and is disabled when it stands. The clock runs on until then. */
     synchronized void endByHand() {
         ending = true;
         running = true;
         for (int i = 0; i < machine.axes().size(); i++) {
             bench.hand(i).halt(bench.now());
+            bench.drive(i).digitalInputs().releaseForces();
         }
     }
 
@@ -106,7 +120,7 @@ final class LiveBench {
     }
 
     /** @return why it was refused, or null */
-    synchronized String order(String axisName, HandController.Order order, double value, boolean fast) {
+    synchronized String order(String axisName, HandController.Order order, double value, boolean fast, String terminal) {
         int axis = 0;
         while (axis < machine.axes().size() && !machine.axes().get(axis).name().equals(axisName)) {
             axis++;
@@ -126,6 +140,11 @@ final class LiveBench {
             case STOP -> hand.halt(now);
             case RESET -> hand.reset();
             case OVERRIDE -> hand.override(value);
+            case FORCE -> bench.drive(axis).digitalInputs().force(terminal, Double.isNaN(value) ? null : value != 0) ? null : "There is no input " + terminal + ".";
+            case RELEASE_FORCES -> {
+                bench.drive(axis).digitalInputs().releaseForces();
+                yield null;
+            }
         };
     }
 
@@ -149,7 +168,7 @@ final class LiveBench {
     /** Live state of one axis, as the page shows it. */
     record AxisState(String name, double position, double commandedPosition, double speed, double torque, double followingError,
                      String state, String driveState, boolean referenced, int controlword, int statusword, String errorCode, String errorWords, double place,
-                     boolean negativeLimit, boolean positiveLimit, boolean referenceCam, int homingLeg, int mode, double override, String outputBytes, String inputBytes) {
+                     boolean negativeLimit, boolean positiveLimit, boolean referenceCam, int homingLeg, int mode, double override, int inputLevels, int activeInputs, int forcedInputs, int outputLevels, String outputBytes, String inputBytes) {
     }
 
     record Value(String name, String type, String value) {
@@ -159,7 +178,7 @@ final class LiveBench {
     }
 
     /** @param type always "state", so that a page can tell messages apart */
-    record State(String type, long revision, String program, boolean running, boolean stopped, boolean byHand, boolean programHeld, double time, double speed, int line, List<Integer> lines, int statements,
+    record State(String type, long revision, String program, boolean running, boolean stopped, boolean byHand, boolean programHeld, int forced, Map<String, Set<WiringFault>> condition, double time, double speed, int line, List<Integer> lines, int statements,
                  Fault fault, List<AxisState> axes, List<Value> values) {
     }
 
@@ -174,13 +193,15 @@ final class LiveBench {
                     (int) drive.dictionary().get(DriveObject.STATUSWORD), error == 0 ? "" : String.format(Locale.ROOT, "%04Xh", error), DriveError.words((int) error), plant.place(),
                     plant.negativeLimitReached(), plant.positiveLimitReached(), plant.onReferenceCam(), drive.homingLeg(),
                     (int) drive.dictionary().get(DriveObject.MODE_DISPLAY), bench.hand(i).override(),
+                    drive.digitalInputs().levels(false), drive.digitalInputs().activeTerminals(), drive.digitalInputs().forced(), outputLevels(i),
                     hex(bench.outputBytes(i)), hex(bench.inputBytes(i))));
         }
         ProgramFault fault = bench.task().fault();
         List<Value> values = bench.task().program().variables().stream().filter(v -> v.type() != Type.AXIS_REF)
                 .sorted(java.util.Comparator.comparingInt(this::order))
                 .map((Variable v) -> new Value(v.name(), v.type().name(), bench.task().text(v))).toList();
-        return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.byHand() && !ending, bench.byHand(), bench.now() * 1e-9, speed, bench.task().line(), bench.task().lines(),
+        return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.byHand() && !ending, bench.byHand(), axes.stream().mapToInt(a -> Integer.bitCount(a.forcedInputs())).sum(), condition,
+                bench.now() * 1e-9, speed, bench.task().line(), bench.task().lines(),
                 bench.task().statements(), fault == null ? null : new Fault(fault.line(), fault.getMessage()), axes, values);
     }
 
@@ -189,6 +210,19 @@ final class LiveBench {
         boolean tag = machine.axes().stream().flatMap(a -> java.util.stream.Stream.concat(a.station().outputs().stream(), a.station().inputs().stream()))
                 .anyMatch(e -> variable.name().equals(e.tag()));
         return tag ? 2 : variable.name().indexOf('.') >= 0 ? 1 : 0;
+    }
+
+    /** Levels of the output terminals, bit 0 the first output. */
+    private int outputLevels(int axis) {
+        int levels = 0;
+        int bit = 1;
+        for (Terminal terminal : machine.axes().get(axis).wiring().terminals()) {
+            if (terminal.kind() == Terminal.Kind.OUTPUT) {
+                levels |= bench.drive(axis).output(terminal.function()) ? bit : 0;
+                bit <<= 1;
+            }
+        }
+        return levels;
     }
 
     private String words(int axis) {

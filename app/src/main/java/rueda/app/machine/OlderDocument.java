@@ -54,6 +54,11 @@ final class OlderDocument {
             dynamics.set("deceleration", acceleration);
             dynamics.set("jerk", jerk);
         }
+        ArrayNode terminals = axis.putObject("wiring").putArray("terminals");
+        List<String> functions = List.of("NEGATIVE_LIMIT", "POSITIVE_LIMIT", "REFERENCE_CAM", "NONE");
+        for (int i = 0; i < functions.size(); i++) {
+            terminals.addObject().put("name", "I" + (i + 1)).put("kind", "INPUT").put("function", functions.get(i)).put("normallyClosed", i < 2).put("filterMicros", 0);
+        }
         axis.withObject("/homing").put("stopTorque", 40).put("stopTime", 200).put("timeLimit", 300).put("thenToZero", false);
     }
 

@@ -21,7 +21,8 @@ class OpenApiConfiguration {
             Map.entry("Change", Set.of("value")),
             Map.entry("HomingAnswer", Set.of("edge")),
             Map.entry("TakeControl", Set.of("monitoringSeconds")),
-            Map.entry("HandOrder", Set.of("value", "fast")),
+            Map.entry("HandOrder", Set.of("value", "fast", "terminal")),
+            Map.entry("Check", Set.of("mend")),
             Map.entry("HandAnswer", Set.of("refusal")),
             Map.entry("Start", Set.of("axis", "running")),
             Map.entry("ProfileQuestion", Set.of("startVelocity", "endVelocity", "maxDeceleration", "maxJerk")));

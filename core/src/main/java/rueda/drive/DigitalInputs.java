@@ -1,0 +1,155 @@
+package rueda.drive;
+
+import java.util.List;
+import java.util.Set;
+import rueda.machine.Terminal;
+import rueda.machine.Terminal.Function;
+import rueda.machine.Wiring;
+import rueda.plant.ServoPlant;
+import rueda.plant.WiringFault;
+
+/**
+ * The digital inputs of one drive: contact, wire, hardware and filter, contact kind, function.
+ *
+ * <p>Sampled once a sub-step: a level that differs from the one taken must stand for the response time of its terminal.
+ * Forced inputs show the forced level whatever the contact does. Cost: some nanoseconds while nothing changes; no
+ * allocation. Not thread-safe.
+ */
+public final class DigitalInputs {
+
+    private final List<Terminal> inputs;
+    private final ServoPlant plant;
+    /** levels at the terminals by the state of the plant's switches */
+    private final int[] levelsBySwitches = new int[8];
+    private final int[] responseSubSteps;
+    private final int[] waiting;
+    private final int normallyClosed;
+    private final int[] functionMask = new int[Function.values().length];
+    private final int[] edges;
+    private int raw;
+    private int taken;
+    private int forced;
+    private int forcedLevels;
+    private boolean settling;
+
+    DigitalInputs(Wiring wiring, ServoPlant plant, Set<WiringFault> faults, double subStep) {
+        this.inputs = wiring.terminals().stream().filter(t -> t.kind() != Terminal.Kind.OUTPUT).toList();
+        this.plant = plant;
+        responseSubSteps = inputs.stream().mapToInt(t -> (int) Math.ceil(t.responseMicros() * 1e-6 / subStep - 1e-9)).toArray();
+        waiting = new int[inputs.size()];
+        edges = new int[inputs.size()];
+        int closed = 0;
+        for (int i = 0; i < inputs.size(); i++) {
+            Terminal terminal = inputs.get(i);
+            closed |= terminal.normallyClosed() ? 1 << i : 0;
+            functionMask[terminal.function().ordinal()] |= 1 << i;
+            for (int switches = 0; switches < levelsBySwitches.length; switches++) {
+                levelsBySwitches[switches] |= level(terminal, switches, faults) ? 1 << i : 0;
+            }
+        }
+        normallyClosed = closed;
+        raw = levels();
+        taken = raw;
+    }
+
+    /** Level at a terminal: a closed contact behind a whole wire is high. */
+    private static boolean level(Terminal terminal, int switches, Set<WiringFault> faults) {
+        boolean swapped = faults.contains(WiringFault.SWAPPED_LIMITS);
+        int contact = switch (terminal.function()) {
+            case NEGATIVE_LIMIT -> swapped ? ServoPlant.POSITIVE_LIMIT : ServoPlant.NEGATIVE_LIMIT;
+            case POSITIVE_LIMIT -> swapped ? ServoPlant.NEGATIVE_LIMIT : ServoPlant.POSITIVE_LIMIT;
+            case REFERENCE_CAM -> ServoPlant.REFERENCE_CAM;
+            default -> 0;
+        };
+        boolean broken = switch (terminal.function()) {
+            case NEGATIVE_LIMIT -> faults.contains(WiringFault.NEGATIVE_LIMIT_BROKEN);
+            case POSITIVE_LIMIT -> faults.contains(WiringFault.POSITIVE_LIMIT_BROKEN);
+            case REFERENCE_CAM -> faults.contains(WiringFault.CAM_BROKEN);
+            default -> false;
+        };
+        boolean other = terminal.function() == Function.NEGATIVE_LIMIT && faults.contains(WiringFault.NEGATIVE_LIMIT_OTHER_CONTACT);
+        boolean tripped = (switches & contact) != 0;
+        return !broken && terminal.function() != Function.NONE && (terminal.normallyClosed() != other) != tripped;
+    }
+
+    private int levels() {
+        return levelsBySwitches[plant.switches()] & ~forced | forcedLevels;
+    }
+
+    /** Takes the levels once; call every sub-step. */
+    void sample() {
+        raw = levels();
+        int changed = raw ^ taken;
+        if (changed == 0) {
+            if (settling) {
+                java.util.Arrays.fill(waiting, 0);
+                settling = false;
+            }
+            return;
+        }
+        settling = true;
+        for (int i = 0; i < waiting.length; i++) {
+            int bit = 1 << i;
+            if ((changed & bit) == 0) {
+                waiting[i] = 0;
+            } else if (++waiting[i] >= responseSubSteps[i]) {
+                taken = taken & ~bit | raw & bit;
+                waiting[i] = 0;
+                edges[i]++;
+            }
+        }
+    }
+
+    /** The function is asked for: a switch is tripped, or a button is pressed. */
+    boolean active(Function function) {
+        int mask = functionMask[function.ordinal()];
+        return ((taken ^ normallyClosed) & mask) != 0;
+    }
+
+    /** A terminal with this function is high. */
+    boolean high(Function function) {
+        return (taken & functionMask[function.ordinal()]) != 0;
+    }
+
+    boolean wired(Function function) {
+        return functionMask[function.ordinal()] != 0;
+    }
+
+    /** Levels at the terminals, bit 0 the first input. */
+    public int levels(boolean afterFilter) {
+        return afterFilter ? taken : raw;
+    }
+
+    /** Which functions are asked for, by the bit of their terminal. */
+    public int activeTerminals() {
+        return taken ^ normallyClosed;
+    }
+
+    /** How often the level taken at an input has changed since the bench was made. @param input 0 for the first */
+    public int edges(int input) {
+        return edges[input];
+    }
+
+    /** @param level null lets the contact have the terminal again  @return false when there is no such input */
+    public boolean force(String terminal, Boolean level) {
+        for (int i = 0; i < inputs.size(); i++) {
+            if (inputs.get(i).name().equals(terminal)) {
+                int bit = 1 << i;
+                forced = level == null ? forced & ~bit : forced | bit;
+                forcedLevels = level != null && level ? forcedLevels | bit : forcedLevels & ~bit;
+                return true;
+            }
+        }
+        return false;
+    }
+
+    public void releaseForces() {
+        forced = 0;
+        forcedLevels = 0;
+    }
+
+    /** Which inputs are forced, bit 0 the first. */
+    public int forced() {
+        return forced;
+    }
+}

@@ -1,0 +1,152 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { api, type Terminal, type WiringCheck, type WiringFault } from '../api/client'
+import NumberField from '../components/NumberField.vue'
+import { useBench } from '../stores/bench'
+import { useHand } from '../stores/hand'
+import { useMachine } from '../stores/machine'
+
+const machine = useMachine()
+const bench = useBench()
+const hand = useHand()
+const axis = computed(() => machine.axis!)
+const at = computed(() => `/axes/${machine.axisIndex}/wiring/terminals`)
+const live = computed(() => bench.state?.axes.find((a) => a.name === axis.value.name) ?? null)
+
+const INPUTS = { NONE: 'not used', NEGATIVE_LIMIT: 'negative limit', POSITIVE_LIMIT: 'positive limit', REFERENCE_CAM: 'reference cam', ENABLE: 'enable', QUICK_STOP: 'quick stop', FAULT_RESET: 'fault reset' }
+const OUTPUTS = { NONE: 'not used', READY: 'ready', REFERENCED: 'referenced', MOVING: 'moving', FAULT: 'fault', BRAKE: 'brake' }
+const HARDWARE = { INPUT: 250, FAST_INPUT: 2, OUTPUT: 250 }
+const FAULTS: [WiringFault, string][] = [
+  ['SWAPPED_LIMITS', 'limit switches swapped'], ['NEGATIVE_LIMIT_BROKEN', 'wire of the negative limit broken'], ['POSITIVE_LIMIT_BROKEN', 'wire of the positive limit broken'],
+  ['CAM_BROKEN', 'wire of the reference cam broken'], ['NEGATIVE_LIMIT_OTHER_CONTACT', 'negative limit has the other kind of contact'],
+  ['CAM_BOUNCES', 'contact of the reference cam bounces'], ['ENCODER_REVERSED', 'encoder counts backward'],
+]
+
+interface Row { terminal: Terminal; index: number; bit: number; level: boolean | null; active: boolean; forced: boolean }
+const rows = computed<Row[]>(() => {
+  let inputs = 0
+  let outputs = 0
+  return axis.value.wiring.terminals.map((terminal, index) => {
+    const bit = terminal.kind === 'OUTPUT' ? outputs++ : inputs++
+    const has = (mask: number | undefined) => (((mask ?? 0) >> bit) & 1) === 1
+    const output = terminal.kind === 'OUTPUT'
+    return {
+      terminal, index, bit, level: live.value ? has(output ? live.value.outputLevels : live.value.inputLevels) : null,
+      active: !output && terminal.function !== 'NONE' && has(live.value?.activeInputs), forced: !output && has(live.value?.forcedInputs),
+    }
+  })
+})
+const inputs = computed(() => rows.value.filter((r) => r.terminal.kind !== 'OUTPUT'))
+const outputs = computed(() => rows.value.filter((r) => r.terminal.kind === 'OUTPUT'))
+const doubtful = (index: number) => machine.advice('wire')?.findings.some((f) => f.severity !== 'GOOD' && f.mend?.changes.some((c) => c.path.startsWith(`${at.value}/${index}/`)))
+
+const checks = ref<WiringCheck[] | null>(null)
+const trying = ref(false)
+const faults = computed<WiringFault[]>(() => (bench.condition[axis.value.name] ?? []) as WiringFault[])
+
+async function prove() {
+  trying.value = true
+  await machine.flush()
+  const result = await machine.guarded(() => api.wiring(machine.draft!, machine.axisIndex, faults.value))
+  trying.value = false
+  if (result) checks.value = result
+}
+
+function toggle(fault: WiringFault) {
+  const next = faults.value.includes(fault) ? faults.value.filter((f) => f !== fault) : [...faults.value, fault]
+  void bench.setCondition(axis.value.name, next)
+}
+
+/** What was proven is proven for these entries and this condition only. */
+watch([() => axis.value.wiring, () => machine.axisIndex, faults], () => (checks.value = null))
+
+function force(row: Row, value: string) {
+  void hand.order('FORCE', value === '' ? undefined : Number(value), undefined, row.terminal.name)
+}
+</script>
+
+<template>
+  <h1>Wire · {{ axis.name }}</h1>
+  <p class="sub">What is wired to the station's terminals, how late it answers, and the proof that it is wired right.</p>
+  <div class="station sheet">
+    <section aria-label="Inputs">
+      <table class="plain">
+        <thead><tr><th>Input</th><th>Function</th><th>At rest</th><th>Filter</th><th>Response</th><th>Now</th><th v-if="hand.key">Force</th></tr></thead>
+        <tbody>
+          <tr v-for="r in inputs" :key="r.index" :class="{ marked: doubtful(r.index) }">
+            <td class="pin mono"><span class="screw" aria-hidden="true" />{{ r.terminal.name }}<small v-if="r.terminal.kind === 'FAST_INPUT'"> fast</small></td>
+            <td><select class="plain" :value="r.terminal.function" :aria-label="`Function of ${r.terminal.name}`" @change="machine.set(`${at}/${r.index}/function`, ($event.target as HTMLSelectElement).value)">
+              <option v-for="(words, key) in INPUTS" :key="key" :value="key">{{ words }}</option></select></td>
+            <td><select v-if="r.terminal.function !== 'NONE'" class="plain" :value="r.terminal.normallyClosed ? 'closed' : 'open'" :aria-label="`Contact of ${r.terminal.name}`"
+              @change="machine.set(`${at}/${r.index}/normallyClosed`, ($event.target as HTMLSelectElement).value === 'closed')">
+              <option value="closed">closed</option><option value="open">open</option></select></td>
+            <td><NumberField v-if="r.terminal.function !== 'NONE'" :path="`${at}/${r.index}/filterMicros`" :label="`Filter of ${r.terminal.name}`" hide-label :value="r.terminal.filterMicros" unit="µs" whole /></td>
+            <td class="mono figure" :title="`hardware ${HARDWARE[r.terminal.kind]} µs + filter ${r.terminal.filterMicros} µs`">{{ r.terminal.function === 'NONE' ? '' : `${HARDWARE[r.terminal.kind] + r.terminal.filterMicros} µs` }}</td>
+            <td><span class="lamp" :class="{ high: r.level }" aria-hidden="true" />{{ r.level === null ? '–' : r.level ? 'high' : 'low' }}<b v-if="r.active" class="active"> active</b><b v-if="r.forced" class="badge">forced</b></td>
+            <td v-if="hand.key"><select class="plain" :aria-label="`Force ${r.terminal.name}`" :value="r.forced ? (r.level ? '1' : '0') : ''" @change="force(r, ($event.target as HTMLSelectElement).value)">
+              <option value="">no</option><option value="1">high</option><option value="0">low</option></select></td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+    <section aria-label="Outputs">
+      <table class="plain">
+        <thead><tr><th>Output</th><th>Function</th><th>Now</th></tr></thead>
+        <tbody>
+          <tr v-for="r in outputs" :key="r.index" :class="{ marked: doubtful(r.index) }">
+            <td class="pin mono"><span class="screw" aria-hidden="true" />{{ r.terminal.name }}</td>
+            <td><select class="plain" :value="r.terminal.function" :aria-label="`Function of ${r.terminal.name}`" @change="machine.set(`${at}/${r.index}/function`, ($event.target as HTMLSelectElement).value)">
+              <option v-for="(words, key) in OUTPUTS" :key="key" :value="key">{{ words }}</option></select></td>
+            <td><span class="lamp" :class="{ high: r.level }" aria-hidden="true" />{{ r.level === null ? '–' : r.level ? 'high' : 'low' }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+  </div>
+  <div class="proof">
+    <h2>Wiring proof</h2>
+    <v-btn variant="flat" color="primary" :loading="trying" @click="prove">{{ checks ? 'Prove again' : 'Prove the wiring' }}</v-btn>
+    <span class="sub">A hand trips each switch: which function answers? Then a slow jog must lead to the positive limit.</span>
+  </div>
+  <details class="condition" :open="faults.length > 0">
+    <summary>Condition of the bench{{ faults.length ? `: ${faults.length} ${faults.length === 1 ? 'mistake' : 'mistakes'} made` : ': wired right' }}</summary>
+    <label v-for="[fault, words] in FAULTS" :key="fault"><input type="checkbox" :checked="faults.includes(fault)" :disabled="Boolean(hand.key)" @change="toggle(fault)" /> {{ words }}</label>
+  </details>
+  <table v-if="checks" class="plain" data-testid="wiring-checks">
+    <thead><tr><th>Tried</th><th>Seen</th><th>Verdict</th></tr></thead>
+    <tbody>
+      <tr v-for="c in checks" :key="c.what" :class="{ failed: !c.holds }">
+        <td>{{ c.what }}</td><td>{{ c.seen }}</td>
+        <td><b :class="c.holds ? 'ok' : 'stop'">{{ c.holds ? 'right' : 'wrong' }}</b> {{ c.cause }}
+          <button v-if="c.mend" type="button" class="link" @click="machine.edit(...c.mend.changes)">{{ c.mend.label }}</button></td>
+      </tr>
+    </tbody>
+  </table>
+  <p v-else class="empty">Not proven yet for these entries.</p>
+</template>
+
+<style scoped>
+.station { display: grid; grid-template-columns: minmax(0, 1fr) 192px; gap: 10px; padding: 6px 12px 8px; --field-width: 70px; border-left: 8px solid var(--ink); }
+.plain td { padding: 2px 3px; border: 0; }
+.plain th { padding: 2px 4px; }
+.pin { white-space: nowrap; font-weight: 650; }
+.pin small { color: var(--pencil); font-weight: 400; }
+.screw { display: inline-block; width: 11px; height: 11px; border: 1.5px solid var(--ink); border-radius: 50%; margin-right: 6px; background: linear-gradient(45deg, transparent 44%, var(--ink) 44% 56%, transparent 56%); }
+td:nth-child(2) select.plain { width: 100%; min-width: 116px; }
+section:last-child td:nth-child(2) select.plain { min-width: 88px; }
+td:nth-child(3) select.plain { width: 68px; }
+.figure { white-space: nowrap; }
+.lamp { display: inline-block; width: 10px; height: 10px; border-radius: 50%; border: 1.5px solid var(--pencil); margin-right: 5px; }
+.lamp.high { background: var(--act); border-color: var(--act); }
+.active { color: var(--cmd); }
+.badge { background: var(--warn); color: var(--sheet); border-radius: 3px; padding: 0 4px; margin-left: 4px; font-size: 11px; }
+tr.marked { background: var(--warn-wash); }
+tr.failed { background: var(--stop-wash); }
+.ok { color: var(--ok); } .stop { color: var(--stop); }
+.condition { font-size: 13px; margin-bottom: 6px; }
+.condition label { display: inline-block; margin-right: 16px; }
+summary { cursor: pointer; font-weight: 650; }
+.proof { display: flex; gap: 12px; align-items: center; margin: 10px 0 4px; }
+.proof h2, .proof .sub { margin: 0; }
+.proof h2 { white-space: nowrap; }
+</style>
