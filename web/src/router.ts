@@ -4,12 +4,14 @@ import MapStage from './stages/MapStage.vue'
 import ProgramStage from './stages/ProgramStage.vue'
 import ProveStage from './stages/ProveStage.vue'
 import ScaleStage from './stages/ScaleStage.vue'
+import TuneStage from './stages/TuneStage.vue'
 import WireStage from './stages/WireStage.vue'
 
 export const stages = [
   { key: 'map', title: 'Map', component: MapStage },
   { key: 'scale', title: 'Scale', component: ScaleStage },
   { key: 'wire', title: 'Wire', component: WireStage },
+  { key: 'tune', title: 'Tune', component: TuneStage },
   { key: 'home', title: 'Home', component: HomeStage },
   { key: 'program', title: 'Program', component: ProgramStage },
   { key: 'prove', title: 'Prove', component: ProveStage },

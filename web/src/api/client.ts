@@ -21,6 +21,8 @@ export type BenchState = Schemas['State']
 export type Terminal = Schemas['Terminal']
 export type WiringCheck = Schemas['Check']
 export type WiringFault = Schemas['BenchCondition']['faults'][number]
+export type IdentificationAnswer = Schemas['IdentificationAnswer']
+export type StepAnswer = Schemas['StepAnswer']
 export type HandOrderKind = Schemas['HandOrder']['order']
 export type BenchAxis = Schemas['AxisState']
 
@@ -81,5 +83,7 @@ export const api = {
   bench: (order: 'run' | 'hold' | 'cycle' | 'stop') => call<BenchState>('POST', `/bench/${order}`),
   benchCondition: (axis: string, faults: WiringFault[]) => call<Record<string, WiringFault[]>>('POST', '/bench/condition', { axis, faults }),
   wiring: (machine: Machine, axis: number, faults: WiringFault[]) => call<WiringCheck[]>('POST', '/calc/wiring', { machine, axis, faults }),
+  identification: (machine: Machine, axis: number, faults: WiringFault[]) => call<IdentificationAnswer>('POST', '/calc/identification', { machine, axis, faults }),
+  response: (machine: Machine, axis: number) => call<StepAnswer>('POST', '/calc/response', { machine, axis }),
   benchSpeed: (factor: number) => call<BenchState>('POST', '/bench/speed', { factor }),
 }

@@ -34,10 +34,10 @@ function endJog() {
 onBeforeUnmount(endJog)
 
 const jogs = [
-  { words: '−− fast', label: 'Jog fast in negative direction', direction: -1, fast: true },
-  { words: '− slow', label: 'Jog slowly in negative direction', direction: -1, fast: false },
-  { words: '+ slow', label: 'Jog slowly in positive direction', direction: 1, fast: false },
-  { words: '++ fast', label: 'Jog fast in positive direction', direction: 1, fast: true },
+  { words: '−− fast', label: '−− fast, jog in negative direction', direction: -1, fast: true },
+  { words: '− slow', label: '− slow, jog in negative direction', direction: -1, fast: false },
+  { words: '+ slow', label: '+ slow, jog in positive direction', direction: 1, fast: false },
+  { words: '++ fast', label: '++ fast, jog in positive direction', direction: 1, fast: true },
 ]
 const words = computed(() => live.value && [
   { title: 'Controlword', value: live.value.controlword, bits: controlBits(live.value.controlword, live.value.mode) },

@@ -27,7 +27,7 @@ let focused = false
 let answered: Promise<void> = Promise.resolve()
 
 function refuse(fault: { value: string; allowed: string; mend: string } | null) {
-  machine.setUnread(props.path, fault && { field: props.path, label: props.label, ...fault })
+  machine.setUnread(props.path, fault && { ...fault, field: props.path, label: props.label })
 }
 
 function take(value: number) {

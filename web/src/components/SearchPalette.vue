@@ -34,7 +34,7 @@ const hits = computed<Hit[]>(() => {
     const fields: [string, string, string][] = [
       ['scale', 'train/reducers/0/motorTurns', 'Reducer, motor turns'], ['scale', 'train/reducers/0/outputTurns', 'Reducer, output turns'], ['scale', 'encoder/kind', 'Encoder kind'],
       ['scale', 'train/feed/amount', 'Pitch, lead or amount'], ['scale', 'load/mass', 'Mass'], ['scale', 'limits/softMin', 'Negative soft limit'], ['scale', 'limits/softMax', 'Positive soft limit'],
-      ['scale', 'limits/max/speed', 'Highest speed'], ['scale', 'limits/max/acceleration', 'Highest acceleration'], ['scale', 'control/positionGain', 'Position gain'],
+      ['scale', 'limits/max/speed', 'Highest speed'], ['scale', 'limits/max/acceleration', 'Highest acceleration'], ['tune', 'control/positionGain', 'Position gain'], ['tune', 'control/velocityGain', 'Velocity gain'],
       ['home', 'homing/searchSpeed', 'Search speed'], ['home', 'homing/creepSpeed', 'Creep speed'], ['home', 'homing/zeroOffset', 'Zero offset'],
     ]
     for (const [stage, path, title] of fields) all.push({ title: `${axis.name}: ${title}`, kind: 'parameter', go: () => { machine.axisIndex = i; void focusField(stage, `/axes/${i}/${path}`) } })

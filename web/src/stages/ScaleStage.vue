@@ -139,14 +139,6 @@ function chooseFeed(kind: string) {
       </div>
     </section>
   </div>
-  <h2 class="gap">Control</h2>
-  <div class="row">
-    <NumberField :path="`${at}/control/positionGain`" label="Position gain" :value="axis.control.positionGain" unit="1/s" title="Kv: following error without feed-forward = speed ÷ Kv" />
-    <NumberField :path="`${at}/control/velocityGain`" label="Velocity gain" :value="axis.control.velocityGain" unit="N·m·s" title="Kp, N·m·s/rad at the motor" />
-    <NumberField :path="`${at}/control/integralTime`" label="Integral time" :value="axis.control.integralTime" unit="ms" />
-    <NumberField :path="`${at}/control/feedForward`" label="Speed feed-forward" :value="axis.control.feedForward" title="0 none, 1 the whole commanded speed" />
-    <NumberField :path="`${at}/control/torqueForward`" label="Torque feed-forward" :value="axis.control.torqueForward" title="0 none, 1 the whole torque of the commanded acceleration" />
-  </div>
 </template>
 
 <style scoped>

@@ -58,7 +58,7 @@ function toggle(fault: WiringFault) {
 }
 
 /** What was proven is proven for these entries and this condition only. */
-watch([() => axis.value.wiring, () => machine.axisIndex, faults], () => (checks.value = null))
+watch([() => JSON.stringify(axis.value.wiring), () => machine.axisIndex, () => faults.value.join()], () => (checks.value = null))
 
 function force(row: Row, value: string) {
   void hand.order('FORCE', value === '' ? undefined : Number(value), undefined, row.terminal.name)
@@ -134,7 +134,9 @@ function force(row: Row, value: string) {
 .screw { display: inline-block; width: 11px; height: 11px; border: 1.5px solid var(--ink); border-radius: 50%; margin-right: 6px; background: linear-gradient(45deg, transparent 44%, var(--ink) 44% 56%, transparent 56%); }
 td:nth-child(2) select.plain { width: 100%; min-width: 116px; }
 section:last-child td:nth-child(2) select.plain { min-width: 88px; }
-td:nth-child(3) select.plain { width: 68px; }
+td:nth-child(3) select.plain { width: 76px; }
+td { white-space: nowrap; }
+.proof ~ table td { white-space: normal; }
 .figure { white-space: nowrap; }
 .lamp { display: inline-block; width: 10px; height: 10px; border-radius: 50%; border: 1.5px solid var(--pencil); margin-right: 5px; }
 .lamp.high { background: var(--act); border-color: var(--act); }

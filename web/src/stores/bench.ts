@@ -40,8 +40,11 @@ export const useBench = defineStore('bench', () => {
   }
 
   function append(view: DataView) {
-    const columns = 1 + streamed.length * (state.value?.axes.length ?? machine.draft?.axes.length ?? 1)
+    /* the state says how many axes a sample has; it always comes before the samples */
+    if (!state.value) return
+    const columns = 1 + streamed.length * state.value.axes.length
     const rowBytes = 8 + 4 * (columns - 1)
+    if (view.byteLength % rowBytes !== 0) return
     const rows = view.byteLength / rowBytes
     let kept = samples.value.length === columns ? samples.value : Array.from({ length: columns }, () => [] as number[])
     const last = kept[0][kept[0].length - 1] ?? -1

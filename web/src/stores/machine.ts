@@ -240,6 +240,7 @@ export function stageOfField(field: string): StageKey {
   if (field.startsWith('/plc')) return 'program'
   if (field.includes('/station')) return 'map'
   if (field.includes('/wiring')) return 'wire'
+  if (field.includes('/control')) return 'tune'
   if (field.includes('/homing') || field.includes('/travel')) return 'home'
   return 'scale'
 }

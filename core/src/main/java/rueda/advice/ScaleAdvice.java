@@ -20,6 +20,8 @@ import rueda.quantity.Scale;
 public final class ScaleAdvice {
 
     private static final double SECONDS_PER_DAY = 86_400;
+    /** Motor angle of one wire unit above which motion gets rough, ° (our choice). */
+    private static final double COARSE_SETPOINT = 0.5;
 
     private final Axis axis;
     private final String pointer;
@@ -46,6 +48,7 @@ public final class ScaleAdvice {
     public static Advice of(Axis axis, String pointer) {
         ScaleAdvice advice = new ScaleAdvice(axis, pointer);
         advice.scales();
+        advice.setpointSteps();
         advice.electronicGear();
         advice.range();
         advice.speed();
@@ -87,6 +90,16 @@ public final class ScaleAdvice {
             finding(Severity.WARNING, "The encoder is coarser than the unit on the wire.",
                     "One count moves " + significant(resolution, 3) + " " + unit + ", the last decimal says " + significant(wireUnit, 3) + " " + unit + ".",
                     scale.decimals() > 0 ? Mend.set("Use one decimal less", pointer + "/unit/decimals", scale.decimals() - 1) : null);
+        }
+    }
+
+    /** Setpoints are whole wire units: a coarse one makes the motor go in steps. */
+    private void setpointSteps() {
+        double degrees = 360 / scale.unitsPerMotorTurn().toDouble() / scale.wireUnitsPerUnit();
+        figure("One wire unit turns the motor", significant(degrees, 3), "°", "360° ÷ " + significant(scale.unitsPerMotorTurn().toDouble(), 6) + " " + unit + " ÷ " + count(scale.wireUnitsPerUnit()));
+        if (degrees > COARSE_SETPOINT && scale.decimals() < 6) {
+            finding(Severity.WARNING, "The setpoints come in steps of " + significant(degrees, 2) + "° of the motor.",
+                    "Differenced for feed-forward they make the motor rough at low speed.", Mend.set("Use one decimal more", pointer + "/unit/decimals", scale.decimals() + 1));
         }
     }
 

@@ -122,6 +122,8 @@ public final class Drive {
     private double speed;
     private double integral;
     private double torque;
+    /** sum over the sub-steps of a bus cycle */
+    private double torqueSum;
     private int followingOverSubSteps;
     private int restSubSteps;
     private long followingWindow;
@@ -239,6 +241,7 @@ public final class Drive {
                 dictionary.set(object, outputs.read(image, i));
             }
         }
+        torqueSum = 0;
         int controlword = ordered((int) dictionary.get(CONTROLWORD));
         boolean rest = (rampLeads ? ramp.standsStill() : demandSpeed == 0) && Math.abs(speed) < 1.0;
         long window = dictionary.get(FOLLOWING_WINDOW);
@@ -419,6 +422,7 @@ public final class Drive {
             torque = control();
         }
         plant.step(torque);
+        torqueSum += plant.mechanics().torque();
         digital.sample();
         torqueLimited |= plant.mechanics().torque() != torque;
         long counts = plant.counts();
@@ -655,6 +659,11 @@ public final class Drive {
     /** Commanded minus actual position, user units. */
     public double followingError() {
         return (demand - plant.counts()) * unitsPerCount;
+    }
+
+    /** Motor torque, mean over the last bus cycle, N·m. */
+    public double meanTorque() {
+        return torqueSum / subStepsPerCycle;
     }
 
     /** Motor torque, N·m. */

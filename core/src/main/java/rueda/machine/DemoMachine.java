@@ -46,14 +46,14 @@ public final class DemoMachine {
     public static Axis lift() {
         return new Axis("Lift", Kind.LINEAR, BigDecimal.ZERO, new Unit("mm", 3),
                 new Motor(4.2e-4, 3.2, 9.5, 3000, 4500, 5.5),
-                Encoder.incremental(2500),
+                Encoder.absolute(17, 0),
                 new Train(List.of(new Reducer(2, 1)), new Feed(Feed.Kind.SCREW, 1, new BigDecimal("10"), "mm")),
                 new Load(120, 1.2e-3, 180, 400, 90, 0, 0, 0), new Brake(5, 60, 40),
                 new Travel(900, 17.3, 885, 40, 70, 140),
                 new Limits(0, 840, new Dynamics(200, 1200, 1200, 12_000, 250), new Dynamics(300, 2000, 2000, 40_000, 290), 3000, 2, 20),
                 32, new Duty(600, 3),
                 new Homing(1, 60, 5, 400, 0, 60, 200, 60, false),
-                new Control(40, 0.9, 20, 1, 1),
+                new Control(50, 0.2, 16, 1, 1),
                 station("Lift"), Wiring.of(ENDS, List.of(Function.READY, Function.FAULT, Function.BRAKE)));
     }
 
@@ -89,16 +89,16 @@ public final class DemoMachine {
 
     /** The salt doser: a screw feeder measured in grams. */
     public static Axis saltDoser() {
-        return new Axis("Doser", Kind.ENDLESS, BigDecimal.ZERO, new Unit("g", 3),
+        return new Axis("Doser", Kind.ENDLESS, BigDecimal.ZERO, new Unit("g", 5),
                 new Motor(0.3e-4, 0.32, 0.95, 3000, 5000, 0.6),
-                Encoder.incremental(1024),
+                Encoder.incremental(2500),
                 new Train(List.of(new Reducer(5, 1)), new Feed(Feed.Kind.FEEDER, 1, new BigDecimal("0.35"), "g")),
                 new Load(0, 3e-4, 0.45, 0.01, 0, 0, 0, 0), Brake.NONE,
                 new Travel(0.35, 0, 0, 0, 0, 0.1),
                 new Limits(0, 0, new Dynamics(2, 10, 10, 100, 200), new Dynamics(4, 40, 40, 1000, 290), 60, 0.2, 20),
                 32, new Duty(3.5, 1),
                 new Homing(37, 0.2, 0.05, 2, 0, 40, 200, 30, false),
-                new Control(50, 0.03, 20, 1, 1),
+                new Control(40, 0.008, 20, 1, 1),
                 station("Doser"), Wiring.of(NO_SWITCH, List.of(Function.READY, Function.FAULT)));
     }
 

@@ -60,6 +60,8 @@ public final class TypedEntry {
         units.put("l", millilitre.multiply(1000));
         units.put("s", Units.SECOND);
         units.put("ms", MetricPrefix.MILLI(Units.SECOND));
+        units.put("µs", MetricPrefix.MICRO(Units.SECOND));
+        units.put("us", MetricPrefix.MICRO(Units.SECOND));
         units.put("min", Units.MINUTE);
         units.put("N", Units.NEWTON);
         units.put("kN", MetricPrefix.KILO(Units.NEWTON));

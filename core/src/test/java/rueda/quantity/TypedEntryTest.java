@@ -29,6 +29,7 @@ class TypedEntryTest {
             "60 1/min   | °/s    | 360",
             "3000 rpm   | 1/min  | 3000",
             "1.5 s      | ms     | 1500",
+            "0.2 s      | µs     | 200000",
             "12 kg·cm²  | kg·m²  | 0.0012",
             "1e-4       | kg·m²  | 0.0001",
             "2 Nm       | N·m    | 2",

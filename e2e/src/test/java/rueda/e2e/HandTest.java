@@ -39,7 +39,7 @@ class HandTest extends BrowserTest {
         field("Position to go to").fill("100");
         button("Go").click();
         expect(refusal()).hasText("The axis does not know where it is. Home it first.");
-        Locator jog = field("Jog slowly in positive direction");
+        Locator jog = field("+ slow, jog in positive direction");
         jog.hover();
         page.mouse().down();
         expect(shuttleState()).hasText("moving on");
@@ -74,7 +74,7 @@ class HandTest extends BrowserTest {
         other.getByText("Enable Shuttle").click();
         other.getByText("Disable Shuttle").waitFor();
         takeControlIsRefused();
-        Locator jog = other.getByLabel("Jog slowly in positive direction");
+        Locator jog = other.getByLabel("+ slow, jog in positive direction");
         jog.hover();
         other.mouse().down();
         expect(shuttleState()).hasText("moving on");

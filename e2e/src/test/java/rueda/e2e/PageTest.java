@@ -48,7 +48,7 @@ class PageTest extends BrowserTest {
             if (theme.equals("dark")) {
                 button("Dark theme").click();
             }
-            for (String stage : new String[] {"/map", "/scale", "/wire", "/home", "/program", "/prove"}) {
+            for (String stage : new String[] {"/map", "/scale", "/wire", "/tune", "/home", "/program", "/prove"}) {
                 open(stage);
                 expect(side()).isVisible();
                 page.waitForTimeout(600);
@@ -65,7 +65,7 @@ class PageTest extends BrowserTest {
 
     @Test
     void nothingScrollsThePageAt1280By800() {
-        for (String stage : new String[] {"/map", "/scale", "/wire", "/home", "/program", "/prove"}) {
+        for (String stage : new String[] {"/map", "/scale", "/wire", "/tune", "/home", "/program", "/prove"}) {
             open(stage);
             assertThat((Integer) page.evaluate("document.documentElement.scrollHeight")).as(stage).isEqualTo(800);
             assertThat((Integer) page.evaluate("document.documentElement.scrollWidth")).as(stage).isEqualTo(1280);
@@ -120,5 +120,25 @@ class PageTest extends BrowserTest {
         assertThat(field("What the axis searches for").locator("option").allTextContents()).doesNotContain("the hard stop", "the negative limit switch");
         expect(page.locator("svg.path")).containsText("one turn 360.00 °");
         screenshot("home-table");
+    }
+
+    /** Identification finds the load that is entered; its gains are taken over, and undone. */
+    @Test
+    void identificationProposesGainsThatAreTakenOver() {
+        open("/tune");
+        field("Velocity gain").fill("3");
+        expect(side()).containsText("The velocity loop has little phase left.");
+        button("Identify").click();
+        expect(page.getByTestId("identified")).containsText("8.15");
+        button("Take them over").click();
+        expect(button("Taken over")).isDisabled();
+        expect(field("Velocity gain")).hasValue("0.307");
+        expect(side()).containsText("Both loops have phase to spare.");
+        expect(page.getByTestId("response")).containsText("settles in");
+        screenshot("tune");
+        button("Undo").click();
+        expect(field("Velocity gain")).hasValue("3");
+        page.getByLabel("Axes").getByText("Table", new com.microsoft.playwright.Locator.GetByTextOptions().setExact(true)).click();
+        expect(side()).containsText("Antiresonance");
     }
 }

@@ -13,16 +13,20 @@ import rueda.advice.Figure;
 import rueda.advice.Finding;
 import rueda.advice.MapAdvice;
 import rueda.advice.ScaleAdvice;
+import rueda.advice.TuneAdvice;
 import rueda.advice.ValuePath;
 import rueda.advice.WireAdvice;
 import rueda.app.web.Refusals.RefusedEntries;
 import rueda.bench.Bench;
 import rueda.bench.HomeAdvice;
 import rueda.bench.HomingTrial;
+import rueda.bench.Identification;
+import rueda.bench.MoveTrial;
 import rueda.bench.WiringTrial;
 import rueda.drive.HomingMethod;
 import rueda.drive.HomingSentence;
 import rueda.machine.Axis;
+import rueda.machine.Control;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import rueda.machine.MachineRules;
@@ -106,6 +110,33 @@ class CalcController {
                 HomingMethod.of(axis.homing().method()).usesIndex() ? axis.scale().unitsPerMotorTurn().toDouble() : 0);
     }
 
+    /**
+     * @param result   what was found
+     * @param proposed gains for the inertia found, or null when it could not be found
+     */
+    record IdentificationAnswer(Identification.Identified result, Control proposed) {
+    }
+
+    @Operation(summary = "Moves an axis on a bench of its own and finds inertia, friction and weight; proposes gains")
+    @PostMapping("/identification")
+    IdentificationAnswer identification(@RequestBody WiringQuestion q) {
+        Axis axis = checked(q.machine(), q.axis());
+        Identification.Identified found = Identification.run(q.machine(), q.axis(), q.faults() == null ? Set.of() : q.faults());
+        return new IdentificationAnswer(found, found.done() ? TuneAdvice.proposed(axis, found.inertia()) : null);
+    }
+
+    /** See {@link MoveTrial.Result}; settled is null when the load does not settle. */
+    record StepAnswer(List<Double> time, List<Double> commanded, List<Double> actual, List<Double> followingError, List<Double> torque, double peakTorque, Double settled) {
+    }
+
+    @Operation(summary = "A short move of an axis on a bench of its own, as it is commanded and as it is made")
+    @PostMapping("/response")
+    StepAnswer response(@RequestBody AxisQuestion q) {
+        checked(q.machine(), q.axis());
+        MoveTrial.Result r = MoveTrial.run(q.machine(), q.axis());
+        return new StepAnswer(r.time(), r.commanded(), r.actual(), r.followingError(), r.torque(), r.peakTorque(), Double.isNaN(r.settled()) ? null : r.settled());
+    }
+
     /** @param faults what is wrong with the wiring on the bench */
     record WiringQuestion(Machine machine, int axis, Set<WiringFault> faults) {
     }
@@ -171,6 +202,7 @@ class CalcController {
             Axis axis = machine.axes().get(i);
             stages.add(new StageAdvice("map", i, MapAdvice.of(machine, axis, "/axes/" + i)));
             stages.add(new StageAdvice("scale", i, ScaleAdvice.of(axis, "/axes/" + i)));
+            stages.add(new StageAdvice("tune", i, TuneAdvice.of(axis, "/axes/" + i)));
             stages.add(new StageAdvice("wire", i, WireAdvice.of(axis, "/axes/" + i)));
         }
         return new MachineAnswer(faults, stages, program(machine));

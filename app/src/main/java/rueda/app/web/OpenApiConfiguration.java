@@ -22,6 +22,8 @@ class OpenApiConfiguration {
             Map.entry("HomingAnswer", Set.of("edge")),
             Map.entry("TakeControl", Set.of("monitoringSeconds")),
             Map.entry("HandOrder", Set.of("value", "fast", "terminal")),
+            Map.entry("IdentificationAnswer", Set.of("proposed")),
+            Map.entry("StepAnswer", Set.of("settled")),
             Map.entry("Check", Set.of("mend")),
             Map.entry("HandAnswer", Set.of("refusal")),
             Map.entry("Start", Set.of("axis", "running")),

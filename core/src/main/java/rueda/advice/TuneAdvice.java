@@ -1,0 +1,158 @@
+package rueda.advice;
+
+import static rueda.advice.Numbers.significant;
+
+import java.util.ArrayList;
+import java.util.List;
+import rueda.advice.Finding.Change;
+import rueda.advice.Finding.Mend;
+import rueda.advice.Finding.Severity;
+import rueda.machine.Axis;
+import rueda.machine.Control;
+import rueda.machine.MotorSide;
+
+/** Consequences of the gains: margins, following error, settling, resonance. */
+public final class TuneAdvice {
+
+    /** Phase left in a loop that is neither sluggish nor rings (common practice, no source). */
+    private static final double ENOUGH_PHASE = 40;
+    private static final double LITTLE_PHASE = 25;
+    /** Share of the rated torque that one encoder count may make (our choice). */
+    private static final double NOISE = 0.15;
+    private static final double SUB_STEP = 125e-6;
+
+    private final Axis axis;
+    private final String pointer;
+    private final String unit;
+    private final List<Figure> figures = new ArrayList<>();
+    private final List<Finding> findings = new ArrayList<>();
+
+    private TuneAdvice(Axis axis, String pointer) {
+        this.axis = axis;
+        this.pointer = pointer;
+        this.unit = axis.unit().symbol();
+    }
+
+    /** @param pointer JSON pointer of the axis in the document */
+    public static Advice of(Axis axis, String pointer) {
+        TuneAdvice advice = new TuneAdvice(axis, pointer);
+        advice.margins();
+        advice.following();
+        advice.resonance();
+        advice.noise();
+        if (advice.findings.isEmpty()) {
+            advice.finding(Severity.GOOD, "Both loops have phase to spare.", "The axis settles without ringing.", null);
+        }
+        return new Advice(advice.figures, advice.findings);
+    }
+
+    private void figure(String label, String value, String valueUnit, String formula) {
+        figures.add(new Figure(label, value, valueUnit, formula));
+    }
+
+    private void finding(Severity severity, String title, String consequence, Mend mend) {
+        findings.add(new Finding("tune", axis.name(), severity, title, consequence, mend));
+    }
+
+    private void margins() {
+        LoopMargins velocity = LoopMargins.velocity(axis);
+        LoopMargins position = LoopMargins.position(axis);
+        figure("Velocity loop crosses at", significant(velocity.crossover(), 3), "Hz", "where |Kp·(1 + 1/(Ti·s))·e^(−s·T)·P(s)| = 1");
+        figure("Velocity loop, phase margin", significant(velocity.phaseMargin(), 3), "°", "180° + phase at the crossing; delay 1.5 × 125 µs");
+        figure("Velocity loop, gain margin", significant(velocity.gainMargin(), 3), "times", "1 ÷ gain where the phase passes −180°");
+        figure("Position loop, phase margin", significant(position.phaseMargin(), 3), "°", "of Kv/s around the closed velocity loop");
+        check("velocity", velocity);
+        check("position", position);
+    }
+
+    private void check(String which, LoopMargins margins) {
+        if (margins.phaseMargin() >= ENOUGH_PHASE && margins.gainMargin() > 2) {
+            return;
+        }
+        Severity severity = margins.phaseMargin() < LITTLE_PHASE || margins.gainMargin() < 1.3 ? Severity.FAULT : Severity.WARNING;
+        finding(severity, "The " + which + " loop has little phase left.", "With " + significant(margins.phaseMargin(), 2) + "° and a gain margin of " + significant(margins.gainMargin(), 2)
+                + " it " + (severity == Severity.FAULT ? "rings or becomes unstable." : "overshoots and rings a little."), mend());
+    }
+
+    /** Gains by the identified or entered inertia. */
+    private Mend mend() {
+        return gains("Take gains that suit the inertia", proposed(axis), pointer);
+    }
+
+    static Mend gains(String label, Control proposed, String pointer) {
+        return new Mend(label, List.of(new Change("replace", pointer + "/control/positionGain", proposed.positionGain()),
+                new Change("replace", pointer + "/control/velocityGain", proposed.velocityGain()),
+                new Change("replace", pointer + "/control/integralTime", proposed.integralTime())));
+    }
+
+    /** Gains for the inertia the axis has by its entries. */
+    public static Control proposed(Axis axis) {
+        return proposed(axis, axis.motorSide().inertia());
+    }
+
+    /**
+     * Gains for an inertia: the velocity loop is made as fast as a phase margin of 50° and a gain margin of 2.5 allow, at
+     * most 60 Hz; the integral follows four times slower, the position loop five times slower.
+     *
+     * @param inertia kg·m² at the motor shaft, motor and load together
+     */
+    public static Control proposed(Axis axis, double inertia) {
+        Control now = axis.control();
+        for (double frequency = 60; frequency > 0.5; frequency *= 0.93) {
+            double bandwidth = 2 * Math.PI * frequency;
+            Control tried = new Control(rounded(bandwidth / 5), rounded(inertia * bandwidth), rounded(4000 / bandwidth), now.feedForward(), now.torqueForward());
+            Axis with = axis.withControl(tried);
+            LoopMargins velocity = LoopMargins.velocity(with);
+            LoopMargins position = LoopMargins.position(with);
+            if (velocity.phaseMargin() >= 50 && velocity.gainMargin() >= 2.5 && position.phaseMargin() >= 50 && position.gainMargin() >= 2.5
+                    && noise(axis, tried) <= NOISE) {
+                return tried;
+            }
+        }
+        return now;
+    }
+
+    private static double rounded(double value) {
+        return Double.parseDouble(String.format(java.util.Locale.ROOT, "%.3g", value));
+    }
+
+    private void following() {
+        Control control = axis.control();
+        double speed = axis.limits().normal().speed();
+        double gap = speed / control.positionGain() * (1 - control.feedForward());
+        figure("Following error at default speed", significant(gap, 3), unit, "speed ÷ Kv × (1 − feed-forward) = " + significant(speed, 5) + " ÷ " + significant(control.positionGain(), 4) + " × "
+                + significant(1 - control.feedForward(), 3));
+        figure("Settles to 2 % in about", significant(4000 / control.positionGain(), 3), "ms", "4 ÷ Kv");
+        if (gap > axis.limits().followingError()) {
+            finding(Severity.FAULT, "The following error leaves its window at default speed.", "It is " + significant(gap, 3) + " " + unit + " without enough feed-forward; allowed are "
+                    + significant(axis.limits().followingError(), 3) + " " + unit + ".", Mend.set("Feed the whole speed forward", pointer + "/control/feedForward", 1));
+        }
+    }
+
+    /** Share of the rated torque that one encoder count in one sub-step makes through the velocity loop. */
+    private static double noise(Axis axis, Control control) {
+        return control.velocityGain() * 2 * Math.PI / axis.encoder().countsPerTurn() / SUB_STEP / axis.motor().ratedTorque();
+    }
+
+    private void noise() {
+        double share = noise(axis, axis.control());
+        figure("One encoder count makes", significant(100 * share, 3), "% of rated torque", "Kp × 2π ÷ counts ÷ 125 µs ÷ rated torque");
+        if (share > 2 * NOISE) {
+            finding(Severity.WARNING, "The encoder is too coarse for this velocity gain.", "Each count kicks the motor with " + significant(100 * share, 3) + " % of its rated torque: it growls and gets warm.", mend());
+        }
+    }
+
+    /** Two-mass system: ω_a = √(c/J_l), ω_r = √(c·(1/J_m + 1/J_l)) (textbooks of controlled electric drives). */
+    private void resonance() {
+        double stiffness = axis.load().stiffness();
+        if (stiffness == 0) {
+            return;
+        }
+        MotorSide side = axis.motorSide();
+        figure("Antiresonance", significant(Math.sqrt(stiffness / side.loadInertia()) / (2 * Math.PI), 4), "Hz", "√(c ÷ J load) ÷ 2π");
+        figure("Resonance", significant(Math.sqrt(stiffness * (1 / side.motorInertia() + 1 / side.loadInertia())) / (2 * Math.PI), 4), "Hz", "√(c·(1/J motor + 1/J load)) ÷ 2π");
+        if (axis.load().backlash() > 0) {
+            figure("Backlash", significant(axis.load().backlash(), 3), unit, "the load may stand so far from where the motor is");
+        }
+    }
+}

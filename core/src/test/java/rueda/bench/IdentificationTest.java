@@ -1,0 +1,29 @@
+package rueda.bench;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.Set;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import rueda.machine.DemoMachine;
+import rueda.machine.Machine;
+import rueda.machine.MotorSide;
+
+class IdentificationTest {
+
+    private static final Machine DEMO = DemoMachine.create();
+
+    /** Within 3 % of the inertia and 5 % of friction and weight that the bench really has. */
+    @ParameterizedTest
+    @ValueSource(ints = {0, 1, 2, 3, 4})
+    void findsWhatTheBenchHas(int axis) {
+        MotorSide real = DEMO.axes().get(axis).motorSide();
+        Identification.Identified found = Identification.run(DEMO, axis, Set.of());
+        assertThat(found.done()).as(found.message()).isTrue();
+        assertThat(found.inertia()).isCloseTo(real.inertia(), within(0.03 * real.inertia()));
+        assertThat(found.coulomb()).isCloseTo(real.coulomb(), within(0.05 * real.coulomb()));
+        assertThat(found.viscous()).isCloseTo(real.viscous(), within(0.05 * real.viscous()));
+        assertThat(found.gravity()).isCloseTo(real.gravity(), within(0.05 * Math.abs(real.gravity()) + 0.01 * real.coulomb()));
+    }
+}
