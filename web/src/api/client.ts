@@ -23,6 +23,7 @@ export type WiringCheck = Schemas['Check']
 export type WiringFault = Schemas['BenchCondition']['faults'][number]
 export type IdentificationAnswer = Schemas['IdentificationAnswer']
 export type StepAnswer = Schemas['StepAnswer']
+export type TurnAnswer = Schemas['TurnAnswer']
 export type HandOrderKind = Schemas['HandOrder']['order']
 export type BenchAxis = Schemas['AxisState']
 
@@ -84,6 +85,7 @@ export const api = {
   benchCondition: (axis: string, faults: WiringFault[]) => call<Record<string, WiringFault[]>>('POST', '/bench/condition', { axis, faults }),
   wiring: (machine: Machine, axis: number, faults: WiringFault[]) => call<WiringCheck[]>('POST', '/calc/wiring', { machine, axis, faults }),
   identification: (machine: Machine, axis: number, faults: WiringFault[]) => call<IdentificationAnswer>('POST', '/calc/identification', { machine, axis, faults }),
+  turn: (machine: Machine, axis: number, faults: WiringFault[]) => call<Schemas['TurnAnswer']>('POST', '/calc/turn', { machine, axis, faults }),
   response: (machine: Machine, axis: number) => call<StepAnswer>('POST', '/calc/response', { machine, axis }),
   benchSpeed: (factor: number) => call<BenchState>('POST', '/bench/speed', { factor }),
 }

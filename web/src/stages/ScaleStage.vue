@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import { mdiDelete, mdiPlus } from '@mdi/js'
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
+import { api, type TurnAnswer } from '../api/client'
 import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
 import TrainPart from '../components/TrainPart.vue'
+import { fixed } from '../lib/numbers'
+import { useBench } from '../stores/bench'
 import { useMachine } from '../stores/machine'
 
 const machine = useMachine()
+const bench = useBench()
 const axis = computed(() => machine.axis!)
 const at = computed(() => `/axes/${machine.axisIndex}`)
 const unit = computed(() => axis.value.unit.symbol)
@@ -28,6 +32,13 @@ const QUANTITIES = [
   { key: 'jerk', label: 'jerk', power: '/s³' },
   { key: 'torque', label: 'torque', power: '' },
 ] as const
+
+const turned = ref<TurnAnswer | null>(null)
+async function turnByHand() {
+  turned.value = (await machine.guarded(() => api.turn(machine.draft!, machine.axisIndex, bench.condition[axis.value.name] ?? []))) ?? null
+}
+/** What was turned was turned with these entries. */
+watch([() => machine.axisIndex, () => JSON.stringify([axis.value.encoder, axis.value.train, axis.value.unit])], () => (turned.value = null))
 
 function addReducer() {
   machine.edit({ op: 'add', path: `${at.value}/train/reducers/-`, value: { motorTurns: 1, outputTurns: 1 } })
@@ -92,6 +103,12 @@ function chooseFeed(kind: string) {
       </template>
     </TrainPart>
   </div>
+  <div class="turn">
+    <v-btn :disabled="machine.faults.length > 0" @click="turnByHand">Turn the motor shaft once by hand</v-btn>
+    <span v-if="turned" role="status" data-testid="turned"><b :class="turned.agrees ? 'ok' : 'stop'">{{ turned.agrees ? 'Agrees' : 'Does not agree' }}:</b>
+      <span class="mono">{{ turned.turned.counted }}</span> counts made, <span class="mono">{{ turned.turned.expected }}</span> expected; the position moved <span class="mono">{{ fixed(turned.turned.moved, axis.unit.decimals) }} {{ unit }}</span> of <span class="mono">{{ fixed(turned.turned.should, 4) }} {{ unit }}</span>.</span>
+    <span v-else class="sub">The first check of encoder, gear and unit, with the drive off.</span>
+  </div>
   <div class="columns">
     <section aria-label="Axis and unit">
       <h2>Axis and unit</h2>
@@ -148,6 +165,9 @@ function chooseFeed(kind: string) {
 .columns { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1.25fr); gap: 18px; margin-top: 10px; }
 section:first-child { --field-width: 142px; }
 .row { display: flex; flex-wrap: wrap; gap: 4px 10px; }
+.turn { display: flex; gap: 10px; align-items: center; margin-top: 8px; font-size: 13px; }
+.turn .sub { margin: 0; }
+.ok { color: var(--ok); } .stop { color: var(--stop); }
 .gap { margin-top: 8px; }
 .under { margin-top: 6px; }
 td { border: 0 !important; padding: 1px 6px 1px 0 !important; }

@@ -90,6 +90,12 @@ public final class ServoPlant {
         counts = ((long) Math.floor(mechanics.angle() * countsPerRadian) - countsAtPowerUp) * encoderSign;
     }
 
+    /** A hand turns the shaft, the brake held open. @param radians at the motor */
+    public void turnByHand(double radians) {
+        mechanics.place(mechanics.angle() + radians);
+        load = mechanics.loadAngle();
+    }
+
     /** Encoder counts: since power-up, or from the place an absolute encoder knew then. */
     public long counts() {
         return counts;

@@ -1,9 +1,9 @@
 /**
- * What the drive moves: motor, reducer, rack and pinion, mass, friction, hard stops, switches and encoder.
+ * What the drive moves: motor, reducers, feed, load, friction, weight, brake, hard stops, switches and encoder.
  *
- * <p>Motor and load are coupled rigidly, so one equation of motion at the motor shaft holds them all:
- * <pre>  J·dω/dt = M − M_c·sgn(ω) − b·ω,   dθ/dt = ω </pre>
- * with {@code J = J_motor + m·r²}, {@code M_c = F_c·r}, {@code b = b_load·r²} and the lever
- * {@code r} in metres of travel per motor radian (servo sizing in machine-design handbooks).
+ * <p>Everything is reduced to the motor shaft, see {@link rueda.machine.MotorSide}. A rigid axis is one equation of motion
+ * <pre>  J·dω/dt = M − M_c·sgn(ω) − b·ω − M_g,   dθ/dt = ω </pre>
+ * and an axis with a springy shaft is two of them, see {@link rueda.plant.TwoMassMechanics} (servo sizing in machine-design
+ * handbooks; two-mass systems in textbooks of controlled electric drives).
  */
 package rueda.plant;

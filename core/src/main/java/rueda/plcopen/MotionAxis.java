@@ -269,7 +269,7 @@ public final class MotionAxis {
     void move(MotionCommand command, double wanted, boolean relative, Direction direction, double wantedSpeed, double accelerationLimit, double decelerationLimit,
               double jerkLimit, String block, int line, long now) {
         Dynamics normal = configuration.limits().normal();
-        double target = relative ? position + wanted : reach(wanted, direction);
+        double target = direction == null ? Double.NaN : relative ? position + wanted : reach(wanted, direction);
         double speed = wantedSpeed == 0 ? normal.speed() : wantedSpeed;
         MotionError refusal = direction == null ? MotionError.BAD_VALUE : refusal(target, speed, accelerationLimit, decelerationLimit, jerkLimit);
         if (refusal != MotionError.NONE) {

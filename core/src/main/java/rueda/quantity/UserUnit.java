@@ -18,7 +18,8 @@ import tech.units.indriya.unit.Units;
  *
  * @param symbol   as it is written, such as mm
  * @param quantity what it measures
- * @param size     base units in one of it, exact; the radian, which is no fraction of a turn, to 1 in 10^17
+ * @param size     base units in one of it, exact; the radian, which is no fraction of a turn, as 113 : 710 turns,
+ *                 1 in 10^7 off, so that scales stay within 64 bits
  */
 public record UserUnit(String symbol, Quantity quantity, Ratio size) {
 
@@ -36,7 +37,7 @@ public record UserUnit(String symbol, Quantity quantity, Ratio size) {
         put(units, "m", Quantity.LENGTH, Units.METRE, Units.METRE);
         put(units, "in", Quantity.LENGTH, Units.METRE.multiply(RationalNumber.of(254, 10_000)), Units.METRE);
         put(units, "°", Quantity.ANGLE, TURN.divide(360), TURN);
-        units.put("rad", new UserUnit("rad", Quantity.ANGLE, Ratio.nearest(1 / (2 * Math.PI), Integer.MAX_VALUE, Integer.MAX_VALUE)));
+        units.put("rad", new UserUnit("rad", Quantity.ANGLE, Ratio.nearest(1 / (2 * Math.PI), 1000, 1000)));
         put(units, "turn", Quantity.ANGLE, TURN, TURN);
         put(units, "g", Quantity.MASS, Units.GRAM, Units.GRAM);
         put(units, "kg", Quantity.MASS, Units.KILOGRAM, Units.GRAM);

@@ -49,7 +49,7 @@ class WireTest extends BrowserTest {
         field("Contact of I1").selectOption("open");
         expect(side()).containsText("A broken wire would not stop the axis.");
         side().getByText("Take it as normally closed").click();
-        field("Filter of I1").fill("0.2 s");
+        field("Filter of I1").fill("0.05 s");
         expect(side()).containsText("The filter of I1 is too long for the speed.");
     }
 

@@ -18,6 +18,7 @@ import rueda.advice.ValuePath;
 import rueda.advice.WireAdvice;
 import rueda.app.web.Refusals.RefusedEntries;
 import rueda.bench.Bench;
+import rueda.bench.HandTurn;
 import rueda.bench.HomeAdvice;
 import rueda.bench.HomingTrial;
 import rueda.bench.Identification;
@@ -123,6 +124,18 @@ class CalcController {
         Axis axis = checked(q.machine(), q.axis());
         Identification.Identified found = Identification.run(q.machine(), q.axis(), q.faults() == null ? Set.of() : q.faults());
         return new IdentificationAnswer(found, found.done() ? TuneAdvice.proposed(axis, found.inertia()) : null);
+    }
+
+    /** @param agrees made and expected agree to a count, and to a count and a wire unit */
+    record TurnAnswer(HandTurn.Turned turned, boolean agrees) {
+    }
+
+    @Operation(summary = "Turns the motor shaft once by hand, on a bench of its own with the drive off")
+    @PostMapping("/turn")
+    TurnAnswer turn(@RequestBody WiringQuestion q) {
+        Axis axis = checked(q.machine(), q.axis());
+        HandTurn.Turned turned = HandTurn.run(q.machine(), q.axis(), q.faults() == null ? Set.of() : q.faults());
+        return new TurnAnswer(turned, turned.agrees(axis.scale().unitsPerCount().toDouble() + 1.0 / axis.scale().wireUnitsPerUnit()));
     }
 
     /** See {@link MoveTrial.Result}; settled is null when the load does not settle. */
