@@ -53,6 +53,7 @@ defineProps<{ name: string; label: string; wide?: boolean; last?: boolean }>()
 
 <style scoped>
 .part { border: 0; padding: 0; min-width: 92px; flex: 1 1 0; }
+.part:first-child { min-width: 106px; }
 .part.wide { flex: 2 1 0; min-width: 184px; }
 svg { display: block; width: 100%; height: 84px; overflow: hidden; }
 .fields { display: grid; grid-template-columns: minmax(0, 1fr); gap: 3px 6px; padding: 0 4px; --field-width: 100%; }

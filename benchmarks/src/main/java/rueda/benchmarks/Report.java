@@ -29,7 +29,7 @@ public final class Report {
                 | What | Measured | Aim |
                 |---|---|---|
                 """);
-        for (String axes : new String[] {"1", "32"}) {
+        for (String axes : new String[] {"1", "32", "128"}) {
             double bench = score(results, "SteppingBenchmark.bench", axes);
             double bare = score(results, "SteppingBenchmark.bareLoop", axes);
             int subSteps = SteppingBenchmark.SUB_STEPS * Integer.parseInt(axes);
@@ -37,6 +37,11 @@ public final class Report {
             row(page, "Bare loop of the same equations, " + axes, "%.1f ns per axis sub-step", "about 30 ns", bare / subSteps);
             row(page, "Bench to bare loop, " + axes, "%.2f times", "at most 2", bench / bare);
         }
+        double springy = score(results, "TwoMassBenchmark.bench", null);
+        double bareSpringy = score(results, "TwoMassBenchmark.bareLoop", null);
+        int springySubSteps = SteppingBenchmark.SUB_STEPS * TwoMassBenchmark.AXES;
+        row(page, "Five axes with two-mass loads", "%.0f times real time, %.1f ns per axis sub-step", "at least 400 times", CYCLE_NANOS / springy, springy / springySubSteps);
+        row(page, "Two-mass bench to its bare loop, 5", "%.2f times (bare %.1f ns)", "at most 2", springy / bareSpringy, bareSpringy / springySubSteps);
         row(page, "Planning one jerk-limited move", "%.0f ns", "below 1000 ns", score(results, "PlanningBenchmark.jerkLimitedMove", null));
         row(page, "Structured Text loop to the same loop in Java", "%.1f times", "at most 10",
                 score(results, "StructuredTextBenchmark.structuredText", null) / score(results, "StructuredTextBenchmark.java", null));

@@ -33,7 +33,7 @@ public class SteppingBenchmark {
 
     static final int SUB_STEPS = 8;
 
-    @Param({"1", "32"})
+    @Param({"1", "32", "128"})
     public int axes;
 
     private Bench bench;

@@ -3,7 +3,6 @@ package rueda.advice;
 import static rueda.advice.Numbers.count;
 import static rueda.advice.Numbers.significant;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import rueda.advice.Finding.Mend;
@@ -17,28 +16,21 @@ import rueda.quantity.Ratio;
 import rueda.quantity.Scale;
 
 /** Consequences of encoder, drive train, load and limits. Servo sizing as in machine-design handbooks. */
-public final class ScaleAdvice {
+public final class ScaleAdvice extends AxisAdvice {
 
     private static final double SECONDS_PER_DAY = 86_400;
     /** Motor angle of one wire unit above which motion gets rough, ° (our choice). */
     private static final double COARSE_SETPOINT = 0.5;
 
-    private final Axis axis;
-    private final String pointer;
     private final Scale scale;
     private final MotorSide side;
     private final Limits limits;
-    private final String unit;
-    private final List<Figure> figures = new ArrayList<>();
-    private final List<Finding> findings = new ArrayList<>();
 
     private ScaleAdvice(Axis axis, String pointer) {
-        this.axis = axis;
-        this.pointer = pointer;
+        super("scale", axis, pointer);
         scale = axis.scale();
         side = axis.motorSide();
         limits = axis.limits();
-        unit = axis.unit().symbol();
     }
 
     /**
@@ -56,15 +48,7 @@ public final class ScaleAdvice {
         advice.duty();
         advice.stopping();
         advice.defaults();
-        return new Advice(advice.figures, advice.findings);
-    }
-
-    private void figure(String label, String value, String valueUnit, String formula) {
-        figures.add(new Figure(label, value, valueUnit, formula));
-    }
-
-    private void finding(Severity severity, String title, String consequence, Mend mend) {
-        findings.add(new Finding("scale", axis.name(), severity, title, consequence, mend));
+        return advice.advice();
     }
 
     private void scales() {

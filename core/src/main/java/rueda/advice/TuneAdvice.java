@@ -2,7 +2,6 @@ package rueda.advice;
 
 import static rueda.advice.Numbers.significant;
 
-import java.util.ArrayList;
 import java.util.List;
 import rueda.advice.Finding.Change;
 import rueda.advice.Finding.Mend;
@@ -12,7 +11,7 @@ import rueda.machine.Control;
 import rueda.machine.MotorSide;
 
 /** Consequences of the gains: margins, following error, settling, resonance. */
-public final class TuneAdvice {
+public final class TuneAdvice extends AxisAdvice {
 
     /** Phase left in a loop that is neither sluggish nor rings (common practice, no source). */
     private static final double ENOUGH_PHASE = 40;
@@ -21,16 +20,9 @@ public final class TuneAdvice {
     private static final double NOISE = 0.15;
     private static final double SUB_STEP = 125e-6;
 
-    private final Axis axis;
-    private final String pointer;
-    private final String unit;
-    private final List<Figure> figures = new ArrayList<>();
-    private final List<Finding> findings = new ArrayList<>();
 
     private TuneAdvice(Axis axis, String pointer) {
-        this.axis = axis;
-        this.pointer = pointer;
-        this.unit = axis.unit().symbol();
+        super("tune", axis, pointer);
     }
 
     /** @param pointer JSON pointer of the axis in the document */
@@ -40,18 +32,10 @@ public final class TuneAdvice {
         advice.following();
         advice.resonance();
         advice.noise();
-        if (advice.findings.isEmpty()) {
+        if (advice.nothingFound()) {
             advice.finding(Severity.GOOD, "Both loops have phase to spare.", "The axis settles without ringing.", null);
         }
-        return new Advice(advice.figures, advice.findings);
-    }
-
-    private void figure(String label, String value, String valueUnit, String formula) {
-        figures.add(new Figure(label, value, valueUnit, formula));
-    }
-
-    private void finding(Severity severity, String title, String consequence, Mend mend) {
-        findings.add(new Finding("tune", axis.name(), severity, title, consequence, mend));
+        return advice.advice();
     }
 
     private void margins() {

@@ -2,7 +2,6 @@ package rueda.advice;
 
 import static rueda.advice.Numbers.significant;
 
-import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
@@ -17,18 +16,11 @@ import rueda.machine.Terminal.Function;
 import rueda.machine.Terminal.Kind;
 
 /** Consequences of the wiring: how late each switch answers, and what is missing or doubled. */
-public final class WireAdvice {
+public final class WireAdvice extends AxisAdvice {
 
-    private final Axis axis;
-    private final String pointer;
-    private final String unit;
-    private final List<Figure> figures = new ArrayList<>();
-    private final List<Finding> findings = new ArrayList<>();
 
     private WireAdvice(Axis axis, String pointer) {
-        this.axis = axis;
-        this.pointer = pointer + "/wiring/terminals/";
-        this.unit = axis.unit().symbol();
+        super("wire", axis, pointer);
     }
 
     /** @param pointer JSON pointer of the axis in the document */
@@ -39,18 +31,14 @@ public final class WireAdvice {
         advice.limits();
         advice.homing();
         advice.brake();
-        if (advice.findings.isEmpty()) {
+        if (advice.nothingFound()) {
             advice.finding(Severity.GOOD, "Every switch this axis needs has its terminal.", "A broken wire at a limit switch stops the axis.", null);
         }
-        return new Advice(advice.figures, advice.findings);
-    }
-
-    private void finding(Severity severity, String title, String consequence, Mend mend) {
-        findings.add(new Finding("wire", axis.name(), severity, title, consequence, mend));
+        return advice.advice();
     }
 
     private String at(Terminal terminal) {
-        return pointer + axis.wiring().indexOf(terminal);
+        return pointer + "/wiring/terminals/" + axis.wiring().indexOf(terminal);
     }
 
     /** Position doubt = speed × response time (common practice, no source). */
@@ -64,8 +52,8 @@ public final class WireAdvice {
             if (speed > 0 && terminal.kind() != Kind.OUTPUT) {
                 double doubt = speed * terminal.responseMicros() * 1e-6;
                 String at = terminal.function() == Function.REFERENCE_CAM ? "search speed" : "highest speed";
-                figures.add(new Figure("Doubt of the " + terminal.function().words(), significant(doubt, 3), unit,
-                        significant(speed, 5) + " " + unit + "/s (" + at + ") × " + terminal.responseMicros() + " µs: hardware " + terminal.kind().hardwareMicros() + ", filter " + terminal.filterMicros()));
+                figure("Doubt of the " + terminal.function().words(), significant(doubt, 3), unit,
+                        significant(speed, 5) + " " + unit + "/s (" + at + ") × " + terminal.responseMicros() + " µs: hardware " + terminal.kind().hardwareMicros() + ", filter " + terminal.filterMicros());
             }
         }
     }

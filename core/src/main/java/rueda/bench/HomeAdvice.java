@@ -4,11 +4,9 @@ import static rueda.advice.Numbers.count;
 import static rueda.advice.Numbers.fixed;
 import static rueda.advice.Numbers.significant;
 
-import java.util.ArrayList;
 import java.util.List;
 import rueda.advice.Advice;
-import rueda.advice.Figure;
-import rueda.advice.Finding;
+import rueda.advice.AxisAdvice;
 import rueda.advice.Finding.Mend;
 import rueda.advice.Finding.Severity;
 import rueda.drive.HomingMethod;
@@ -21,30 +19,23 @@ import rueda.machine.MotorSide;
 import rueda.machine.Travel;
 
 /** Consequences of the homing entries, read off searches carried out on a bench. */
-public final class HomeAdvice {
+public final class HomeAdvice extends AxisAdvice {
 
     /** A hard stop brings the axis to rest within about this time, s (our estimate, for how hard it is hit). */
     private static final double IMPACT = 0.005;
 
-    private final Axis axis;
     private final Homing homing;
     private final HomingMethod method;
     private final HomingTrial.Result result;
     private final HomingTrial.Result worst;
-    private final String pointer;
-    private final String unit;
     private final double turn;
-    private final List<Figure> figures = new ArrayList<>();
-    private final List<Finding> findings = new ArrayList<>();
 
     private HomeAdvice(Axis axis, HomingTrial.Result result, HomingTrial.Result worst, String pointer) {
-        this.axis = axis;
+        super("home", axis, pointer);
         this.homing = axis.homing();
         this.method = HomingMethod.of(homing.method());
         this.result = result;
         this.worst = worst;
-        this.pointer = pointer;
-        this.unit = axis.unit().symbol();
         this.turn = axis.scale().unitsPerMotorTurn().toDouble();
     }
 
@@ -61,7 +52,7 @@ public final class HomeAdvice {
         advice.repeatability();
         advice.sent();
         advice.found();
-        return new Advice(advice.figures, advice.findings);
+        return advice.advice();
     }
 
     /** The edge of the switch that the last crossing goes over, units from the negative hard stop; NaN when there is none. */
@@ -78,14 +69,6 @@ public final class HomeAdvice {
             case CAM -> crossing.until() == Until.SENSOR_OFF == crossing.direction() > 0 ? travel.camTo() : travel.camFrom();
             case NONE -> Double.NaN;
         };
-    }
-
-    private void figure(String label, String value, String valueUnit, String formula) {
-        figures.add(new Figure(label, value, valueUnit, formula));
-    }
-
-    private void finding(Severity severity, String title, String consequence, Mend mend) {
-        findings.add(new Finding("home", axis.name(), severity, title, consequence, mend));
     }
 
     private void times() {

@@ -126,7 +126,7 @@ class PageTest extends BrowserTest {
     @Test
     void identificationProposesGainsThatAreTakenOver() {
         open("/tune");
-        field("Velocity gain").fill("3");
+        field("Velocity gain").fill("5");
         expect(side()).containsText("The velocity loop has little phase left.");
         button("Identify").click();
         expect(page.getByTestId("identified")).containsText("8.15");
@@ -137,7 +137,7 @@ class PageTest extends BrowserTest {
         expect(page.getByTestId("response")).containsText("settles in");
         screenshot("tune");
         button("Undo").click();
-        expect(field("Velocity gain")).hasValue("3");
+        expect(field("Velocity gain")).hasValue("5");
         page.getByLabel("Axes").getByText("Table", new com.microsoft.playwright.Locator.GetByTextOptions().setExact(true)).click();
         expect(side()).containsText("Antiresonance");
     }
