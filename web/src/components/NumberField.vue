@@ -11,6 +11,9 @@ const text = ref(plain(props.value))
 const field = computed(() => machine.fault(props.path))
 const id = computed(() => 'f' + props.path.replace(/\//g, '-'))
 
+/** While the field has the focus, what is typed stands as it was typed. */
+let focused = false
+
 watch(
   () => props.value,
   (value) => {
@@ -21,9 +24,15 @@ watch(
   },
 )
 
+/* an entry that could not be read is gone when it has been taken back */
+watch(
+  () => machine.unread[props.path],
+  (now, before) => {
+    if (before && !now && !focused) text.value = plain(props.value)
+  },
+)
+
 let reading = 0
-/** While the field has the focus, what is typed stands as it was typed. */
-let focused = false
 let answered: Promise<void> = Promise.resolve()
 
 function refuse(fault: { value: string; allowed: string; mend: string } | null) {

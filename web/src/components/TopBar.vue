@@ -42,7 +42,7 @@ const clockText = computed(() => {
     <span class="pill machine-name">{{ machine.draft?.name ?? '…' }}</span>
     <span class="pill mono" data-testid="bench-clock">{{ clockText }}</span>
     <span class="saved" role="status" data-testid="saved" :class="{ refused: machine.faults.length > 0 || machine.conflict !== null }">{{ saved }}</span>
-    <v-btn :disabled="!machine.canUndo && !machine.dirty" size="x-small" :icon="mdiUndo" aria-label="Undo" title="Undo (Ctrl+Z)" variant="text" @click="machine.undo()" />
+    <v-btn :disabled="!machine.canUndo && !machine.dirty && machine.faults.length === 0" size="x-small" :icon="mdiUndo" aria-label="Undo" title="Undo (Ctrl+Z)" variant="text" @click="machine.undo()" />
     <v-btn :disabled="!machine.canRedo" size="x-small" :icon="mdiRedo" aria-label="Redo" title="Redo (Ctrl+Shift+Z)" variant="text" @click="machine.redo()" />
     <button class="pill find" type="button" @click="$emit('search')">Find anything <kbd class="mono">/</kbd></button>
     <v-btn size="x-small" :icon="mdiThemeLightDark" :aria-label="theme === 'dark' ? 'Light theme' : 'Dark theme'" :title="theme === 'dark' ? 'Light theme' : 'Dark theme'" variant="text" @click="$emit('theme')" />

@@ -189,8 +189,8 @@ export const useMachine = defineStore('machine', () => {
   }
 
   async function step(direction: 'undo' | 'redo') {
-    if (dirty.value && faults.value.length > 0) {
-      /* the refused entry was never saved: undo takes it back */
+    if (direction === 'undo' && faults.value.length > 0) {
+      /* the refused entry was never saved: undo takes it back, and nothing else */
       await guarded(() => open(id.value))
       return
     }
