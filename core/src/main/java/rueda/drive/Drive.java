@@ -111,6 +111,10 @@ public final class Drive {
     private int pressedSubSteps;
     private long homingSubSteps;
     private boolean torqueLimited;
+    /** the motor gave less than was demanded: its speed is too high for the torque */
+    private boolean motorLimited;
+    /** the axis is on its way to a hard stop */
+    private boolean pressing;
     /** user counts = encoder counts + shift */
     private long shift;
     private long demand;
@@ -263,6 +267,7 @@ public final class Drive {
         }
         poweredBefore = powered;
         startHoming(controlword);
+        pressing = homing.seeksHardStop();
         if (power.state() == PowerState.OPERATION_ENABLED && mode == MODE_CYCLIC_SYNCHRONOUS_POSITION) {
             latchTarget();
         }
@@ -422,15 +427,18 @@ public final class Drive {
             torque = control();
         }
         plant.step(torque);
-        torqueSum += plant.mechanics().torque();
+        double given = plant.mechanics().torque();
+        torqueSum += given;
+        motorLimited = given != torque;
+        torqueLimited |= motorLimited;
         digital.sample();
-        torqueLimited |= plant.mechanics().torque() != torque;
         long counts = plant.counts();
         speed = (counts - countsBefore) * speedPerCount;
         countsBefore = counts;
         if (state == PowerState.OPERATION_ENABLED && mode == MODE_HOMING) {
             homing.observe(counts, homing.seeksHardStop() ? homing.direction() : ramp.direction(), digital.active(Function.NEGATIVE_LIMIT),
                     digital.active(Function.POSITIVE_LIMIT), digital.active(Function.REFERENCE_CAM), pressedLongEnough());
+            pressing = homing.seeksHardStop();
             if (homing.state() == HomingRun.State.SEARCHING && ++homingSubSteps * subStep * 1000 > dictionary.get(HOMING_TIME_LIMIT)) {
                 homing.fail(HomingFailure.TIME_OUT);
             }
@@ -524,7 +532,7 @@ public final class Drive {
     }
 
     private void supervise() {
-        if (power.state() != PowerState.OPERATION_ENABLED || homing.seeksHardStop()) {
+        if (power.state() != PowerState.OPERATION_ENABLED || pressing) {
             return;
         }
         if (Math.abs(demand - plant.counts()) > followingWindow) {
@@ -554,9 +562,8 @@ public final class Drive {
         double wantedSpeed = positionGain * positionError + feedForward * demandSpeed;
         double speedError = wantedSpeed - speed;
         double wanted = velocityGain * (speedError + integral) + forwardInertia * demandAcceleration;
-        double limit = homing.seeksHardStop() ? Math.min(torqueLimit, dictionary.get(HARD_STOP_TORQUE) * 1e-3 * ratedTorque) : torqueLimit;
+        double limit = pressing ? Math.min(torqueLimit, dictionary.get(HARD_STOP_TORQUE) * 1e-3 * ratedTorque) : torqueLimit;
         double limited = wanted > limit ? limit : wanted < -limit ? -limit : wanted;
-        boolean motorLimited = plant.mechanics().torque() != torque;
         torqueLimited = limited != wanted;
         if (!torqueLimited && !motorLimited || wanted * speedError < 0) {
             integral += speedError * integralShare;

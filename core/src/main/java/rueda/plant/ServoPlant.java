@@ -29,7 +29,9 @@ public final class ServoPlant {
     private final double countsPerRadian;
     private final double unitsPerRadian;
     private final boolean endless;
-    private final double length;
+    /** motor angle after which the cam of an endless axis comes again, rad, and its inverse */
+    private final double turn;
+    private final double perTurn;
     private final double negativeLimitAngle;
     private final double positiveLimitAngle;
     private final double camFromAngle;
@@ -56,7 +58,8 @@ public final class ServoPlant {
         countsPerRadian = countsPerTurn / (2 * Math.PI);
         unitsPerRadian = axis.motorSide().unitsPerRadian();
         endless = axis.endless();
-        length = axis.travel().length();
+        turn = axis.travel().length() / unitsPerRadian;
+        perTurn = 1 / turn;
         negativeLimitAngle = endless ? Double.NEGATIVE_INFINITY : axis.travel().negativeLimit() / unitsPerRadian;
         positiveLimitAngle = endless ? Double.POSITIVE_INFINITY : axis.travel().positiveLimit() / unitsPerRadian;
         camFromAngle = axis.travel().camFrom() / unitsPerRadian;
@@ -138,9 +141,11 @@ public final class ServoPlant {
 
     public boolean onReferenceCam() {
         if (endless) {
-            double place = place();
-            double within = place - Math.floor(place / length) * length;
-            return within >= camFromAngle * unitsPerRadian && within < camToAngle * unitsPerRadian;
+            if (camToAngle <= camFromAngle) {
+                return false;
+            }
+            double within = load - Math.floor(load * perTurn) * turn;
+            return within >= camFromAngle && within < camToAngle;
         }
         return load >= camFromAngle && load < camToAngle;
     }
