@@ -47,7 +47,6 @@ public final class Bench {
     private final AxisLine[] lines;
     private final Recording recording;
     private final long cycleNanos;
-    private final int subSteps;
     private final int cyclesPerTask;
     private int cyclesUntilTask;
     private long cycles;
@@ -72,7 +71,7 @@ public final class Bench {
         CompiledProgram program = StructuredTextCompiler.compile(source, environment(machine, axes));
         task = new Task(program, machine.plc().instructionBudget());
         cycleNanos = machine.bus().cycleMicros() * 1000L;
-        subSteps = (int) (cycleNanos / SUB_STEP_NANOS);
+        int subSteps = (int) (cycleNanos / SUB_STEP_NANOS);
         cyclesPerTask = machine.plc().taskIntervalMicros() / machine.bus().cycleMicros();
         lines = new AxisLine[count];
         int tag = 0;
@@ -160,12 +159,7 @@ public final class Bench {
         for (AxisLine line : lines) {
             line.writeOutputs(halted, QUICK_STOP);
             line.copyOutputTags(memory);
-            Drive drive = line.drive;
-            drive.sync(line.outputs);
-            for (int k = 0; k < subSteps; k++) {
-                drive.subStep(k);
-            }
-            drive.sample(line.inputs);
+            line.drive.cycle(line.outputs, line.inputs);
             record(line, signal);
             signal += SIGNALS_PER_AXIS;
         }

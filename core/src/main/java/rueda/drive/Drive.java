@@ -237,6 +237,20 @@ public final class Drive {
         publish();
     }
 
+    /**
+     * One bus cycle: takes the output image at the sync, steps itself and its plant, gives the input image.
+     *
+     * @param outputs bytes from the PLC
+     * @param inputs  takes the bytes to the PLC
+     */
+    public void cycle(byte[] outputs, byte[] inputs) {
+        sync(outputs);
+        for (int k = 0; k < subStepsPerCycle; k++) {
+            subStep(k);
+        }
+        sample(inputs);
+    }
+
     /** Latches the output image at the sync of a bus cycle. */
     public void sync(byte[] image) {
         for (int i = 0; i < outputObjects.length; i++) {
