@@ -83,14 +83,43 @@ class ApiTest {
     void refusedEntriesNameFieldValueAllowedAndMendAndStoreNothing() throws Exception {
         JsonNode before = machine();
         ObjectNode document = (ObjectNode) before.get("document").deepCopy();
-        ((ObjectNode) document.at("/axes/0/reducer")).put("outputTurns", 0);
+        ((ObjectNode) document.at("/axes/0/train/reducers/0")).put("outputTurns", 0);
         HttpResponse<String> refused = call("PUT", "/api/machines/1", document.toString(), "If-Match", before.get("revision").asString());
         assertThat(refused.statusCode()).isEqualTo(422);
         JsonNode fault = JSON.readTree(refused.body()).at("/faults/0");
-        assertThat(fault.get("field").asString()).isEqualTo("/axes/0/reducer/outputTurns");
+        assertThat(fault.get("field").asString()).isEqualTo("/axes/0/train/reducers/0/outputTurns");
         assertThat(fault.get("value").asString()).isEqualTo("0");
         assertThat(fault.get("allowed").asString()).contains("1 to");
         assertThat(machine().get("revision")).isEqualTo(before.get("revision"));
+    }
+
+    @Test
+    void controlIsHeldByOneAndEndsWhenItIsNotRenewed() throws Exception {
+        String start = "{\"monitoringSeconds\":0.2}";
+        assertThat(call("POST", "/api/machines/1/control", "{\"monitoringSeconds\":60}").statusCode()).isEqualTo(422);
+        HttpResponse<String> taken = call("POST", "/api/machines/1/control", "{\"monitoringSeconds\":10}");
+        String key = JSON.readTree(taken.body()).get("key").asString();
+        assertThat(call("POST", "/api/machines/1/control", start).statusCode()).isEqualTo(409);
+        HttpResponse<String> order = call("POST", "/api/control/" + key + "/orders", "{\"axis\":\"Shuttle\",\"order\":\"JOG\",\"value\":1}");
+        assertThat(JSON.readTree(order.body()).get("refusal").asString()).isEqualTo("The axis is not enabled. Enable it first.");
+        assertThat(call("POST", "/api/control/wrong/orders", "{\"axis\":\"Shuttle\",\"order\":\"STOP\"}").statusCode()).isEqualTo(404);
+        assertThat(call("DELETE", "/api/control/" + key, null).statusCode()).isEqualTo(204);
+        String lost = JSON.readTree(call("POST", "/api/machines/1/control", start).body()).get("key").asString();
+        Thread.sleep(600);
+        assertThat(call("POST", "/api/control/" + lost + "/renew", null).statusCode()).isEqualTo(404);
+    }
+
+    @Test
+    void calculatorsOfTheAxis() throws Exception {
+        assertThat(JSON.readTree(call("POST", "/api/calc/entry", "{\"text\":\"2.5 in\",\"unit\":\"mm\"}").body()).get("value").asDouble()).isEqualTo(63.5);
+        assertThat(call("POST", "/api/calc/entry", "{\"text\":\"2 kg\",\"unit\":\"mm\"}").statusCode()).isEqualTo(422);
+        String document = machine().get("document").toString();
+        JsonNode checks = JSON.readTree(call("POST", "/api/calc/wiring", "{\"axis\":0,\"faults\":[\"SWAPPED_LIMITS\"],\"machine\":" + document + "}").body());
+        assertThat(checks.get(0).get("holds").asBoolean()).isFalse();
+        JsonNode found = JSON.readTree(call("POST", "/api/calc/identification", "{\"axis\":1,\"faults\":[],\"machine\":" + document + "}").body());
+        assertThat(found.at("/result/gravity").asDouble()).isBetween(0.89, 0.99);
+        JsonNode turned = JSON.readTree(call("POST", "/api/calc/turn", "{\"axis\":0,\"faults\":[],\"machine\":" + document + "}").body());
+        assertThat(turned.get("agrees").asBoolean()).isTrue();
     }
 
     @Test

@@ -57,7 +57,7 @@ class CommandsTest {
         assertThat(old.axes().get(0).scale()).isEqualTo(DemoMachine.shuttle().scale());
         assertThat(old.axes().get(0).limits().max().speed()).isEqualTo(950);
         assertThatThrownBy(() -> MachineJson.read("{\"name\": ")).isInstanceOf(IllegalArgumentException.class);
-        assertThatThrownBy(() -> MachineJson.read("null")).isInstanceOf(IllegalArgumentException.class).hasMessageContaining("empty");
+        assertThatThrownBy(() -> MachineJson.read("null")).isInstanceOf(IllegalArgumentException.class).hasMessageContaining("holds no machine");
     }
 
     /** Exit codes of the command line: 0 all hold, 1 one does not, 2 could not run. */
