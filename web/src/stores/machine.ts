@@ -73,10 +73,15 @@ export const useMachine = defineStore('machine', () => {
     if (!keepDraft) draft.value = state.document
   }
 
+  /** An answer ends the message that there is none; other messages stay until they are closed. */
+  function connected() {
+    if (problem.value?.status === 0) problem.value = null
+  }
+
   async function guarded<T>(work: () => Promise<T>): Promise<T | undefined> {
     try {
       const result = await work()
-      problem.value = null
+      connected()
       return result
     } catch (error) {
       if (error instanceof Problem) {
@@ -176,7 +181,7 @@ export const useMachine = defineStore('machine', () => {
         const unchanged = draft.value === document
         take(state, !unchanged)
         if (unchanged) dirty.value = false
-        problem.value = null
+        connected()
       } catch (error) {
         if (!(error instanceof Problem)) throw error
         if (error.status === 409 && error.currentRevision !== undefined) conflict.value = error.currentRevision
