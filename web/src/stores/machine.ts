@@ -196,7 +196,8 @@ export const useMachine = defineStore('machine', () => {
   async function step(direction: 'undo' | 'redo') {
     if (direction === 'undo' && faults.value.length > 0) {
       /* the refused entry was never saved: undo takes it back, and nothing else */
-      await guarded(() => open(id.value))
+      unread.value = {}
+      if ((answer.value?.faults.length ?? 0) > 0) await guarded(() => open(id.value))
       return
     }
     await flush()
