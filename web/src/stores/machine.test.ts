@@ -70,6 +70,19 @@ describe('the machine being worked on', () => {
     expect(machine.draft?.name).toBe('')
   })
 
+  it('takes back an entry that could not be read, and keeps what is not saved yet', async () => {
+    const kept = server()
+    const machine = useMachine()
+    await machine.load()
+    machine.set('/name', 'changed')
+    machine.setUnread('/bus', { field: '/bus', label: 'Bus', value: '3 mm', allowed: 'a number', mend: 'enter a number' })
+    await machine.undo()
+    expect(machine.faults).toEqual([])
+    expect(machine.draft?.name).toBe('changed')
+    await vi.advanceTimersByTimeAsync(600)
+    expect(kept.document.name).toBe('changed')
+  })
+
   it('does not lose what is typed while a save is on its way', async () => {
     const kept = server()
     const machine = useMachine()
