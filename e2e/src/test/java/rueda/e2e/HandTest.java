@@ -12,6 +12,7 @@ class HandTest extends BrowserTest {
     private void takeControl() {
         button("By hand").click();
         if (button("Give control back").count() == 0) {
+            page.getByLabel("Axes stop when this page is silent for").selectOption("10");
             button("Take control").click();
         }
         expect(button("Give control back")).isVisible();
@@ -69,7 +70,7 @@ class HandTest extends BrowserTest {
         Page other = newPage();
         open(other, "/scale");
         other.getByText("By hand", new Page.GetByTextOptions().setExact(true)).click();
-        other.getByLabel("Axes stop when this page is silent for").selectOption("1");
+        other.getByLabel("Axes stop when this page is silent for").selectOption("5");
         other.getByText("Take control").click();
         other.getByText("Enable Shuttle").click();
         other.getByText("Disable Shuttle").waitFor();

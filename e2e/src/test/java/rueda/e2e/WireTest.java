@@ -57,6 +57,7 @@ class WireTest extends BrowserTest {
     void forcedInputsShowAndLetGoWithControl() {
         open("/wire");
         button("By hand").click();
+        page.getByLabel("Axes stop when this page is silent for").selectOption("10");
         button("Take control").click();
         field("Force I1").selectOption("0");
         expect(page.locator("header")).containsText("1 forced · release all");
