@@ -5,6 +5,7 @@ import rueda.machine.Dynamics;
 import rueda.machine.MotorSide;
 import rueda.profile.MotionLimits;
 import rueda.profile.MotionProfile;
+import rueda.quantity.Scale;
 
 /**
  * Torque of a duty: the move there and back with rests between, the torque of every instant from the motion and the
@@ -23,6 +24,7 @@ record DutyLoad(double moveTime, double peak, double rms, double speedAtPeak, do
     static DutyLoad of(Axis axis) {
         Dynamics d = axis.limits().normal();
         MotorSide side = axis.motorSide();
+        Scale scale = axis.scale();
         MotionProfile move = new MotionProfile();
         move.plan(0, 0, axis.duty().distance(), 0, new MotionLimits(d.speed(), d.acceleration(), d.deceleration(), d.jerk()));
         double dt = move.duration() / STEPS;
@@ -36,7 +38,7 @@ record DutyLoad(double moveTime, double peak, double rms, double speedAtPeak, do
                 double t = (k + 0.5) * dt;
                 double speed = way * move.velocity(t);
                 double torque = Math.abs(side.torque(speed, way * move.acceleration(t)));
-                double available = Math.min(axis.torqueLimit(), axis.motor().peakTorqueAt(axis.scale().motorTurnsPerMinute(speed)));
+                double available = Math.min(axis.torqueLimit(), axis.motor().peakTorqueAt(scale.motorTurnsPerMinute(speed)));
                 squares += torque * torque * dt;
                 if (torque / available > worst) {
                     worst = torque / available;

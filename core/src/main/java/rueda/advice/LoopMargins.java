@@ -9,13 +9,15 @@ import rueda.machine.MotorSide;
  * control engineering):
  * <pre>
  *   P(s)  = 1/(J·s + b), or for two masses (J_l·s² + d·s + c) / (s·(J_m·J_l·s² + (J_m + J_l)·(d·s + c)))
- *   L_v(s) = Kp·(1 + 1/(Ti·s))·e^(−s·T_d)·P(s)
+ *   L_v(s) = Kp·(1 + 1/(Ti·s))·S(s)·P(s),  S(jω) = x/tan x · e^(−2jx),  x = ω·T/2
  *   L_p(s) = Kv/s · L_v/(1 + L_v)
  * </pre>
- * The delay T_d is one sub-step for measuring the speed by differences and half a sub-step for holding the torque.
+ * S is the sampling in sub-steps T: the speed is a difference of positions, the torque is held; each costs half a
+ * sub-step. For one mass this is exact: the difference equation {@code ω₊ = ω − a·(ω + ω₋)/2} with {@code a = Kp·T/J} is
+ * stable up to a = 2 (Jury's criterion).
  *
- * @param crossover   frequency at which the gain passes 1, Hz
- * @param phaseMargin phase left there, °
+ * @param crossover   highest frequency at which the gain passes 1, Hz
+ * @param phaseMargin least phase left at a crossing, °
  * @param gainMargin  factor the gain may still grow before the loop becomes unstable; infinite when none is found
  */
 public record LoopMargins(double crossover, double phaseMargin, double gainMargin) {
@@ -52,7 +54,7 @@ public record LoopMargins(double crossover, double phaseMargin, double gainMargi
             phaseBefore = raw;
             double phase = raw + turns;
             double gain = value.size();
-            /* of several crossings, as a resonance makes them, the last counts */
+            /* of several crossings, as a resonance makes them, the last frequency and the least phase count */
             if (gainBefore >= 1 && gain < 1) {
                 crossover = frequency;
                 double margin = phase + 180;
@@ -116,10 +118,11 @@ public record LoopMargins(double crossover, double phaseMargin, double gainMargi
             } else {
                 plant = new Complex(1, 0).over(new Complex(side.viscous(), side.inertia() * w));
             }
-            double delay = 1.5 * SUB_STEP * w;
-            Complex late = new Complex(Math.cos(delay), -Math.sin(delay));
+            double x = SUB_STEP * w / 2;
+            double size = x / Math.tan(x);
+            Complex sampled = new Complex(size * Math.cos(2 * x), -size * Math.sin(2 * x));
             Complex controller = new Complex(control.velocityGain(), -control.velocityGain() / (control.integralTime() * 1e-3 * w));
-            return controller.times(late).times(plant);
+            return controller.times(sampled).times(plant);
         }
 
         Complex position(double frequency) {

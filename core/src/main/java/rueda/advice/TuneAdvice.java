@@ -41,8 +41,8 @@ public final class TuneAdvice extends AxisAdvice {
     private void margins() {
         LoopMargins velocity = LoopMargins.velocity(axis);
         LoopMargins position = LoopMargins.position(axis);
-        figure("Velocity loop crosses at", significant(velocity.crossover(), 3), "Hz", "where |Kp·(1 + 1/(Ti·s))·e^(−s·T)·P(s)| = 1");
-        figure("Velocity loop, phase margin", significant(velocity.phaseMargin(), 3), "°", "180° + phase at the crossing; delay 1.5 × 125 µs");
+        figure("Velocity loop crosses at", significant(velocity.crossover(), 3), "Hz", "where |Kp·(1 + 1/(Ti·s))·S·P| = 1; S sampling in sub-steps, P motor and load");
+        figure("Velocity loop, phase margin", significant(velocity.phaseMargin(), 3), "°", "180° + phase at the crossing; sampling costs one sub-step of 125 µs");
         figure("Velocity loop, gain margin", significant(velocity.gainMargin(), 3), "times", "1 ÷ gain where the phase passes −180°");
         figure("Position loop, phase margin", significant(position.phaseMargin(), 3), "°", "of Kv/s around the closed velocity loop");
         check("velocity", velocity);
