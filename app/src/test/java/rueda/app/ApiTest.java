@@ -110,6 +110,14 @@ class ApiTest {
     }
 
     @Test
+    void theConditionOfTheBenchStandsWithoutABench() throws Exception {
+        call("POST", "/api/bench/condition", "{\"axis\":\"Lift\",\"faults\":[\"CAM_BOUNCES\"]}");
+        assertThat(JSON.readTree(call("GET", "/api/bench/condition", null).body()).at("/Lift/0").asString()).isEqualTo("CAM_BOUNCES");
+        assertThat(call("POST", "/api/bench/condition", "{\"axis\":\"Lift\"}").statusCode()).isEqualTo(422);
+        assertThat(JSON.readTree(call("POST", "/api/bench/condition", "{\"axis\":\"Lift\",\"faults\":[]}").body()).isEmpty()).isTrue();
+    }
+
+    @Test
     void calculatorsOfTheAxis() throws Exception {
         assertThat(JSON.readTree(call("POST", "/api/calc/entry", "{\"text\":\"2.5 in\",\"unit\":\"mm\"}").body()).get("value").asDouble()).isEqualTo(63.5);
         assertThat(call("POST", "/api/calc/entry", "{\"text\":\"2 kg\",\"unit\":\"mm\"}").statusCode()).isEqualTo(422);

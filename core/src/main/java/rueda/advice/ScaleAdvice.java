@@ -8,6 +8,7 @@ import java.util.stream.Collectors;
 import rueda.advice.Finding.Mend;
 import rueda.advice.Finding.Severity;
 import rueda.machine.Axis;
+import rueda.machine.Bus;
 import rueda.machine.Dynamics;
 import rueda.machine.Feed;
 import rueda.machine.Limits;
@@ -19,8 +20,8 @@ import rueda.quantity.Scale;
 public final class ScaleAdvice extends AxisAdvice {
 
     private static final double SECONDS_PER_DAY = 86_400;
-    /** Motor angle of one wire unit above which motion gets rough, ° (our choice). */
-    private static final double COARSE_SETPOINT = 0.5;
+    /** Share of the rated torque that one wire unit may make (our choice). */
+    private static final double COARSE_SETPOINT = 0.2;
 
     private final Scale scale;
     private final MotorSide side;
@@ -35,12 +36,13 @@ public final class ScaleAdvice extends AxisAdvice {
 
     /**
      * @param axis    an axis whose entries can be stored
+     * @param bus     the bus it hangs on
      * @param pointer JSON pointer of the axis in the document
      */
-    public static Advice of(Axis axis, String pointer) {
+    public static Advice of(Axis axis, Bus bus, String pointer) {
         ScaleAdvice advice = new ScaleAdvice(axis, pointer);
         advice.scales();
-        advice.setpointSteps();
+        advice.setpointSteps(bus);
         advice.electronicGear();
         advice.range();
         advice.speed();
@@ -77,13 +79,18 @@ public final class ScaleAdvice extends AxisAdvice {
         }
     }
 
-    /** Setpoints are whole wire units: a coarse one makes the motor go in steps. */
-    private void setpointSteps() {
-        double degrees = 360 / scale.unitsPerMotorTurn().toDouble() / scale.wireUnitsPerUnit();
-        figure("One wire unit turns the motor", significant(degrees, 3), "°", "360° ÷ " + significant(scale.unitsPerMotorTurn().toDouble(), 6) + " " + unit + " ÷ " + count(scale.wireUnitsPerUnit()));
-        if (degrees > COARSE_SETPOINT && scale.decimals() < 6) {
-            finding(Severity.WARNING, "The setpoints come in steps of " + significant(degrees, 2) + "° of the motor.",
-                    "Differenced for feed-forward they make the motor rough at low speed.", Mend.set("Use one decimal more", pointer + "/unit/decimals", scale.decimals() + 1));
+    /**
+     * Setpoints are whole wire units: when one comes late by a unit, its second difference over a bus cycle is fed forward
+     * as torque, J·Δθ/T².
+     */
+    private void setpointSteps(Bus bus) {
+        double angle = 2 * Math.PI / scale.unitsPerMotorTurn().toDouble() / scale.wireUnitsPerUnit();
+        double cycle = bus.cycleMicros() * 1e-6;
+        double kick = side.inertia() * angle / cycle / cycle * axis.control().torqueForward() / axis.motor().ratedTorque();
+        figure("One wire unit kicks with", significant(100 * kick, 3), "% of rated torque", "J × " + significant(Math.toDegrees(angle), 3) + "° of the motor ÷ (" + bus.cycleMicros() + " µs)² × torque feed-forward ÷ rated torque");
+        if (kick > COARSE_SETPOINT && scale.decimals() < 6) {
+            finding(Severity.WARNING, "The wire unit is too coarse for torque feed-forward.",
+                    "Each step of it kicks the motor with " + significant(100 * kick, 3) + " % of its rated torque: it growls as it moves.", Mend.set("Use one decimal more", pointer + "/unit/decimals", scale.decimals() + 1));
         }
     }
 

@@ -44,16 +44,20 @@ public final class WireAdvice extends AxisAdvice {
     /** Position doubt = speed × response time (common practice, no source). */
     private void doubts() {
         for (Terminal terminal : axis.wiring().terminals()) {
+            if (terminal.kind() == Kind.OUTPUT || terminal.function() == Function.NONE) {
+                continue;
+            }
+            figure(terminal.name() + " answers in", significant(terminal.responseMicros(), 6), "µs", "hardware " + terminal.kind().hardwareMicros() + " µs + filter " + terminal.filterMicros() + " µs");
             double speed = switch (terminal.function()) {
                 case NEGATIVE_LIMIT, POSITIVE_LIMIT, QUICK_STOP -> axis.limits().max().speed();
                 case REFERENCE_CAM -> axis.homing().searchSpeed();
                 default -> 0;
             };
-            if (speed > 0 && terminal.kind() != Kind.OUTPUT) {
+            if (speed > 0) {
                 double doubt = speed * terminal.responseMicros() * 1e-6;
                 String at = terminal.function() == Function.REFERENCE_CAM ? "search speed" : "highest speed";
                 figure("Doubt of the " + terminal.function().words(), significant(doubt, 3), unit,
-                        significant(speed, 5) + " " + unit + "/s (" + at + ") × " + terminal.responseMicros() + " µs: hardware " + terminal.kind().hardwareMicros() + ", filter " + terminal.filterMicros());
+                        significant(speed, 5) + " " + unit + "/s (" + at + ") × " + terminal.responseMicros() + " µs");
             }
         }
     }

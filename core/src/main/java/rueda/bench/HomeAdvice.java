@@ -16,6 +16,7 @@ import rueda.drive.HomingMethod.Until;
 import rueda.machine.Axis;
 import rueda.machine.Homing;
 import rueda.machine.MotorSide;
+import rueda.machine.Terminal.Function;
 import rueda.machine.Travel;
 
 /** Consequences of the homing entries, read off searches carried out on a bench. */
@@ -121,6 +122,11 @@ public final class HomeAdvice extends AxisAdvice {
     private void hardStop() {
         if (method.legs().isEmpty() || method.legs().get(0).until() != Until.HARD_STOP) {
             return;
+        }
+        Function limit = method.legs().get(0).direction() < 0 ? Function.NEGATIVE_LIMIT : Function.POSITIVE_LIMIT;
+        if (axis.wiring().terminal(limit).isPresent()) {
+            finding(Severity.FAULT, "The " + limit.words() + " switch stands before the hard stop.", "It ends the search before the stop is reached: take the switch itself as the reference.",
+                    Mend.set("Search the switch instead", pointer + "/homing/method", method.legs().get(0).direction() < 0 ? 1 : 2));
         }
         MotorSide side = axis.motorSide();
         double torque = homing.stopTorque() / 100 * axis.motor().ratedTorque();

@@ -76,7 +76,8 @@ public final class Drive {
     private final double accelerationPerCycleCount;
     /** tenths of a percent of rated torque per N·m */
     private final double shareOfRated;
-    private final double peakTorque;
+    /** the most that 6072h may allow, N·m */
+    private final double highestTorque;
     private final double positionGain;
     private final double velocityGain;
     /** sub-step ÷ integral time */
@@ -179,7 +180,7 @@ public final class Drive {
         roundingSpeed = 2.5 * speedPerCycleCount * Math.max(1, countsPerWireUnit);
         accelerationPerCycleCount = radiansPerCount / (cycle * cycle);
         shareOfRated = 1000 / axis.motor().ratedTorque();
-        peakTorque = axis.motor().peakTorque();
+        highestTorque = axis.highestTorque();
         positionGain = axis.control().positionGain();
         velocityGain = axis.control().velocityGain();
         integralShare = subStep / (axis.control().integralTime() * 1e-3);
@@ -252,7 +253,7 @@ public final class Drive {
     }
 
     /** Latches the output image at the sync of a bus cycle. */
-    public void sync(byte[] image) {
+    private void sync(byte[] image) {
         for (int i = 0; i < outputObjects.length; i++) {
             DriveObject object = outputObjects[i];
             if (object != null && object.writable()) {
@@ -268,7 +269,7 @@ public final class Drive {
             followingWindow = countsPerWire.scale(window);
         }
         followingSubSteps = dictionary.get(FOLLOWING_TIME) * subStepsPerMilli;
-        torqueLimit = Math.min(peakTorque, dictionary.get(MAX_TORQUE) * 1e-3 * ratedTorque);
+        torqueLimit = Math.min(highestTorque, dictionary.get(MAX_TORQUE) * 1e-3 * ratedTorque);
         power.update(awaitBrake(controlword), rest, false, dictionary.get(QUICK_STOP_OPTION) >= 5);
         holdByBrake((controlword & 0x0F) == 0x0F);
         if (power.state() == PowerState.SWITCH_ON_DISABLED) {
@@ -370,6 +371,7 @@ public final class Drive {
         if (mode == MODE_HOMING && power.state() == PowerState.OPERATION_ENABLED) {
             if (bit && !homingBitBefore) {
                 referenced = false;
+                dictionary.set(ERROR_CODE, 0);
                 homing.start(HomingMethod.of((int) dictionary.get(HOMING_METHOD)), plant.counts(),
                         digital.active(Function.NEGATIVE_LIMIT), digital.active(Function.POSITIVE_LIMIT), digital.active(Function.REFERENCE_CAM));
                 homingSubSteps = 0;
@@ -423,7 +425,7 @@ public final class Drive {
      *
      * @param number 0 to sub-steps per cycle − 1
      */
-    public void subStep(int number) {
+    private void subStep(int number) {
         PowerState state = power.state();
         if (brakeFitted) {
             moveBrake();

@@ -3,6 +3,7 @@ package rueda.drive;
 import java.util.ArrayList;
 import java.util.List;
 import rueda.machine.Axis;
+import rueda.machine.Terminal.Function;
 
 /**
  * A homing method said in a sentence with slots: look for {@code search}, going {@code direction}, and take {@code zero}
@@ -20,7 +21,7 @@ public record HomingSentence(int method, String search, String direction, String
     private static final String EDGE = "the edge of the switch";
     private static final String[] CAM_SIDES = {"outside its negative edge", "inside its negative edge", "inside its positive edge", "outside its positive edge"};
 
-    /** Every method that an axis can have: an endless one has neither limit switches nor hard stops. */
+    /** Every method that an axis can have: an endless one has neither limit switches nor hard stops, and a limit switch stands before a hard stop. */
     public static List<HomingSentence> of(Axis axis) {
         List<HomingSentence> all = new ArrayList<>();
         String negative = axis.endless() ? "in negative direction" : "toward the negative end";
@@ -43,13 +44,20 @@ public record HomingSentence(int method, String search, String direction, String
         all.add(new HomingSentence(33, "the index pulse alone", negative, INDEX, ""));
         all.add(new HomingSentence(34, "the index pulse alone", positive, INDEX, ""));
         if (!axis.endless()) {
-            all.add(new HomingSentence(-1, "the hard stop", negative, "the place where it presses", ""));
-            all.add(new HomingSentence(-2, "the hard stop", positive, "the place where it presses", ""));
-            all.add(new HomingSentence(-3, "the hard stop", negative, INDEX, ""));
-            all.add(new HomingSentence(-4, "the hard stop", positive, INDEX, ""));
+            addHardStop(all, axis, -1, Function.NEGATIVE_LIMIT, negative, "the place where it presses");
+            addHardStop(all, axis, -2, Function.POSITIVE_LIMIT, positive, "the place where it presses");
+            addHardStop(all, axis, -3, Function.NEGATIVE_LIMIT, negative, INDEX);
+            addHardStop(all, axis, -4, Function.POSITIVE_LIMIT, positive, INDEX);
         }
         all.add(new HomingSentence(37, "nothing", "", "the place where the axis stands", ""));
         all.add(new HomingSentence(35, "nothing", "", "the place where the axis stands (method 35, older)", ""));
         return List.copyOf(all);
+    }
+
+    /** A hard stop can only be reached where no limit switch stands before it; a method chosen already stays among the choices. */
+    private static void addHardStop(List<HomingSentence> all, Axis axis, int method, Function limit, String direction, String zero) {
+        if (axis.wiring().terminal(limit).isEmpty() || axis.homing().method() == method) {
+            all.add(new HomingSentence(method, "the hard stop", direction, zero, ""));
+        }
     }
 }

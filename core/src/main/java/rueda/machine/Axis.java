@@ -59,8 +59,13 @@ public record Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor m
         return MotorSide.of(this);
     }
 
-    /** The most torque the motor is given, N·m: its peak, or less by the highest torque of the limits. */
+    /** The torque limit the drive starts with, N·m: the default one, within {@link #highestTorque}. */
     public double torqueLimit() {
+        return Math.min(highestTorque(), limits.normal().torque() / 100 * motor.ratedTorque());
+    }
+
+    /** The most torque the motor is ever given, N·m: its peak, or less by the highest torque of the limits. */
+    public double highestTorque() {
         return Math.min(motor.peakTorque(), limits.max().torque() / 100 * motor.ratedTorque());
     }
 

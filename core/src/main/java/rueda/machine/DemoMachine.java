@@ -35,7 +35,7 @@ public final class DemoMachine {
                 new Train(List.of(new Reducer(91, 10)), new Feed(Feed.Kind.RACK, 24, new BigDecimal("5"), "mm")),
                 Load.along(160, 45, 60), Brake.NONE,
                 new Travel(2560, 40, 2520, 100, 160, 620),
-                new Limits(-20, 2330, new Dynamics(600, 2500, 2500, 25_000, 250), new Dynamics(950, 6000, 6000, 60_000, 260), 5000, 5, 20),
+                new Limits(-20, 2330, new Dynamics(600, 2500, 2500, 25_000, 260), new Dynamics(950, 6000, 6000, 60_000, 260), 5000, 5, 20),
                 32, new Duty(1800, 2),
                 Homing.search(11, 120, 12, 800, 0),
                 new Control(60, 0.25, 20, 1, 1),
@@ -44,7 +44,7 @@ public final class DemoMachine {
 
     /** The Lift: vertical screw with holding brake; the weight of carriage and wheel hangs on it. */
     public static Axis lift() {
-        return new Axis("Lift", Kind.LINEAR, BigDecimal.ZERO, new Unit("mm", 3),
+        return new Axis("Lift", Kind.LINEAR, BigDecimal.ZERO, new Unit("mm", 4),
                 new Motor(4.2e-4, 3.2, 9.5, 3000, 4500, 5.5),
                 Encoder.absolute(17, 0),
                 new Train(List.of(new Reducer(2, 1)), new Feed(Feed.Kind.SCREW, 1, new BigDecimal("10"), "mm")),
@@ -59,7 +59,7 @@ public final class DemoMachine {
 
     /** The Table: endless, 100:1, on a springy shaft with play. */
     public static Axis table() {
-        return new Axis("Table", Kind.ENDLESS, new BigDecimal("360"), new Unit("°", 3),
+        return new Axis("Table", Kind.ENDLESS, new BigDecimal("360"), new Unit("°", 4),
                 new Motor(3.0e-4, 1.3, 3.9, 3000, 4500, 2.5),
                 Encoder.absolute(20, 0),
                 new Train(List.of(new Reducer(100, 1)), new Feed(Feed.Kind.DIRECT, 1, BigDecimal.ONE, "turn")),
@@ -74,7 +74,7 @@ public final class DemoMachine {
 
     /** The Brush: a belt pair 5:1 turns it; in the end it follows the Table 7 : 2. */
     public static Axis brush() {
-        return new Axis("Brush", Kind.ENDLESS, new BigDecimal("360"), new Unit("°", 2),
+        return new Axis("Brush", Kind.ENDLESS, new BigDecimal("360"), new Unit("°", 3),
                 new Motor(0.6e-4, 0.64, 1.9, 3000, 5000, 1.1),
                 Encoder.absolute(17, 0),
                 new Train(List.of(new Reducer(5, 1)), new Feed(Feed.Kind.DIRECT, 1, BigDecimal.ONE, "turn")),

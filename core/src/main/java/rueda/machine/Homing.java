@@ -30,12 +30,4 @@ public record Homing(int method, double searchSpeed, double creepSpeed, double a
     /** Every method the drive has. */
     public static final Set<Integer> METHODS = Stream.of(IntStream.rangeClosed(1, 14), IntStream.rangeClosed(17, 30), IntStream.of(33, 34, 35, 37), IntStream.rangeClosed(-4, -1))
             .flatMap(IntStream::boxed).collect(Collectors.toUnmodifiableSet());
-
-    public Homing withMethod(int changed) {
-        return new Homing(changed, searchSpeed, creepSpeed, acceleration, zeroOffset, stopTorque, stopTime, timeLimit, thenToZero);
-    }
-
-    public Homing withZeroOffset(double changed) {
-        return new Homing(method, searchSpeed, creepSpeed, acceleration, changed, stopTorque, stopTime, timeLimit, thenToZero);
-    }
 }

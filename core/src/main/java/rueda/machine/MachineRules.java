@@ -8,6 +8,7 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
 import rueda.quantity.InvalidEntry;
+import rueda.quantity.Ratio;
 import rueda.quantity.UserUnit;
 
 /**
@@ -20,6 +21,8 @@ public final class MachineRules {
     private static final Pattern TAG = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*(\\.[A-Za-z_][A-Za-z0-9_]*)*");
     private static final Set<String> TAG_TYPES = Set.of("BOOL", "SINT", "INT", "DINT", "LINT", "USINT", "UINT", "UDINT",
             "ULINT", "BYTE", "WORD", "DWORD", "LWORD", "REAL", "LREAL");
+
+    private static final long UNSIGNED_32 = 0xFFFF_FFFFL;
 
     private final List<EntryFault> faults = new ArrayList<>();
 
@@ -85,6 +88,7 @@ public final class MachineRules {
         }
         motor(at + "/motor", axis.motor());
         load(at + "/load", axis);
+        brake(at + "/brake", axis.brake());
         scale(at, axis);
         travel(at + "/travel", axis);
         limits(at + "/limits", axis);
@@ -135,9 +139,12 @@ public final class MachineRules {
         if (load.backlash() > 0 && load.stiffness() == 0) {
             refuse(at + "/backlash", "Backlash", Double.toString(load.backlash()), "0 for a rigid load", "enter the stiffness first");
         }
-        notNegative(at.replace("/load", "/brake/torque"), "Brake torque", axis.brake().torque(), "N·m");
-        whole(at.replace("/load", "/brake/releaseMillis"), "Brake opens in", axis.brake().releaseMillis(), 0, 2000);
-        whole(at.replace("/load", "/brake/closeMillis"), "Brake closes in", axis.brake().closeMillis(), 0, 2000);
+    }
+
+    private void brake(String at, Brake brake) {
+        notNegative(at + "/torque", "Brake torque", brake.torque(), "N·m");
+        whole(at + "/releaseMillis", "Brake opens in", brake.releaseMillis(), 0, 2000);
+        whole(at + "/closeMillis", "Brake closes in", brake.closeMillis(), 0, 2000);
     }
 
     private void scale(String at, Axis axis) {
@@ -162,7 +169,11 @@ public final class MachineRules {
             return;
         }
         try {
-            axis.scale();
+            Ratio gear = axis.scale().gear();
+            if (Math.max(gear.numerator(), gear.denominator()) > UNSIGNED_32) {
+                refuse(at + "/train/reducers/0/motorTurns", "Reducers", gear.toString(), "a ratio that fits 6091h: two numbers of 32 bits", "multiply the reducers by smaller whole numbers");
+                return;
+            }
         } catch (InvalidEntry refused) {
             String field = switch (refused.field()) {
                 case "unit", "unit.symbol" -> "/unit/symbol";

@@ -1,9 +1,6 @@
 package rueda.quantity;
 
-import java.util.LinkedHashMap;
-import java.util.Map;
 import javax.measure.IncommensurableException;
-import javax.measure.MetricPrefix;
 import javax.measure.Unit;
 import org.antlr.v4.runtime.BailErrorStrategy;
 import org.antlr.v4.runtime.BaseErrorListener;
@@ -21,54 +18,14 @@ import rueda.quantity.grammar.EntryTextParser.NumberContext;
 import rueda.quantity.grammar.EntryTextParser.ParenthesisContext;
 import rueda.quantity.grammar.EntryTextParser.SignContext;
 import tech.units.indriya.AbstractUnit;
-import tech.units.indriya.function.RationalNumber;
-import tech.units.indriya.unit.BaseUnit;
-import tech.units.indriya.unit.Units;
 
 /**
  * What is typed into a field: a calculation, and a unit when it is not the field's own, such as {@code 2.5 in} or
- * {@code (40+2)/2}. Units are converted by the units library; angles are based on the turn.
+ * {@code (40+2)/2}. Units are converted by the units library.
  */
 public final class TypedEntry {
 
-    private static final Map<String, Unit<?>> UNITS = units();
-
     private TypedEntry() {
-    }
-
-    private static Map<String, Unit<?>> units() {
-        Unit<?> turn = new BaseUnit<>("turn");
-        Unit<?> gram = Units.GRAM;
-        Unit<?> millilitre = MetricPrefix.CENTI(Units.METRE).pow(3);
-        Map<String, Unit<?>> units = new LinkedHashMap<>();
-        units.put("mm", MetricPrefix.MILLI(Units.METRE));
-        units.put("cm", MetricPrefix.CENTI(Units.METRE));
-        units.put("µm", MetricPrefix.MICRO(Units.METRE));
-        units.put("um", MetricPrefix.MICRO(Units.METRE));
-        units.put("m", Units.METRE);
-        units.put("in", Units.METRE.multiply(RationalNumber.of(254, 10_000)));
-        units.put("°", turn.divide(360));
-        units.put("deg", turn.divide(360));
-        units.put("rad", turn.divide(2 * Math.PI));
-        units.put("turn", turn);
-        units.put("turns", turn);
-        units.put("rpm", turn.divide(Units.MINUTE));
-        units.put("1/min", turn.divide(Units.MINUTE));
-        units.put("g", gram);
-        units.put("kg", Units.KILOGRAM);
-        units.put("ml", millilitre);
-        units.put("l", millilitre.multiply(1000));
-        units.put("s", Units.SECOND);
-        units.put("ms", MetricPrefix.MILLI(Units.SECOND));
-        units.put("µs", MetricPrefix.MICRO(Units.SECOND));
-        units.put("us", MetricPrefix.MICRO(Units.SECOND));
-        units.put("min", Units.MINUTE);
-        units.put("N", Units.NEWTON);
-        units.put("kN", MetricPrefix.KILO(Units.NEWTON));
-        units.put("Nm", Units.NEWTON.multiply(Units.METRE));
-        units.put("%", AbstractUnit.ONE.divide(100));
-        units.put("1/s", AbstractUnit.ONE.divide(Units.SECOND));
-        return units;
     }
 
     /**
@@ -143,7 +100,7 @@ public final class TypedEntry {
 
     /** The unit of a text such as mm/s² or kg·cm², or null. */
     private static Unit<?> unit(String text) {
-        Unit<?> known = UNITS.get(text);
+        Unit<?> known = UnitTable.named(text);
         if (known != null) {
             return known;
         }
@@ -153,7 +110,7 @@ public final class TypedEntry {
             below |= part.startsWith("/");
             String name = part.replaceAll("^[/·]", "");
             int power = name.endsWith("²") ? 2 : name.endsWith("³") ? 3 : 1;
-            Unit<?> factor = UNITS.get(power == 1 ? name : name.substring(0, name.length() - 1));
+            Unit<?> factor = UnitTable.named(power == 1 ? name : name.substring(0, name.length() - 1));
             if (factor == null) {
                 return null;
             }

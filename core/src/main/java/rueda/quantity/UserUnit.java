@@ -2,14 +2,11 @@ package rueda.quantity;
 
 import java.math.BigDecimal;
 import java.math.MathContext;
-import java.util.LinkedHashMap;
-import java.util.List;
+import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
-import javax.measure.MetricPrefix;
 import javax.measure.Unit;
 import tech.units.indriya.function.RationalNumber;
-import tech.units.indriya.unit.BaseUnit;
 import tech.units.indriya.unit.Units;
 
 /**
@@ -26,28 +23,22 @@ public record UserUnit(String symbol, Quantity quantity, Ratio size) {
     /** What a unit measures. */
     public enum Quantity { LENGTH, ANGLE, MASS, VOLUME, OWN }
 
-    private static final Unit<?> TURN = new BaseUnit<>("turn");
-    private static final Unit<?> MILLILITRE = new BaseUnit<>("ml");
     private static final Map<String, UserUnit> KNOWN = known();
 
     private static Map<String, UserUnit> known() {
-        Map<String, UserUnit> units = new LinkedHashMap<>();
-        put(units, "mm", Quantity.LENGTH, MetricPrefix.MILLI(Units.METRE), Units.METRE);
-        put(units, "µm", Quantity.LENGTH, MetricPrefix.MICRO(Units.METRE), Units.METRE);
-        put(units, "m", Quantity.LENGTH, Units.METRE, Units.METRE);
-        put(units, "in", Quantity.LENGTH, Units.METRE.multiply(RationalNumber.of(254, 10_000)), Units.METRE);
-        put(units, "°", Quantity.ANGLE, TURN.divide(360), TURN);
+        Map<String, UserUnit> units = new HashMap<>();
+        put(units, Quantity.LENGTH, Units.METRE, "mm", "µm", "m", "in");
+        put(units, Quantity.ANGLE, UnitTable.TURN, "°", "turn");
         units.put("rad", new UserUnit("rad", Quantity.ANGLE, Ratio.nearest(1 / (2 * Math.PI), 1000, 1000)));
-        put(units, "turn", Quantity.ANGLE, TURN, TURN);
-        put(units, "g", Quantity.MASS, Units.GRAM, Units.GRAM);
-        put(units, "kg", Quantity.MASS, Units.KILOGRAM, Units.GRAM);
-        put(units, "ml", Quantity.VOLUME, MILLILITRE, MILLILITRE);
-        put(units, "l", Quantity.VOLUME, MILLILITRE.multiply(1000), MILLILITRE);
+        put(units, Quantity.MASS, Units.GRAM, "g", "kg");
+        put(units, Quantity.VOLUME, UnitTable.MILLILITRE, "ml", "l");
         return units;
     }
 
-    private static void put(Map<String, UserUnit> units, String symbol, Quantity quantity, Unit<?> unit, Unit<?> base) {
-        units.put(symbol, new UserUnit(symbol, quantity, exact(unit, base)));
+    private static void put(Map<String, UserUnit> units, Quantity quantity, Unit<?> base, String... symbols) {
+        for (String symbol : symbols) {
+            units.put(symbol, new UserUnit(symbol, quantity, exact(UnitTable.named(symbol), base)));
+        }
     }
 
     private static Ratio exact(Unit<?> from, Unit<?> to) {
@@ -67,11 +58,6 @@ public record UserUnit(String symbol, Quantity quantity, Ratio size) {
         UserUnit unit = KNOWN.get(symbol.trim());
         return unit != null ? unit : KNOWN.getOrDefault(symbol.trim().toLowerCase(Locale.ROOT).replace("um", "µm").replace("deg", "°"),
                 new UserUnit(symbol.trim(), Quantity.OWN, Ratio.ONE));
-    }
-
-    /** The units that convert, in the order of a list to choose from. */
-    public static List<String> symbols() {
-        return List.copyOf(KNOWN.keySet());
     }
 
     /** One can be expressed in the other. */

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import rueda.machine.Axis;
+import rueda.machine.Bus;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
 import rueda.machine.Station;
@@ -59,11 +60,11 @@ class AdviceTest {
     @Test
     void lackOfTorqueIsFoundWithAMendThatMendsIt() {
         Axis axis = DemoMachine.shuttle();
-        Finding finding = ScaleAdvice.of(axis, "/axes/0").findings().stream().filter(f -> f.mend() != null).findFirst().orElseThrow();
+        Finding finding = ScaleAdvice.of(axis, new Bus(1000), "/axes/0").findings().stream().filter(f -> f.mend() != null).findFirst().orElseThrow();
         assertThat(finding.title()).contains("6 % torque");
         double advised = (Double) finding.mend().changes().get(0).value();
         Axis mended = axis.withLimits(axis.limits().withMax(axis.limits().max().withAcceleration(advised)));
-        assertThat(ScaleAdvice.of(mended, "/axes/0").findings()).allMatch(f -> f.severity() == Finding.Severity.GOOD);
+        assertThat(ScaleAdvice.of(mended, new Bus(1000), "/axes/0").findings()).allMatch(f -> f.severity() == Finding.Severity.GOOD);
     }
 
     @Test

@@ -7,6 +7,7 @@ import java.math.BigDecimal;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import rueda.machine.Axis;
+import rueda.machine.Bus;
 import rueda.machine.Brake;
 import rueda.machine.DemoMachine;
 import rueda.machine.Dynamics;
@@ -24,11 +25,11 @@ import rueda.quantity.Ratio;
 class ScaleAdviceTest {
 
     private static List<String> titles(Axis axis) {
-        return ScaleAdvice.of(axis, "/axes/0").findings().stream().filter(f -> f.severity() != Finding.Severity.GOOD).map(Finding::title).toList();
+        return ScaleAdvice.of(axis, new Bus(1000), "/axes/0").findings().stream().filter(f -> f.severity() != Finding.Severity.GOOD).map(Finding::title).toList();
     }
 
     private static String figure(Axis axis, String label) {
-        return ScaleAdvice.of(axis, "/axes/0").figures().stream().filter(f -> f.label().equals(label)).map(f -> f.value().replace("\u202f", "")).findFirst().orElseThrow();
+        return ScaleAdvice.of(axis, new Bus(1000), "/axes/0").figures().stream().filter(f -> f.label().equals(label)).map(f -> f.value().replace("\u202f", "")).findFirst().orElseThrow();
     }
 
     private static Train train(int motorTurns, int outputTurns, Feed.Kind kind, String amount, String unit) {
@@ -46,7 +47,7 @@ class ScaleAdviceTest {
     /** A quarter-inch screw in millimetres: 6.35 mm a turn by definition of the inch, exact. */
     @Test
     void aScrewInInches() {
-        Axis axis = DemoMachine.lift().withTrain(train(1, 1, Feed.Kind.SCREW, "0.25", "in"));
+        Axis axis = DemoMachine.lift().withUnit(new Unit("mm", 3)).withTrain(train(1, 1, Feed.Kind.SCREW, "0.25", "in"));
         assertThat(axis.scale().feed()).isEqualTo(Ratio.of(127, 20));
         assertThat(figure(axis, "6092h feed constant")).isEqualTo("6350 : 1");
     }
@@ -137,6 +138,15 @@ class ScaleAdviceTest {
         assertThat(motor.peakTorqueAt(-4000)).isEqualTo(2);
         assertThat(motor.peakTorqueAt(5000)).isEqualTo(1);
         assertThat(motor.peakTorqueAt(9000)).isZero();
+    }
+
+    /** 0.001° behind 100:1 is 0.1° of the motor = 1.745e-3 rad; 9e-4 kg·m² × 1.745e-3 / (1 ms)² = 1.571 N·m = 121 % of 1.3 N·m, by hand. */
+    @Test
+    void aCoarseWireUnitKicksTheMotor() {
+        Axis coarse = DemoMachine.table().withUnit(new Unit("°", 3));
+        assertThat(figure(coarse, "One wire unit kicks with")).isEqualTo("121");
+        assertThat(titles(coarse)).containsExactly("The wire unit is too coarse for torque feed-forward.");
+        assertThat(titles(DemoMachine.table())).isEmpty();
     }
 
     @Test

@@ -9,6 +9,7 @@ import rueda.advice.Finding;
 import rueda.advice.MapAdvice;
 import rueda.advice.ScaleAdvice;
 import rueda.machine.Axis;
+import rueda.machine.Bus;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
 import rueda.plcopen.AxisState;
@@ -67,7 +68,7 @@ class DemoMachineTest {
             Axis axis = DEMO.axes().get(i);
             String at = "/axes/" + i;
             assertThat(MapAdvice.of(DEMO, axis, at).findings()).allMatch(f -> f.severity() == Finding.Severity.GOOD);
-            long remarks = ScaleAdvice.of(axis, at).findings().stream().filter(f -> f.severity() != Finding.Severity.GOOD).count();
+            long remarks = ScaleAdvice.of(axis, new Bus(1000), at).findings().stream().filter(f -> f.severity() != Finding.Severity.GOOD).count();
             assertThat(remarks).as(axis.name()).isEqualTo(i == 0 ? 1 : 0);
         }
     }

@@ -21,6 +21,7 @@ import rueda.machine.Machine;
 import rueda.machine.Reducer;
 import rueda.machine.Train;
 import rueda.machine.Travel;
+import rueda.machine.Wiring;
 
 /**
  * Every homing method from several starts and geometries, against an independent statement of where the standard puts
@@ -138,6 +139,9 @@ class HomingMethodTest {
         for (Axis axis : DemoMachine.create().axes()) {
             assertThat(HomingSentence.of(axis).stream().map(HomingSentence::method)).doesNotHaveDuplicates().isSubsetOf(Homing.METHODS).contains(axis.homing().method());
         }
-        assertThat(HomingSentence.of(DemoMachine.shuttle())).hasSameSizeAs(Homing.METHODS);
+        Axis shuttle = DemoMachine.shuttle();
+        assertThat(HomingSentence.of(shuttle)).as("limit switches stand before the hard stops").hasSize(Homing.METHODS.size() - 4);
+        assertThat(HomingSentence.of(shuttle.withWiring(Wiring.of(List.of(), List.of())))).hasSameSizeAs(Homing.METHODS);
+        assertThat(HomingSentence.of(shuttle.withHoming(Homing.search(-1, 1, 1, 1, 0))).stream().map(HomingSentence::method)).contains(-1).doesNotContain(-2);
     }
 }

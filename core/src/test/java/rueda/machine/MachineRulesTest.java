@@ -71,6 +71,14 @@ class MachineRulesTest {
         assertThat(fields(with(bad))).containsExactly("/axes/0/station/outputs/0/tag", "/axes/0/station/outputs/0/tagType");
     }
 
+    /** 6091h holds two numbers of 32 bits: reducers whose product has more are refused, not cut. */
+    @Test
+    void theProductOfTheReducersFitsTheGearObject() {
+        Axis shuttle = DemoMachine.shuttle().withEncoder(Encoder.absolute(8, 0)).withUnit(new Unit("mm", 0));
+        List<Reducer> many = List.of(new Reducer(1_000_003, 999_983), new Reducer(999_979, 1_000_033));
+        assertThat(fields(with(shuttle.withTrain(new Train(many, shuttle.train().feed()))))).containsExactly("/axes/0/train/reducers/0/motorTurns");
+    }
+
     @Test
     void unitsMustFitTheFeed() {
         Axis table = DemoMachine.table();
@@ -84,7 +92,7 @@ class MachineRulesTest {
     void aModuloIsAWholeNumberOfWireUnits() {
         Axis t = DemoMachine.table();
         for (String[] given : new String[][] {{"360.0005", "1"}, {"-1", "1"}, {"9999999", "1"}, {"0", "0"}, {"0.125", "0"}}) {
-            Axis axis = new Axis("Shuttle", t.kind(), new BigDecimal(given[0]), t.unit(), t.motor(), t.encoder(), t.train(), t.load(), t.brake(), t.travel(), t.limits(),
+            Axis axis = new Axis("Shuttle", t.kind(), new BigDecimal(given[0]), new Unit("°", 3), t.motor(), t.encoder(), t.train(), t.load(), t.brake(), t.travel(), t.limits(),
                     t.gearBits(), t.duty(), t.homing(), t.control(), t.station(), t.wiring());
             assertThat(fields(with(axis))).as(given[0]).hasSize(Integer.parseInt(given[1])).allMatch("/axes/0/modulo"::equals);
         }

@@ -86,7 +86,7 @@ class CalcController {
     @Operation(summary = "Counts per unit, position factors, limits and findings of an axis")
     @PostMapping("/scale")
     Advice scale(@RequestBody AxisQuestion q) {
-        return ScaleAdvice.of(checked(q.machine(), q.axis()), "/axes/" + q.axis());
+        return ScaleAdvice.of(checked(q.machine(), q.axis()), q.machine().bus(), "/axes/" + q.axis());
     }
 
     /**
@@ -120,9 +120,9 @@ class CalcController {
 
     @Operation(summary = "Moves an axis on a bench of its own and finds inertia, friction and weight; proposes gains")
     @PostMapping("/identification")
-    IdentificationAnswer identification(@RequestBody WiringQuestion q) {
+    IdentificationAnswer identification(@RequestBody TrialQuestion q) {
         Axis axis = checked(q.machine(), q.axis());
-        Identification.Identified found = Identification.run(q.machine(), q.axis(), q.faults() == null ? Set.of() : q.faults());
+        Identification.Identified found = Identification.run(q.machine(), q.axis(), q.faults());
         return new IdentificationAnswer(found, found.done() ? TuneAdvice.proposed(axis, found.inertia()) : null);
     }
 
@@ -132,9 +132,9 @@ class CalcController {
 
     @Operation(summary = "Turns the motor shaft once by hand, on a bench of its own with the drive off")
     @PostMapping("/turn")
-    TurnAnswer turn(@RequestBody WiringQuestion q) {
+    TurnAnswer turn(@RequestBody TrialQuestion q) {
         Axis axis = checked(q.machine(), q.axis());
-        HandTurn.Turned turned = HandTurn.run(q.machine(), q.axis(), q.faults() == null ? Set.of() : q.faults());
+        HandTurn.Turned turned = HandTurn.run(q.machine(), q.axis(), q.faults());
         return new TurnAnswer(turned, turned.agrees(axis.scale().unitsPerCount().toDouble() + 1.0 / axis.scale().wireUnitsPerUnit()));
     }
 
@@ -150,15 +150,18 @@ class CalcController {
         return new StepAnswer(r.time(), r.commanded(), r.actual(), r.followingError(), r.torque(), r.peakTorque(), Double.isNaN(r.settled()) ? null : r.settled());
     }
 
-    /** @param faults what is wrong with the wiring on the bench */
-    record WiringQuestion(Machine machine, int axis, Set<WiringFault> faults) {
+    /** An axis tried out on a bench of its own. @param faults what is wrong with the wiring there; none when left out */
+    record TrialQuestion(Machine machine, int axis, Set<WiringFault> faults) {
+        TrialQuestion {
+            faults = faults == null ? Set.of() : faults;
+        }
     }
 
     @Operation(summary = "Trips every switch of an axis by hand and jogs it slowly, on a bench of its own")
     @PostMapping("/wiring")
-    List<WiringTrial.Check> wiring(@RequestBody WiringQuestion q) {
+    List<WiringTrial.Check> wiring(@RequestBody TrialQuestion q) {
         checked(q.machine(), q.axis());
-        return WiringTrial.run(q.machine(), q.axis(), q.faults() == null ? Set.of() : q.faults(), "/axes/" + q.axis());
+        return WiringTrial.run(q.machine(), q.axis(), q.faults(), "/axes/" + q.axis());
     }
 
     /** @param value user units the program writes */
@@ -214,7 +217,7 @@ class CalcController {
         for (int i = 0; i < machine.axes().size(); i++) {
             Axis axis = machine.axes().get(i);
             stages.add(new StageAdvice("map", i, MapAdvice.of(machine, axis, "/axes/" + i)));
-            stages.add(new StageAdvice("scale", i, ScaleAdvice.of(axis, "/axes/" + i)));
+            stages.add(new StageAdvice("scale", i, ScaleAdvice.of(axis, machine.bus(), "/axes/" + i)));
             stages.add(new StageAdvice("tune", i, TuneAdvice.of(axis, "/axes/" + i)));
             stages.add(new StageAdvice("wire", i, WireAdvice.of(axis, "/axes/" + i)));
         }

@@ -3,6 +3,7 @@ package rueda.app.live;
 import io.swagger.v3.oas.annotations.Operation;
 import java.util.Map;
 import java.util.Set;
+import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -70,6 +71,12 @@ class BenchController {
             throw new InvalidEntry("faults", "missing", "an axis and a list of faults", "send both");
         }
         return bench.condition(wanted.axis(), wanted.faults());
+    }
+
+    @Operation(summary = "The mistakes of wiring that are made on the bench, by axis")
+    @GetMapping("/bench/condition")
+    Map<String, Set<WiringFault>> condition() {
+        return bench.condition();
     }
 
     /** @param factor machine time per wall time, 0.1 to 20 */

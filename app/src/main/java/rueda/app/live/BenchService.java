@@ -114,6 +114,10 @@ public class BenchService {
         }
     }
 
+    Map<String, Set<WiringFault>> condition() {
+        return condition;
+    }
+
     /** What is wrong with the wiring of an axis; a bench that is there is switched off and on again, held. */
     Map<String, Set<WiringFault>> condition(String axis, Set<WiringFault> faults) {
         if (lease.held(System.nanoTime())) {

@@ -1,0 +1,147 @@
+package rueda.drive;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import rueda.bench.Bench;
+import rueda.machine.Axis;
+import rueda.machine.DemoMachine;
+import rueda.machine.Dynamics;
+import rueda.machine.Homing;
+import rueda.machine.Limits;
+import rueda.machine.Machine;
+import rueda.machine.Terminal.Function;
+import rueda.machine.Wiring;
+
+/** What terminals can do to a drive, seen from outside: they stop and reset it, and never start it. */
+class TerminalsTest {
+
+    private static Bench bench(Axis axis) {
+        Machine demo = DemoMachine.create();
+        Bench bench = new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proof()), "PROGRAM P END_PROGRAM", 16);
+        bench.takeByHand();
+        bench.run(0.01);
+        return bench;
+    }
+
+    private static Bench wired(Function... inputs) {
+        return bench(DemoMachine.shuttle().withWiring(Wiring.of(List.of(inputs), List.of(Function.READY, Function.FAULT, Function.MOVING, Function.REFERENCED))));
+    }
+
+    private static Drive enabled(Bench bench) {
+        bench.hand(0).enable(true);
+        bench.run(0.1);
+        assertThat(bench.drive(0).state()).isEqualTo(PowerState.OPERATION_ENABLED);
+        return bench.drive(0);
+    }
+
+    @Test
+    void enableOpenedStopsOperationAndClosedAgainDoesNotStartItByItself() {
+        Bench bench = wired(Function.ENABLE);
+        Drive drive = enabled(bench);
+        drive.digitalInputs().force("I1", false);
+        bench.run(0.1);
+        assertThat(drive.state()).isNotEqualTo(PowerState.OPERATION_ENABLED);
+        assertThat(bench.hand(0).jog(1, false, bench.now())).contains("not enabled");
+        drive.digitalInputs().force("I1", null);
+        bench.hand(0).enable(false);
+        bench.run(0.1);
+        assertThat(drive.state()).as("nobody orders it").isNotEqualTo(PowerState.OPERATION_ENABLED);
+        enabled(bench);
+    }
+
+    @Test
+    void quickStopBringsAMovingAxisToRest() {
+        Bench bench = wired(Function.NONE, Function.QUICK_STOP);
+        Drive drive = enabled(bench);
+        bench.hand(0).jog(1, true, bench.now());
+        bench.run(0.5);
+        assertThat(drive.output(Function.MOVING)).isTrue();
+        double speed = drive.plant().speed();
+        double place = drive.plant().place();
+        drive.digitalInputs().force("I2", false);
+        bench.run(0.4);
+        assertThat(drive.plant().speed()).isZero();
+        assertThat(drive.output(Function.MOVING)).isFalse();
+        /* v²/2a with the quick-stop deceleration, and what it went on before the input answered and the bus cycle began */
+        assertThat(drive.plant().place() - place).isCloseTo(speed * speed / 2 / 5000, within(speed * 0.004));
+    }
+
+    @Test
+    void faultResetClearsAFaultOnItsEdgeOnly() {
+        Bench bench = wired(Function.NEGATIVE_LIMIT, Function.NONE, Function.FAULT_RESET);
+        Drive drive = enabled(bench);
+        drive.digitalInputs().force("I1", false);
+        bench.hand(0).jog(-1, false, bench.now());
+        bench.run(0.5);
+        assertThat(drive.state()).isEqualTo(PowerState.FAULT);
+        assertThat(drive.output(Function.FAULT)).isTrue();
+        assertThat(drive.output(Function.READY)).isFalse();
+        drive.digitalInputs().force("I3", true);
+        bench.run(0.1);
+        assertThat(drive.output(Function.FAULT)).isFalse();
+        assertThat(drive.state()).isNotEqualTo(PowerState.FAULT);
+    }
+
+    @Test
+    void aFilterHoldsAChangeBackForItsTime() {
+        Axis shuttle = DemoMachine.shuttle();
+        Wiring slow = new Wiring(shuttle.wiring().terminals().stream().map(t -> t.name().equals("I1")
+                ? new rueda.machine.Terminal(t.name(), t.kind(), t.function(), t.normallyClosed(), 10_000) : t).toList());
+        Bench bench = bench(shuttle.withWiring(slow));
+        DigitalInputs inputs = bench.drive(0).digitalInputs();
+        inputs.force("I1", false);
+        bench.run(0.010);
+        assertThat(inputs.activeTerminals() & 1).isZero();
+        bench.run(0.001);
+        assertThat(inputs.activeTerminals() & 1).isEqualTo(1);
+        assertThat(inputs.force("I99", true)).isFalse();
+    }
+
+    /** 6072h: the drive starts with the default torque; the master may raise it, but not above the highest. */
+    @Test
+    void torqueLimitsDefaultAndHighest() {
+        Axis shuttle = DemoMachine.shuttle();
+        Limits l = shuttle.limits();
+        Dynamics n = l.normal();
+        Dynamics m = l.max();
+        Axis limited = shuttle.withLimits(new Limits(l.softMin(), l.softMax(), new Dynamics(n.speed(), n.acceleration(), n.deceleration(), n.jerk(), 60),
+                new Dynamics(m.speed(), m.acceleration(), m.deceleration(), m.jerk(), 90), l.quickStop(), 500, 20)).withHoming(Homing.search(37, 120, 12, 800, 0));
+        Bench bench = bench(limited);
+        Drive drive = enabled(bench);
+        assertThat(drive.dictionary().get(DriveObject.MAX_TORQUE)).isEqualTo(600);
+        assertThat(highest(bench, drive)).isCloseTo(0.6 * 0.95, within(1e-6));
+        drive.dictionary().set(DriveObject.MAX_TORQUE, 3000);
+        assertThat(highest(bench, drive)).isCloseTo(0.9 * 0.95, within(1e-6));
+    }
+
+    private static double highest(Bench bench, Drive drive) {
+        double highest = 0;
+        for (int direction = 1; direction >= -1; direction -= 2) {
+            bench.hand(0).jog(direction, true, bench.now());
+            for (int k = 0; k < 400; k++) {
+                bench.cycle();
+                highest = Math.max(highest, Math.abs(drive.torque()));
+            }
+        }
+        return highest;
+    }
+
+    @Test
+    void aNewSearchClearsTheErrorOfTheLast() {
+        Bench bench = bench(DemoMachine.shuttle().withHoming(new Homing(11, 120, 12, 800, 0, 40, 200, 0.3, false)));
+        Drive drive = enabled(bench);
+        bench.hand(0).home(bench.now());
+        bench.run(1);
+        assertThat(drive.dictionary().get(DriveObject.ERROR_CODE)).isEqualTo(HomingFailure.TIME_OUT.code());
+        assertThat(DriveError.words(HomingFailure.TIME_OUT.code())).isEqualTo("the search took longer than its time limit");
+        bench.hand(0).reset();
+        bench.run(0.1);
+        enabled(bench);
+        bench.hand(0).home(bench.now());
+        bench.run(0.1);
+        assertThat(drive.dictionary().get(DriveObject.ERROR_CODE)).isZero();
+    }
+}
