@@ -82,6 +82,7 @@ export const api = {
   releaseControl: (key: string) => call<void>('DELETE', `/control/${key}`),
   handOrder: (key: string, order: { axis: string; order: HandOrderKind; value?: number; fast?: boolean; terminal?: string }) => call<Schemas['HandAnswer']>('POST', `/control/${key}/orders`, order),
   bench: (order: 'run' | 'hold' | 'cycle' | 'stop') => call<BenchState>('POST', `/bench/${order}`),
+  condition: () => call<Record<string, WiringFault[]>>('GET', '/bench/condition'),
   benchCondition: (axis: string, faults: WiringFault[]) => call<Record<string, WiringFault[]>>('POST', '/bench/condition', { axis, faults }),
   wiring: (machine: Machine, axis: number, faults: WiringFault[]) => call<WiringCheck[]>('POST', '/calc/wiring', { machine, axis, faults }),
   identification: (machine: Machine, axis: number, faults: WiringFault[]) => call<IdentificationAnswer>('POST', '/calc/identification', { machine, axis, faults }),

@@ -1,11 +1,9 @@
 <script setup lang="ts">
-import { computed, getCurrentInstance } from 'vue'
+import { computed } from 'vue'
 import { useMachine } from '../stores/machine'
 
-/** A choice of the document: among words, or, when free, also a word of one's own. */
-const props = defineProps<{ path: string; label: string; value: string; options: Record<string, string> | string[]; free?: boolean }>()
-const emit = defineEmits<{ choose: [value: string] }>()
-const instance = getCurrentInstance()
+/** A choice of the document: among words, or, when free, also a word of one's own. What to do with it can be given. */
+const props = defineProps<{ path: string; label: string; value: string; options: Record<string, string> | string[]; free?: boolean; choose?: (value: string) => void }>()
 const machine = useMachine()
 const id = computed(() => 'f' + props.path.replace(/\//g, '-'))
 const field = computed(() => machine.fault(props.path))
@@ -14,7 +12,7 @@ const entries = computed(() => (Array.isArray(props.options) ? props.options.map
 function chosen(event: Event) {
   const value = (event.target as HTMLInputElement).value.trim()
   if (value === props.value) return
-  if (instance?.vnode.props?.onChoose) emit('choose', value)
+  if (props.choose) props.choose(value)
   else machine.set(props.path, value)
 }
 </script>

@@ -5,6 +5,7 @@ export const objects = [
   { object: 0x6040, subIndex: 0, bits: 16, type: 'UINT', title: 'Controlword', writable: true },
   { object: 0x607a, subIndex: 0, bits: 32, type: 'DINT', title: 'Target position', writable: true, signed: true, position: true },
   { object: 0x6060, subIndex: 0, bits: 8, type: 'SINT', title: 'Mode of operation', writable: true, signed: true },
+  { object: 0x6072, subIndex: 0, bits: 16, type: 'UINT', title: 'Max torque', writable: true },
   { object: 0x6041, subIndex: 0, bits: 16, type: 'UINT', title: 'Statusword' },
   { object: 0x6064, subIndex: 0, bits: 32, type: 'DINT', title: 'Position actual value', signed: true, position: true },
   { object: 0x606c, subIndex: 0, bits: 32, type: 'DINT', title: 'Velocity actual value', signed: true, position: true, speed: true },

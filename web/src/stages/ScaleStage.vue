@@ -83,7 +83,7 @@ function chooseFeed(kind: string) {
     </TrainPart>
     <div class="insert"><v-btn :icon="mdiPlus" size="x-small" density="comfortable" aria-label="Add a reducer" title="Add a reducer" @click="addReducer" /></div>
     <TrainPart :name="feed.kind.toLowerCase()" :label="FEEDS[feed.kind]">
-      <ChoiceField :path="`${at}/train/feed/kind`" label="Feed" :value="feed.kind" :options="FEEDS" @choose="chooseFeed" />
+      <ChoiceField :path="`${at}/train/feed/kind`" label="Feed" :value="feed.kind" :options="FEEDS" :choose="chooseFeed" />
       <NumberField v-if="feed.kind === 'RACK' || feed.kind === 'BELT'" :path="`${at}/train/feed/teeth`" label="Teeth" :value="feed.teeth" whole />
       <template v-if="feed.kind !== 'DIRECT'">
         <NumberField :path="`${at}/train/feed/amount`" :label="AMOUNTS[feed.kind]" :value="feed.amount" :unit="feed.unit" :title="feed.kind === 'SCREW' ? 'Travel of one turn' : feed.kind === 'FEEDER' ? 'What one turn gives' : 'Travel of one tooth'" />
@@ -105,7 +105,7 @@ function chooseFeed(kind: string) {
   </div>
   <div class="turn">
     <v-btn :disabled="machine.faults.length > 0" @click="turnByHand">Turn the motor shaft once by hand</v-btn>
-    <span v-if="turned" role="status" data-testid="turned"><b :class="turned.agrees ? 'ok' : 'stop'">{{ turned.agrees ? 'Agrees' : 'Does not agree' }}:</b>
+    <span v-if="turned" role="status" data-testid="turned"><b :class="turned.agrees ? 'ok' : 'stop'">{{ turned.agrees ? 'Agrees' : 'Does not agree' }}:&nbsp;</b>
       <span class="mono">{{ turned.turned.counted }}</span> counts made, <span class="mono">{{ turned.turned.expected }}</span> expected; the position moved <span class="mono">{{ fixed(turned.turned.moved, axis.unit.decimals) }} {{ unit }}</span> of <span class="mono">{{ fixed(turned.turned.should, 4) }} {{ unit }}</span>.</span>
     <span v-else class="sub">The first check of encoder, gear and unit, with the drive off.</span>
   </div>

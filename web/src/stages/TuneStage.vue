@@ -91,7 +91,7 @@ function accept() {
   </div>
   <section class="sheet response" aria-label="A short move on the bench">
     <div class="keys">Short move on the bench <b class="act">— following error, {{ unit }}</b> <b class="ref">— torque, N·m</b>
-      <span v-if="response" class="numbers mono" data-testid="response">at most {{ fixed(worst, 4) }} {{ unit }} · {{ fixed(response.peakTorque, 2) }} N·m · {{ response.settled == null ? 'does not settle' : `settles in ${fixed(response.settled * 1000, 0)} ms` }}</span></div>
+      <span v-if="response" class="numbers" data-testid="response">{{ fixed(worst, 4) }} {{ unit }} · {{ fixed(response.peakTorque, 2) }} N·m · {{ response.settled == null ? 'does not settle' : `settles in ${fixed(response.settled * 1000, 0)} ms` }}</span></div>
     <div class="plot"><TracePlot v-if="response" :time="response.time" :lines="lines" label="Following error and torque of a short move" /></div>
   </section>
   <div class="columns">
@@ -120,7 +120,7 @@ function accept() {
 .row { display: flex; flex-wrap: wrap; gap: 6px 12px; }
 .response { margin: 8px 0; padding: 5px 10px; }
 .plot { height: 150px; }
-.keys { font-size: 12.5px; color: var(--pencil); display: flex; gap: 12px; white-space: nowrap; }
+.keys { font-size: 12.5px; color: var(--pencil); display: flex; flex-wrap: wrap; gap: 0 12px; white-space: nowrap; }
 .numbers { margin-left: auto; color: var(--ink); }
 .act { color: var(--act); } .ref { color: var(--ref); }
 .columns { display: grid; grid-template-columns: 1fr 1fr; gap: 20px; }

@@ -15,7 +15,6 @@ const live = computed(() => bench.state?.axes.find((a) => a.name === axis.value.
 
 const INPUTS = { NONE: 'not used', NEGATIVE_LIMIT: 'negative limit', POSITIVE_LIMIT: 'positive limit', REFERENCE_CAM: 'reference cam', ENABLE: 'enable', QUICK_STOP: 'quick stop', FAULT_RESET: 'fault reset' }
 const OUTPUTS = { NONE: 'not used', READY: 'ready', REFERENCED: 'referenced', MOVING: 'moving', FAULT: 'fault', BRAKE: 'brake' }
-const HARDWARE = { INPUT: 250, FAST_INPUT: 2, OUTPUT: 250 }
 const FAULTS: [WiringFault, string][] = [
   ['SWAPPED_LIMITS', 'limit switches swapped'], ['NEGATIVE_LIMIT_BROKEN', 'wire of the negative limit broken'], ['POSITIVE_LIMIT_BROKEN', 'wire of the positive limit broken'],
   ['CAM_BROKEN', 'wire of the reference cam broken'], ['NEGATIVE_LIMIT_OTHER_CONTACT', 'negative limit has the other kind of contact'],
@@ -39,6 +38,8 @@ const rows = computed<Row[]>(() => {
 const inputs = computed(() => rows.value.filter((r) => r.terminal.kind !== 'OUTPUT'))
 const outputs = computed(() => rows.value.filter((r) => r.terminal.kind === 'OUTPUT'))
 const doubtful = (index: number) => machine.advice('wire')?.findings.some((f) => f.severity !== 'GOOD' && f.mend?.changes.some((c) => c.path.startsWith(`${at.value}/${index}/`)))
+
+const response = (terminal: Terminal) => machine.advice('wire')?.figures.find((f) => f.label === `${terminal.name} answers in`)
 
 const checks = ref<WiringCheck[] | null>(null)
 const trying = ref(false)
@@ -81,7 +82,7 @@ function force(row: Row, value: string) {
               @change="machine.set(`${at}/${r.index}/normallyClosed`, ($event.target as HTMLSelectElement).value === 'closed')">
               <option value="closed">closed</option><option value="open">open</option></select></td>
             <td><NumberField v-if="r.terminal.function !== 'NONE'" :path="`${at}/${r.index}/filterMicros`" :label="`Filter of ${r.terminal.name}`" hide-label :value="r.terminal.filterMicros" unit="µs" whole /></td>
-            <td class="mono figure" :title="`hardware ${HARDWARE[r.terminal.kind]} µs + filter ${r.terminal.filterMicros} µs`">{{ r.terminal.function === 'NONE' ? '' : `${HARDWARE[r.terminal.kind] + r.terminal.filterMicros} µs` }}</td>
+            <td class="mono figure" :title="response(r.terminal)?.formula">{{ response(r.terminal)?.value }} {{ response(r.terminal)?.unit }}</td>
             <td><span class="lamp" :class="{ high: r.level }" aria-hidden="true" />{{ r.level === null ? '–' : r.level ? 'high' : 'low' }}<b v-if="r.active" class="active"> active</b><b v-if="r.forced" class="badge">forced</b></td>
             <td v-if="hand.key"><select class="plain" :aria-label="`Force ${r.terminal.name}`" :value="r.forced ? (r.level ? '1' : '0') : ''" @change="force(r, ($event.target as HTMLSelectElement).value)">
               <option value="">no</option><option value="1">high</option><option value="0">low</option></select></td>

@@ -23,7 +23,11 @@ export const useBench = defineStore('bench', () => {
     const scheme = location.protocol === 'https:' ? 'wss' : 'ws'
     const socket = new WebSocket(`${scheme}://${location.host}/api/live`)
     socket.binaryType = 'arraybuffer'
-    socket.onopen = () => (connected.value = true)
+    socket.onopen = async () => {
+      connected.value = true
+      /* without a bench no state comes, but its condition stands */
+      condition.value = (await machine.guarded(() => api.condition())) ?? condition.value
+    }
     socket.onmessage = (message) => {
       if (typeof message.data === 'string') take(JSON.parse(message.data) as BenchState)
       else append(new DataView(message.data as ArrayBuffer))

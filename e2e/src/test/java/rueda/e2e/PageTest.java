@@ -99,6 +99,9 @@ class PageTest extends BrowserTest {
             expect(page.locator(".train")).containsText(axis[1].split(" ")[0]);
             expect(side()).containsText(axis[2]);
             expect(page.getByTestId("finding").first()).isVisible();
+            if (axis[0].equals("Shuttle")) {
+                continue;   /* the story takes its picture */
+            }
             screenshot("scale-" + axis[0].toLowerCase(java.util.Locale.ROOT));
         }
     }
@@ -112,6 +115,11 @@ class PageTest extends BrowserTest {
         expect(page.locator(".sentence")).containsText("method 13");
         field("What is taken as zero").selectOption("the edge of the switch");
         expect(page.locator(".sentence")).containsText("method 29");
+        assertThat(field("What the axis searches for").locator("option").allTextContents()).doesNotContain("the hard stop");
+        stage("Wire");
+        field("Function of I1").selectOption("NONE");
+        expect(side()).containsText("The negative limit switch is not wired.");
+        stage("Home");
         field("What the axis searches for").selectOption("the hard stop");
         expect(page.locator(".sentence")).containsText("\u22121, our own");
         expect(side()).containsText("Torque at the stop");
@@ -126,7 +134,7 @@ class PageTest extends BrowserTest {
     @Test
     void identificationProposesGainsThatAreTakenOver() {
         open("/tune");
-        field("Velocity gain").fill("5");
+        field("Velocity gain").fill("10");
         expect(side()).containsText("The velocity loop has little phase left.");
         button("Identify").click();
         expect(page.getByTestId("identified")).containsText("8.15");
@@ -137,7 +145,7 @@ class PageTest extends BrowserTest {
         expect(page.getByTestId("response")).containsText("settles in");
         screenshot("tune");
         button("Undo").click();
-        expect(field("Velocity gain")).hasValue("5");
+        expect(field("Velocity gain")).hasValue("10");
         page.getByLabel("Axes").getByText("Table", new com.microsoft.playwright.Locator.GetByTextOptions().setExact(true)).click();
         expect(side()).containsText("Antiresonance");
     }

@@ -20,6 +20,8 @@ class WireTest extends BrowserTest {
         page.locator("summary").click();
         page.getByText("limit switches swapped").click();
         expect(page.locator("header")).containsText("1 mistake on the bench");
+        page.reload();
+        expect(page.locator("header")).containsText("1 mistake on the bench");
         button("Prove the wiring").click();
         expect(checks().first()).containsText("positive limit answered");
         expect(checks().last()).containsText("the axis ran past the switch into the hard stop");
