@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { api, type Terminal, type WiringCheck, type WiringFault } from '../api/client'
+import { api, type Terminal, type WiringCheck, type Mistake } from '../api/client'
 import NumberField from '../components/NumberField.vue'
 import { useBench } from '../stores/bench'
 import { useHand } from '../stores/hand'
@@ -15,7 +15,7 @@ const live = computed(() => bench.state?.axes.find((a) => a.name === axis.value.
 
 const INPUTS = { NONE: 'not used', NEGATIVE_LIMIT: 'negative limit', POSITIVE_LIMIT: 'positive limit', REFERENCE_CAM: 'reference cam', ENABLE: 'enable', QUICK_STOP: 'quick stop', FAULT_RESET: 'fault reset' }
 const OUTPUTS = { NONE: 'not used', READY: 'ready', REFERENCED: 'referenced', MOVING: 'moving', FAULT: 'fault', BRAKE: 'brake' }
-const FAULTS: [WiringFault, string][] = [
+const FAULTS: [Mistake, string][] = [
   ['SWAPPED_LIMITS', 'limit switches swapped'], ['NEGATIVE_LIMIT_BROKEN', 'wire of the negative limit broken'], ['POSITIVE_LIMIT_BROKEN', 'wire of the positive limit broken'],
   ['CAM_BROKEN', 'wire of the reference cam broken'], ['NEGATIVE_LIMIT_OTHER_CONTACT', 'negative limit has the other kind of contact'],
   ['CAM_BOUNCES', 'contact of the reference cam bounces'], ['ENCODER_REVERSED', 'encoder counts backward'],
@@ -43,7 +43,7 @@ const response = (terminal: Terminal) => machine.advice('wire')?.figures.find((f
 
 const checks = ref<WiringCheck[] | null>(null)
 const trying = ref(false)
-const faults = computed<WiringFault[]>(() => (bench.condition[axis.value.name] ?? []) as WiringFault[])
+const faults = computed<Mistake[]>(() => (bench.condition[axis.value.name] ?? []) as Mistake[])
 
 async function prove() {
   trying.value = true
@@ -53,7 +53,7 @@ async function prove() {
   if (result) checks.value = result
 }
 
-function toggle(fault: WiringFault) {
+function toggle(fault: Mistake) {
   const next = faults.value.includes(fault) ? faults.value.filter((f) => f !== fault) : [...faults.value, fault]
   void bench.setCondition(axis.value.name, next)
 }

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { api, type BenchState, type WiringFault } from '../api/client'
+import { api, type BenchState, type Mistake } from '../api/client'
 import { useMachine } from './machine'
 
 /** Signals of one axis in a sample, in the order the stream sends them. */
@@ -16,7 +16,7 @@ export const useBench = defineStore('bench', () => {
   const samples = shallowRef<number[][]>([])
   const machine = useMachine()
   /** Mistakes made on the bench, by axis. */
-  const condition = ref<Record<string, WiringFault[]>>({})
+  const condition = ref<Record<string, Mistake[]>>({})
   const behind = computed(() => state.value !== null && state.value.revision !== machine.revision)
 
   function connect() {
@@ -40,7 +40,7 @@ export const useBench = defineStore('bench', () => {
 
   function take(next: BenchState) {
     state.value = next
-    condition.value = next.condition as Record<string, WiringFault[]>
+    condition.value = next.condition as Record<string, Mistake[]>
   }
 
   function append(view: DataView) {
@@ -88,7 +88,7 @@ export const useBench = defineStore('bench', () => {
     if (next) take(next)
   }
 
-  async function setCondition(axis: string, faults: WiringFault[]) {
+  async function setCondition(axis: string, faults: Mistake[]) {
     const made = await machine.guarded(() => api.benchCondition(axis, faults))
     if (made) condition.value = made
   }

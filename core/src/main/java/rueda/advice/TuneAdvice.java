@@ -107,9 +107,10 @@ public final class TuneAdvice extends AxisAdvice {
         figure("Following error at default speed", significant(gap, 3), unit, "speed ÷ Kv × (1 − feed-forward) = " + significant(speed, 5) + " ÷ " + significant(control.positionGain(), 4) + " × "
                 + significant(1 - control.feedForward(), 3));
         figure("Settles to 2 % in about", significant(4000 / control.positionGain(), 3), "ms", "4 ÷ Kv");
-        if (gap > axis.limits().followingError()) {
+        double allowed = axis.supervision().allowedFollowingError(speed, axis.limits().max().speed());
+        if (gap > allowed) {
             finding(Severity.FAULT, "The following error leaves its window at default speed.", "It is " + significant(gap, 3) + " " + unit + " without enough feed-forward; allowed are "
-                    + significant(axis.limits().followingError(), 3) + " " + unit + ".", Mend.set("Feed the whole speed forward", pointer + "/control/feedForward", 1));
+                    + significant(allowed, 3) + " " + unit + ".", Mend.set("Feed the whole speed forward", pointer + "/control/feedForward", 1));
         }
     }
 

@@ -44,7 +44,7 @@ public final class WireAdvice extends AxisAdvice {
     /** Position doubt = speed × response time (common practice, no source). */
     private void doubts() {
         for (Terminal terminal : axis.wiring().terminals()) {
-            if (terminal.kind() == Kind.OUTPUT || terminal.function() == Function.NONE) {
+            if (!terminal.kind().digitalInput() || terminal.function() == Function.NONE) {
                 continue;
             }
             figure(terminal.name() + " answers in", significant(terminal.responseMicros(), 6), "µs", "hardware " + terminal.kind().hardwareMicros() + " µs + filter " + terminal.filterMicros() + " µs");
@@ -99,7 +99,7 @@ public final class WireAdvice extends AxisAdvice {
 
     /** The first input that is not used takes the function, normally closed. */
     private Mend assign(Function function) {
-        return axis.wiring().terminals().stream().filter(t -> t.kind() != Kind.OUTPUT && t.function() == Function.NONE).findFirst()
+        return axis.wiring().terminals().stream().filter(t -> t.function() == Function.NONE && function.fits(t.kind())).findFirst()
                 .map(t -> new Mend("Wire it to " + t.name(), List.of(new Finding.Change("replace", at(t) + "/function", function),
                         new Finding.Change("replace", at(t) + "/normallyClosed", function != Function.REFERENCE_CAM)))).orElse(null);
     }

@@ -1,11 +1,13 @@
 package rueda.bench;
 
 import java.util.List;
+import java.util.Set;
 import rueda.bus.ProcessDataLayout;
 import rueda.drive.Drive;
 import rueda.drive.DriveObject;
 import rueda.machine.Axis;
 import rueda.machine.Station;
+import rueda.plant.Mistake;
 import rueda.plant.ServoPlant;
 import rueda.plc.CompiledProgram;
 import rueda.plc.Type;
@@ -26,6 +28,10 @@ final class AxisLine {
     final byte[] outputs;
     /** Bytes from the drive to the PLC. */
     final byte[] inputs;
+    private static final int HOMING_BIT = 1 << 4;
+
+    /** bits of the controlword that the PLC leaves set by mistake */
+    private final int heldBits;
     private final ProcessDataLayout outputLayout;
     private final ProcessDataLayout inputLayout;
     private final int controlword;
@@ -38,7 +44,8 @@ final class AxisLine {
     private final TagCopy inputTags;
 
     /** @param firstTag number of the first tag of this axis among the tags of the environment */
-    AxisLine(Axis axis, MotionAxis motion, Drive drive, CompiledProgram program, int firstTag) {
+    AxisLine(Axis axis, MotionAxis motion, Drive drive, CompiledProgram program, int firstTag, Set<Mistake> mistakes) {
+        heldBits = mistakes.contains(Mistake.HOMING_BIT_HELD) ? HOMING_BIT : 0;
         this.motion = motion;
         this.hand = new HandControl(motion, axis);
         this.drive = drive;
@@ -77,7 +84,7 @@ final class AxisLine {
     void writeOutputs(boolean halted, int quickStop) {
         motion.update();
         if (controlword >= 0) {
-            outputLayout.write(outputs, controlword, halted ? quickStop : motion.controlword());
+            outputLayout.write(outputs, controlword, halted ? quickStop : motion.controlword() | heldBits);
         }
         if (target >= 0) {
             outputLayout.write(outputs, target, motion.targetWire());

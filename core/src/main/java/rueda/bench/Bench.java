@@ -10,8 +10,9 @@ import rueda.drive.DriveObject;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.machine.Station;
+import rueda.machine.Terminal.Function;
 import rueda.plant.ServoPlant;
-import rueda.plant.WiringFault;
+import rueda.plant.Mistake;
 import rueda.plc.CompiledProgram;
 import rueda.plc.Environment;
 import rueda.plc.FunctionBlock;
@@ -39,7 +40,7 @@ public final class Bench {
 
     /** What the outputs fall to when the task has stopped. */
     private static final int QUICK_STOP = 0x02;
-    private static final int SIGNALS_PER_AXIS = 10;
+    private static final int SIGNALS_PER_AXIS = 15;
 
     private final Machine machine;
     private final Task task;
@@ -64,7 +65,7 @@ public final class Bench {
     }
 
     /** @param faults what is wrong with the wiring, by name of the axis */
-    public Bench(Machine machine, String source, int capacity, Map<String, Set<WiringFault>> faults) {
+    public Bench(Machine machine, String source, int capacity, Map<String, Set<Mistake>> faults) {
         this.machine = machine;
         int count = machine.axes().size();
         MotionAxis[] axes = new MotionAxis[count];
@@ -77,10 +78,10 @@ public final class Bench {
         int tag = 0;
         for (int i = 0; i < count; i++) {
             Axis axis = machine.axes().get(i);
-            Set<WiringFault> wrong = faults.getOrDefault(axis.name(), Set.of());
+            Set<Mistake> wrong = faults.getOrDefault(axis.name(), Set.of());
             Drive drive = new Drive(axis, new ServoPlant(axis, SUB_STEP_NANOS * 1e-9, wrong), wrong, SUB_STEP_NANOS, subSteps);
             axes[i] = new MotionAxis(i, axis, drive.dictionary(), log, cycleNanos);
-            lines[i] = new AxisLine(axis, axes[i], drive, program, tag);
+            lines[i] = new AxisLine(axis, axes[i], drive, program, tag, wrong);
             tag += AxisLine.boundTags(axis.station().outputs()) + AxisLine.boundTags(axis.station().inputs());
         }
         Variable[] recorded = program.variables().stream().filter(v -> v.type() != Type.AXIS_REF && !v.type().isText()).toArray(Variable[]::new);
@@ -125,6 +126,11 @@ public final class Bench {
             signals.add(new Signal(name + ".positiveLimit", ""));
             signals.add(new Signal(name + ".referenceCam", ""));
             signals.add(new Signal(name + ".errorCode", ""));
+            signals.add(new Signal(name + ".inPosition", ""));
+            signals.add(new Signal(name + ".standstill", ""));
+            signals.add(new Signal(name + ".allowedFollowingError", unit));
+            signals.add(new Signal(name + ".torqueLimited", ""));
+            signals.add(new Signal(name + ".brakeOpen", ""));
         }
         for (Variable variable : recorded) {
             signals.add(new Signal(variable.name(), variable.type().isDuration() ? "s" : ""));
@@ -184,6 +190,11 @@ public final class Bench {
         present[first + 7] = plant.positiveLimitReached() ? 1 : 0;
         present[first + 8] = plant.onReferenceCam() ? 1 : 0;
         present[first + 9] = drive.dictionary().get(DriveObject.ERROR_CODE);
+        present[first + 10] = drive.inPosition() ? 1 : 0;
+        present[first + 11] = drive.standsStill() ? 1 : 0;
+        present[first + 12] = drive.allowedFollowingError();
+        present[first + 13] = drive.torqueLimited() ? 1 : 0;
+        present[first + 14] = drive.output(Function.BRAKE) ? 1 : 0;
     }
 
     /** Runs for a time. @param seconds at least one cycle */

@@ -6,7 +6,7 @@ import java.util.Set;
 import rueda.drive.DriveObject;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
-import rueda.plant.WiringFault;
+import rueda.plant.Mistake;
 
 /** One turn of the motor shaft by hand with the drive off: the first check of encoder, gear and unit. */
 public final class HandTurn {
@@ -30,7 +30,7 @@ public final class HandTurn {
     }
 
     /** @param faults what is wrong with the wiring on the bench */
-    public static Turned run(Machine machine, int axisNumber, Set<WiringFault> faults) {
+    public static Turned run(Machine machine, int axisNumber, Set<Mistake> faults) {
         Axis axis = machine.axes().get(axisNumber);
         Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis), machine.proof());
         Bench bench = new Bench(alone, "PROGRAM Turn\nEND_PROGRAM\n", 16, Map.of(axis.name(), faults));

@@ -11,7 +11,7 @@ import rueda.drive.DriveObject;
 import rueda.machine.Axis;
 import rueda.machine.Dynamics;
 import rueda.machine.Machine;
-import rueda.plant.WiringFault;
+import rueda.plant.Mistake;
 import rueda.plcopen.HandControl;
 
 /**
@@ -52,7 +52,7 @@ public final class Identification {
     }
 
     /** @param faults what is wrong with the wiring on the bench */
-    public static Identified run(Machine machine, int axisNumber, Set<WiringFault> faults) {
+    public static Identified run(Machine machine, int axisNumber, Set<Mistake> faults) {
         Axis axis = machine.axes().get(axisNumber);
         Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis), machine.proof());
         Bench bench = new Bench(alone, "PROGRAM Identification\nEND_PROGRAM\n", 16, Map.of(axis.name(), faults));

@@ -17,7 +17,7 @@ import rueda.machine.Machine;
 import rueda.machine.Terminal;
 import rueda.machine.Terminal.Function;
 import rueda.plant.ServoPlant;
-import rueda.plant.WiringFault;
+import rueda.plant.Mistake;
 
 /**
  * The wiring proven before any motion that matters: on a bench of its own a hand trips each switch and it is seen which
@@ -46,7 +46,7 @@ public final class WiringTrial {
     public record Check(String what, boolean holds, String seen, String cause, Mend mend) {
     }
 
-    private WiringTrial(Machine machine, Axis axis, Set<WiringFault> faults, String pointer) {
+    private WiringTrial(Machine machine, Axis axis, Set<Mistake> faults, String pointer) {
         this.axis = axis;
         this.pointer = pointer + "/wiring/terminals/";
         Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis), machine.proof());
@@ -56,7 +56,7 @@ public final class WiringTrial {
     }
 
     /** @param faults what is wrong on the bench  @param pointer JSON pointer of the axis in the document */
-    public static List<Check> run(Machine machine, int axisNumber, Set<WiringFault> faults, String pointer) {
+    public static List<Check> run(Machine machine, int axisNumber, Set<Mistake> faults, String pointer) {
         WiringTrial trial = new WiringTrial(machine, machine.axes().get(axisNumber), faults, pointer);
         trial.trip(Function.NEGATIVE_LIMIT, ServoPlant.NEGATIVE_LIMIT);
         trial.trip(Function.POSITIVE_LIMIT, ServoPlant.POSITIVE_LIMIT);
@@ -83,7 +83,7 @@ public final class WiringTrial {
 
     /** Place of an input among the inputs. */
     private int place(Terminal terminal) {
-        return axis.wiring().terminals().stream().filter(t -> t.kind() != Terminal.Kind.OUTPUT).toList().indexOf(terminal);
+        return axis.wiring().digitalInputs().indexOf(terminal);
     }
 
     private List<Function> answering() {

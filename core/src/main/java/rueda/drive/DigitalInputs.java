@@ -6,7 +6,7 @@ import rueda.machine.Terminal;
 import rueda.machine.Terminal.Function;
 import rueda.machine.Wiring;
 import rueda.plant.ServoPlant;
-import rueda.plant.WiringFault;
+import rueda.plant.Mistake;
 
 /**
  * The digital inputs of one drive: contact, wire, hardware and filter, contact kind, function.
@@ -26,23 +26,32 @@ public final class DigitalInputs {
     private final int normallyClosed;
     private final int[] functionMask = new int[Function.values().length];
     private final int[] edges;
+    /** terminal of a bit of object 2033h, or −1 */
+    private final int[] terminalOfBit = new int[Integer.SIZE];
+    /** 2033h for the levels taken last */
+    private int functionsOf = -1;
+    private int functions;
     private int raw;
     private int taken;
     private int forced;
     private int forcedLevels;
     private boolean settling;
 
-    DigitalInputs(Wiring wiring, ServoPlant plant, Set<WiringFault> faults, double subStep) {
-        this.inputs = wiring.terminals().stream().filter(t -> t.kind() != Terminal.Kind.OUTPUT).toList();
+    DigitalInputs(Wiring wiring, ServoPlant plant, Set<Mistake> faults, double subStep) {
+        this.inputs = wiring.digitalInputs();
         this.plant = plant;
         responseSubSteps = inputs.stream().mapToInt(t -> (int) Math.ceil(t.responseMicros() * 1e-6 / subStep - 1e-9)).toArray();
         waiting = new int[inputs.size()];
         edges = new int[inputs.size()];
         int closed = 0;
+        java.util.Arrays.fill(terminalOfBit, -1);
         for (int i = 0; i < inputs.size(); i++) {
             Terminal terminal = inputs.get(i);
             closed |= terminal.normallyClosed() ? 1 << i : 0;
             functionMask[terminal.function().ordinal()] |= 1 << i;
+            if (terminal.function().bit() >= 0) {
+                terminalOfBit[terminal.function().bit()] = i;
+            }
             for (int switches = 0; switches < levelsBySwitches.length; switches++) {
                 levelsBySwitches[switches] |= level(terminal, switches, faults) ? 1 << i : 0;
             }
@@ -53,8 +62,8 @@ public final class DigitalInputs {
     }
 
     /** Level at a terminal: a closed contact behind a whole wire is high. */
-    private static boolean level(Terminal terminal, int switches, Set<WiringFault> faults) {
-        boolean swapped = faults.contains(WiringFault.SWAPPED_LIMITS);
+    private static boolean level(Terminal terminal, int switches, Set<Mistake> faults) {
+        boolean swapped = faults.contains(Mistake.SWAPPED_LIMITS);
         int contact = switch (terminal.function()) {
             case NEGATIVE_LIMIT -> swapped ? ServoPlant.POSITIVE_LIMIT : ServoPlant.NEGATIVE_LIMIT;
             case POSITIVE_LIMIT -> swapped ? ServoPlant.NEGATIVE_LIMIT : ServoPlant.POSITIVE_LIMIT;
@@ -62,12 +71,12 @@ public final class DigitalInputs {
             default -> 0;
         };
         boolean broken = switch (terminal.function()) {
-            case NEGATIVE_LIMIT -> faults.contains(WiringFault.NEGATIVE_LIMIT_BROKEN);
-            case POSITIVE_LIMIT -> faults.contains(WiringFault.POSITIVE_LIMIT_BROKEN);
-            case REFERENCE_CAM -> faults.contains(WiringFault.CAM_BROKEN);
+            case NEGATIVE_LIMIT -> faults.contains(Mistake.NEGATIVE_LIMIT_BROKEN);
+            case POSITIVE_LIMIT -> faults.contains(Mistake.POSITIVE_LIMIT_BROKEN);
+            case REFERENCE_CAM -> faults.contains(Mistake.CAM_BROKEN);
             default -> false;
         };
-        boolean other = terminal.function() == Function.NEGATIVE_LIMIT && faults.contains(WiringFault.NEGATIVE_LIMIT_OTHER_CONTACT);
+        boolean other = terminal.function() == Function.NEGATIVE_LIMIT && faults.contains(Mistake.NEGATIVE_LIMIT_OTHER_CONTACT);
         boolean tripped = (switches & contact) != 0;
         return !broken && terminal.function() != Function.NONE && (terminal.normallyClosed() != other) != tripped;
     }
@@ -123,6 +132,19 @@ public final class DigitalInputs {
     /** Which functions are asked for, by the bit of their terminal. */
     public int activeTerminals() {
         return taken ^ normallyClosed;
+    }
+
+    /** Which functions are asked for, by the bits of object 2033h. */
+    int functions() {
+        int active = taken ^ normallyClosed;
+        if (active != functionsOf) {
+            functionsOf = active;
+            functions = 0;
+            for (int bit = 0; bit < terminalOfBit.length; bit++) {
+                functions |= terminalOfBit[bit] >= 0 && (active >> terminalOfBit[bit] & 1) != 0 ? 1 << bit : 0;
+            }
+        }
+        return functions;
     }
 
     /** How often the level taken at an input has changed since the bench was made. @param input 0 for the first */

@@ -2,14 +2,18 @@ package rueda.drive;
 
 import static rueda.drive.DriveObject.*;
 
+import java.util.List;
 import java.util.Set;
 import rueda.bus.ProcessDataLayout;
 import rueda.machine.Axis;
+import rueda.machine.Control;
 import rueda.machine.Homing;
 import rueda.machine.Limits;
+import rueda.machine.Supervision;
+import rueda.machine.Terminal;
 import rueda.machine.Terminal.Function;
 import rueda.plant.ServoPlant;
-import rueda.plant.WiringFault;
+import rueda.plant.Mistake;
 import rueda.quantity.CountScaler;
 import rueda.quantity.Ratio;
 import rueda.quantity.Scale;
@@ -28,11 +32,16 @@ public final class Drive {
 
     public static final int MODE_HOMING = 6;
     public static final int MODE_CYCLIC_SYNCHRONOUS_POSITION = 8;
+    public static final int MODE_CYCLIC_SYNCHRONOUS_TORQUE = 10;
     /** CiA 301/402 error code: following error. */
     public static final int ERROR_FOLLOWING = 0x8611;
     /** CiA 301/402 error code: reference limit, used when a limit switch is met in motion. */
     public static final int ERROR_LIMIT_SWITCH = 0x8612;
+    /** CiA 402 error code: incremental sensor 2, used for a broken line of the encoder on the load (number from memory). */
+    public static final int ERROR_LOAD_ENCODER = 0x7306;
 
+    /** Warning: the target was not reached within the tolerance time. */
+    public static final int STATUS_WARNING = 1 << 7;
     public static final int STATUS_REFERENCED = 1 << 8;
     public static final int STATUS_REMOTE = 1 << 9;
     public static final int STATUS_TARGET_REACHED = 1 << 10;
@@ -42,6 +51,8 @@ public final class Drive {
 
     /** The setpoint must have stood this long, s, before homing is reported complete: the axis is still arriving. */
     private static final double SETTLING = 0.1;
+    /** The analogue input has 12 bits from −10 to 10 V. */
+    private static final double VOLTS_PER_STEP = 20.0 / 4096;
 
     private final ServoPlant plant;
     private final ObjectDictionary dictionary = new ObjectDictionary();
@@ -49,6 +60,13 @@ public final class Drive {
     private final DigitalInputs digital;
     private final boolean brakeWired;
     private boolean resetInputBefore;
+    private final PositionFeedback feedback;
+    private final Arrival arrival;
+    private final TouchProbes probes;
+    private final Homing configuredHoming;
+    private final double zoneFrom;
+    private final double zoneTo;
+    private final double highestSpeed;
     private final HomingRun homing;
     private final VelocityRamp ramp;
     private final ProcessDataLayout outputs;
@@ -77,16 +95,16 @@ public final class Drive {
     /** tenths of a percent of rated torque per N·m */
     private final double shareOfRated;
     /** the most that 6072h may allow, N·m */
-    private final double highestTorque;
-    private final double positionGain;
-    private final double velocityGain;
+    private double highestTorque;
+    private double positionGain;
+    private double velocityGain;
     /** sub-step ÷ integral time */
-    private final double integralShare;
+    private double integralShare;
     /** rad/s of one count in one sub-step */
     private final double speedPerCount;
-    private final double feedForward;
+    private double feedForward;
     /** inertia × torque feed-forward, kg·m² */
-    private final double forwardInertia;
+    private double forwardInertia;
 
     private int mode = MODE_CYCLIC_SYNCHRONOUS_POSITION;
     private boolean poweredBefore;
@@ -129,6 +147,15 @@ public final class Drive {
     private double torque;
     /** sum over the sub-steps of a bus cycle */
     private double torqueSum;
+    /** position the loop is closed over and count of the motor encoder after the last sub-step */
+    private long measured;
+    private long measuredAtSync;
+    private double volts;
+    private int forcedOutputs;
+    private int forcedOutputLevels;
+    private final List<Terminal> outputTerminals;
+    /** setpoint at which a limit switch came, or the one farthest out of it since */
+    private long limitEnteredAt;
     private int followingOverSubSteps;
     private int restSubSteps;
     private long followingWindow;
@@ -151,9 +178,15 @@ public final class Drive {
     }
 
     /** @param faults what is wrong with the wiring between plant and terminals */
-    public Drive(Axis axis, ServoPlant plant, Set<WiringFault> faults, long subStepNanos, int subStepsPerCycle) {
+    public Drive(Axis axis, ServoPlant plant, Set<Mistake> faults, long subStepNanos, int subStepsPerCycle) {
         this.plant = plant;
         this.subStep = subStepNanos * 1e-9;
+        feedback = new PositionFeedback(axis, plant);
+        configuredHoming = axis.homing();
+        zoneFrom = axis.wiring().zoneFrom();
+        zoneTo = axis.wiring().zoneTo();
+        highestSpeed = axis.limits().max().speed();
+        outputTerminals = axis.wiring().outputs();
         digital = new DigitalInputs(axis.wiring(), plant, faults, subStep);
         brakeWired = axis.wiring().terminal(Function.BRAKE).isPresent();
         this.subStepsPerCycle = subStepsPerCycle;
@@ -180,20 +213,19 @@ public final class Drive {
         roundingSpeed = 2.5 * speedPerCycleCount * Math.max(1, countsPerWireUnit);
         accelerationPerCycleCount = radiansPerCount / (cycle * cycle);
         shareOfRated = 1000 / axis.motor().ratedTorque();
-        highestTorque = axis.highestTorque();
-        positionGain = axis.control().positionGain();
-        velocityGain = axis.control().velocityGain();
-        integralShare = subStep / (axis.control().integralTime() * 1e-3);
         speedPerCount = radiansPerCount / subStep;
-        feedForward = axis.control().feedForward();
-        forwardInertia = axis.motorSide().inertia() * axis.control().torqueForward();
-        homing = new HomingRun(axis.encoder().countsPerTurn(), plant.indexCount());
+        arrival = new Arrival(dictionary, cycle, countsPerWireUnit);
+        homing = new HomingRun(feedback.countsPerTurn(), feedback.indexCount());
         ramp = new VelocityRamp(subStep);
         outputs = new ProcessDataLayout(axis.station().outputs());
         inputs = new ProcessDataLayout(axis.station().inputs());
         outputObjects = objects(outputs);
         inputObjects = objects(inputs);
-        startUpWrites(axis, scale);
+        probes = new TouchProbes(digital, dictionary);
+        positionFactors(scale);
+        take(axis);
+        dictionary.set(QUICK_STOP_OPTION, 2);
+        dictionary.set(MODE, MODE_CYCLIC_SYNCHRONOUS_POSITION);
         powerUp();
     }
 
@@ -201,10 +233,7 @@ public final class Drive {
         return layout.entries().stream().map(e -> DriveObject.find(e.object(), e.subIndex())).toArray(DriveObject[]::new);
     }
 
-    /** Values the master writes over the mailbox before the drive becomes operational. */
-    private void startUpWrites(Axis axis, Scale scale) {
-        Homing home = axis.homing();
-        Limits limits = axis.limits();
+    private void positionFactors(Scale scale) {
         dictionary.set(ENCODER_INCREMENTS, scale.countsPerMotorTurn());
         dictionary.set(ENCODER_TURNS, 1);
         dictionary.set(GEAR_MOTOR_TURNS, scale.gear().numerator());
@@ -212,6 +241,23 @@ public final class Drive {
         Ratio feed = scale.wireFeed();
         dictionary.set(FEED, feed.numerator());
         dictionary.set(FEED_TURNS, feed.denominator());
+    }
+
+    /**
+     * Takes the values that act at once, as the master writes them over the mailbox: gains, limits, supervision, homing.
+     *
+     * @param axis its unit, encoder and train must be those of this drive
+     */
+    public void take(Axis axis) {
+        Scale scale = axis.scale();
+        Control control = axis.control();
+        positionGain = control.positionGain();
+        velocityGain = control.velocityGain();
+        integralShare = subStep / (control.integralTime() * 1e-3);
+        feedForward = control.feedForward();
+        forwardInertia = axis.motorSide().inertia() * control.torqueForward();
+        highestTorque = axis.highestTorque();
+        Homing home = axis.homing();
         dictionary.set(HOMING_METHOD, home.method());
         dictionary.set(HOMING_SEARCH_SPEED, scale.wireFromUnits(home.searchSpeed()));
         dictionary.set(HOMING_CREEP_SPEED, scale.wireFromUnits(home.creepSpeed()));
@@ -220,22 +266,50 @@ public final class Drive {
         dictionary.set(HARD_STOP_TORQUE, Math.round(home.stopTorque() * 10));
         dictionary.set(HARD_STOP_TIME, home.stopTime());
         dictionary.set(HOMING_TIME_LIMIT, Math.round(home.timeLimit() * 1000));
+        Limits limits = axis.limits();
         dictionary.set(MAX_TORQUE, Math.round(axis.torqueLimit() / axis.motor().ratedTorque() * 1000));
+        dictionary.set(MAX_MOTOR_SPEED, Math.round(Math.min(axis.motor().maxSpeed(), scale.motorTurnsPerMinute(limits.max().speed()))));
+        dictionary.set(MAX_PROFILE_VELOCITY, scale.wireFromUnits(limits.max().speed()));
         dictionary.set(SOFT_LIMIT_MIN, scale.wireFromUnits(limits.softMin()));
         dictionary.set(SOFT_LIMIT_MAX, scale.wireFromUnits(limits.softMax()));
         dictionary.set(QUICK_STOP_DECELERATION, scale.wireFromUnits(limits.quickStop()));
-        dictionary.set(QUICK_STOP_OPTION, 2);
-        dictionary.set(FOLLOWING_WINDOW, scale.wireFromUnits(limits.followingError()));
-        dictionary.set(FOLLOWING_TIME, limits.followingErrorTime());
-        dictionary.set(MODE, MODE_CYCLIC_SYNCHRONOUS_POSITION);
+        Supervision watched = axis.supervision();
+        dictionary.set(FOLLOWING_WINDOW, scale.wireFromUnits(watched.followingError()));
+        dictionary.set(FOLLOWING_AT_SPEED, scale.wireFromUnits(watched.followingErrorAtSpeed()));
+        dictionary.set(FOLLOWING_FROM_SPEED, scale.wireFromUnits(watched.followingFrom()));
+        dictionary.set(FOLLOWING_TIME, watched.followingErrorTime());
+        dictionary.set(POSITION_WINDOW, scale.wireFromUnits(watched.positionWindow()));
+        dictionary.set(POSITION_WINDOW_TIME, watched.positionDwell());
+        dictionary.set(POSITION_TOLERANCE, watched.positionTolerance());
+        dictionary.set(STANDSTILL_WINDOW, scale.wireFromUnits(watched.standstillWindow()));
+        dictionary.set(STANDSTILL_TIME, watched.standstillDwell());
+        dictionary.set(ANALOGUE_TORQUE, Math.round(axis.wiring().analogueTorque() * 10));
     }
 
     private void powerUp() {
-        countsBefore = plant.counts();
-        demand = countsBefore;
+        countsBefore = feedback.motorCounts();
+        measured = feedback.counts();
+        demand = measured;
         cycleStart = demand;
         cycleTarget = demand;
+        takeEncoderReference();
         publish();
+    }
+
+    /** An encoder that knows the position at power-up gives the reference: no search is needed. */
+    private void takeEncoderReference() {
+        if (feedback.broken()) {
+            return;
+        }
+        long reading = switch (configuredHoming.atPowerUp()) {
+            case NOTHING -> Long.MIN_VALUE;
+            case MOTOR_ENCODER -> feedback.motorCounts();
+            case LOAD_ENCODER -> feedback.loadAtMotor();
+        };
+        if (reading != Long.MIN_VALUE) {
+            shift = reading - measured + countsPerWire.scale(Math.round(configuredHoming.encoderOffset() * wireUnitsPerUnit));
+            referenced = true;
+        }
     }
 
     /**
@@ -261,6 +335,7 @@ public final class Drive {
             }
         }
         torqueSum = 0;
+        measuredAtSync = measured;
         int controlword = ordered((int) dictionary.get(CONTROLWORD));
         boolean rest = (rampLeads ? ramp.standsStill() : demandSpeed == 0) && Math.abs(speed) < 1.0;
         long window = dictionary.get(FOLLOWING_WINDOW);
@@ -270,7 +345,10 @@ public final class Drive {
         }
         followingSubSteps = dictionary.get(FOLLOWING_TIME) * subStepsPerMilli;
         torqueLimit = Math.min(highestTorque, dictionary.get(MAX_TORQUE) * 1e-3 * ratedTorque);
-        power.update(awaitBrake(controlword), rest, false, dictionary.get(QUICK_STOP_OPTION) >= 5);
+        if (feedback.broken() && power.state() != PowerState.FAULT && power.state() != PowerState.FAULT_REACTION_ACTIVE && power.state() != PowerState.NOT_READY_TO_SWITCH_ON) {
+            fault(ERROR_LOAD_ENCODER);
+        }
+        power.update(awaitBrake(controlword), rest, feedback.broken(), dictionary.get(QUICK_STOP_OPTION) >= 5);
         holdByBrake((controlword & 0x0F) == 0x0F);
         if (power.state() == PowerState.SWITCH_ON_DISABLED) {
             dictionary.set(ERROR_CODE, 0);
@@ -291,6 +369,9 @@ public final class Drive {
     /** The controlword with what the terminals ask for: they can stop and reset, never start. */
     private int ordered(int controlword) {
         int word = controlword;
+        if (digital.active(Function.SAFE_TORQUE_OFF)) {
+            word &= ~0x02;
+        }
         if (digital.active(Function.QUICK_STOP)) {
             word &= ~0x04;
         }
@@ -332,15 +413,18 @@ public final class Drive {
 
     /** Torque is on: the axis is powered, or holds the load while the brake moves. */
     private boolean energised() {
-        return power.state().powered() || brakeFitted && (brakeOpen || brakeWait > 0);
+        return !digital.active(Function.SAFE_TORQUE_OFF) && (power.state().powered() || brakeFitted && (brakeOpen || brakeWait > 0));
     }
 
     private void changeMode() {
         int wanted = (int) dictionary.get(MODE);
-        if (wanted != mode && (wanted == MODE_HOMING || wanted == MODE_CYCLIC_SYNCHRONOUS_POSITION)) {
+        if (wanted != mode && (wanted == MODE_HOMING || wanted == MODE_CYCLIC_SYNCHRONOUS_POSITION || wanted == MODE_CYCLIC_SYNCHRONOUS_TORQUE)) {
+            if (mode == MODE_CYCLIC_SYNCHRONOUS_TORQUE) {
+                demand = measured;
+                integral = 0;
+            }
             mode = wanted;
             homing.abort();
-            homingBitBefore = false;
             rampLeads = false;
             cycleTarget = demand;
             cycleStart = demand;
@@ -349,7 +433,7 @@ public final class Drive {
     }
 
     private void takeActualAsDemand() {
-        demand = plant.counts();
+        demand = measured;
         cycleTarget = demand;
         cycleStart = demand;
         demandSpeed = 0;
@@ -372,13 +456,18 @@ public final class Drive {
             if (bit && !homingBitBefore) {
                 referenced = false;
                 dictionary.set(ERROR_CODE, 0);
-                homing.start(HomingMethod.of((int) dictionary.get(HOMING_METHOD)), plant.counts(),
+                homing.start(HomingMethod.of((int) dictionary.get(HOMING_METHOD)), feedback.motorCounts(),
                         digital.active(Function.NEGATIVE_LIMIT), digital.active(Function.POSITIVE_LIMIT), digital.active(Function.REFERENCE_CAM));
                 homingSubSteps = 0;
                 pressedSubSteps = 0;
                 ramp.takeOver(demand, 0);
                 rampLeads = true;
                 takeZeroWhenFound();
+            } else if (bit && homing.state() == HomingRun.State.IDLE) {
+                homing.fail(HomingFailure.COMMAND_BIT_SET);
+                dictionary.set(ERROR_CODE, HomingFailure.COMMAND_BIT_SET.code());
+                ramp.takeOver(demand, 0);
+                rampLeads = true;
             } else if (!bit && homingBitBefore && homing.state() == HomingRun.State.SEARCHING) {
                 homing.abort();
             }
@@ -416,7 +505,7 @@ public final class Drive {
 
     /** Position on the wire: begins again after the modulo; without one it is cut to 32 bits by the object. */
     private long wirePosition() {
-        long wire = wirePerCount.scale(plant.counts() + shift);
+        long wire = wirePerCount.scale(measured + shift);
         return endless ? Math.floorMod(wire, wireModulo) : wire;
     }
 
@@ -431,7 +520,7 @@ public final class Drive {
             moveBrake();
         }
         if (!energised()) {
-            demand = plant.counts();
+            demand = measured;
             demandSpeed = 0;
             integral = 0;
             torque = 0;
@@ -448,7 +537,11 @@ public final class Drive {
         motorLimited = given != torque;
         torqueLimited |= motorLimited;
         digital.sample();
-        long counts = plant.counts();
+        long counts = feedback.motorCounts();
+        measured = feedback.counts();
+        if (probes.wired()) {
+            probes.observe(wirePosition());
+        }
         speed = (counts - countsBefore) * speedPerCount;
         countsBefore = counts;
         if (state == PowerState.OPERATION_ENABLED && mode == MODE_HOMING) {
@@ -470,7 +563,7 @@ public final class Drive {
             brakeWait--;
         }
         if (brakeWait == 0) {
-            plant.mechanics().brake(!brakeOpen || !brakeWired);
+            plant.mechanics().brake(!output(Function.BRAKE) || !brakeWired);
         }
     }
 
@@ -484,7 +577,7 @@ public final class Drive {
         if (pressedSubSteps * subStep * 1000 < dictionary.get(HARD_STOP_TIME) || pressedSubSteps == 0) {
             return false;
         }
-        demand = plant.counts();
+        demand = measured;
         ramp.takeOver(demand, 0);
         integral = 0;
         return true;
@@ -494,6 +587,13 @@ public final class Drive {
         if (state == PowerState.OPERATION_ENABLED && mode == MODE_CYCLIC_SYNCHRONOUS_POSITION) {
             rampLeads = false;
             interpolate(number);
+            return;
+        }
+        if (torqueLeads(state)) {
+            demand = measured;
+            demandSpeed = speed;
+            demandAcceleration = 0;
+            rampLeads = false;
             return;
         }
         if (!state.powered()) {
@@ -523,6 +623,10 @@ public final class Drive {
         }
     }
 
+    private boolean torqueLeads(PowerState state) {
+        return state == PowerState.OPERATION_ENABLED && mode == MODE_CYCLIC_SYNCHRONOUS_TORQUE;
+    }
+
     /** Straight from the setpoint of one sync to the next, in whole counts; the last sub-step lands on the target. */
     private void interpolate(int number) {
         if (number == 0) {
@@ -542,7 +646,8 @@ public final class Drive {
 
     private void takeZeroWhenFound() {
         if (homing.zeroFound() && !referenced) {
-            shift = countsPerWire.scale(dictionary.get(HOME_OFFSET)) - homing.zeroCounts();
+            long loadAhead = measured - feedback.motorCounts();
+            shift = countsPerWire.scale(dictionary.get(HOME_OFFSET)) - homing.zeroCounts() - loadAhead;
             referenced = true;
         }
     }
@@ -551,7 +656,7 @@ public final class Drive {
         if (power.state() != PowerState.OPERATION_ENABLED || pressing) {
             return;
         }
-        if (Math.abs(demand - plant.counts()) > followingWindow) {
+        if (Math.abs(demand - measured) > followingWindow && Math.abs(demand - measured) > allowedFollowingCounts()) {
             followingOverSubSteps++;
             if (followingOverSubSteps > followingSubSteps) {
                 fault(ERROR_FOLLOWING);
@@ -560,21 +665,62 @@ public final class Drive {
             followingOverSubSteps = 0;
         }
         boolean searching = mode == MODE_HOMING && homing.state() != HomingRun.State.IDLE;
-        if (!searching && (demandSpeed < -roundingSpeed && digital.active(Function.NEGATIVE_LIMIT) || demandSpeed > roundingSpeed && digital.active(Function.POSITIVE_LIMIT))) {
-            fault(ERROR_LIMIT_SWITCH);
+        boolean negative = digital.active(Function.NEGATIVE_LIMIT);
+        boolean positive = digital.active(Function.POSITIVE_LIMIT);
+        if (!negative && !positive) {
+            limitEnteredAt = demand;
+        } else if (!searching) {
+            /* a load that settles by less than the position window has not been moved */
+            long into = positive ? demand - limitEnteredAt : limitEnteredAt - demand;
+            boolean moving = negative && demandSpeed < -roundingSpeed || positive && demandSpeed > roundingSpeed;
+            if (moving && into > dictionary.get(POSITION_WINDOW) * countsPerWireUnit) {
+                fault(ERROR_LIMIT_SWITCH);
+            } else if (into < 0) {
+                limitEnteredAt = demand;
+            }
+        } else {
+            limitEnteredAt = demand;
         }
+    }
+
+    /** Beyond the fixed window: it grows with the commanded speed. */
+    private double allowedFollowingCounts() {
+        double wireSpeed = Math.abs(demandSpeed) * wireSpeedPerRadian;
+        double over = wireSpeed - dictionary.get(FOLLOWING_FROM_SPEED);
+        double range = dictionary.get(MAX_PROFILE_VELOCITY) - dictionary.get(FOLLOWING_FROM_SPEED);
+        double floor = dictionary.get(FOLLOWING_WINDOW);
+        double allowed = over <= 0 || range <= 0 ? floor : floor + (dictionary.get(FOLLOWING_AT_SPEED) - floor) * Math.min(1, over / range);
+        return allowed * countsPerWireUnit;
     }
 
     private void fault(int code) {
         power.fault();
         dictionary.set(ERROR_CODE, code);
-        demand = plant.counts();
+        demand = measured;
         demandSpeed = speed;
         rampLeads = false;
     }
 
+    /**
+     * The torque asked for, by 6071h or by the analogue input, within the speed limit 6080h: near it the velocity gain takes
+     * the torque back in a straight line, and beyond it turns it round, so that the speed stays.
+     */
+    private double limitedTorque() {
+        double wanted = dictionary.get(TORQUE_SOURCE) == 1 ? dictionary.get(ANALOGUE_INPUT) * 1e-4 * dictionary.get(ANALOGUE_TORQUE) * 1e-3 * ratedTorque
+                : dictionary.get(TARGET_TORQUE) * 1e-3 * ratedTorque;
+        double limit = dictionary.get(MAX_MOTOR_SPEED) * 2 * Math.PI / 60;
+        double highest = Math.min(torqueLimit, velocityGain * (limit - speed));
+        double lowest = Math.max(-torqueLimit, velocityGain * (-limit - speed));
+        double limited = Math.max(lowest, Math.min(highest, wanted));
+        torqueLimited = limited != wanted;
+        return limited;
+    }
+
     private double control() {
-        double positionError = (demand - plant.counts()) * radiansPerCount;
+        if (torqueLeads(power.state())) {
+            return limitedTorque();
+        }
+        double positionError = (demand - measured) * radiansPerCount;
         double wantedSpeed = positionGain * positionError + feedForward * demandSpeed;
         double speedError = wantedSpeed - speed;
         double wanted = velocityGain * (speedError + integral) + forwardInertia * demandAcceleration;
@@ -602,7 +748,11 @@ public final class Drive {
         dictionary.set(POSITION_ACTUAL, wirePosition());
         dictionary.set(VELOCITY_ACTUAL, (long) Math.rint(speed * wireSpeedPerRadian));
         dictionary.set(TORQUE_ACTUAL, (long) Math.rint(plant.mechanics().torque() * shareOfRated));
-        dictionary.set(FOLLOWING_ERROR_ACTUAL, wirePerCount.scale(demand - plant.counts()));
+        dictionary.set(FOLLOWING_ERROR_ACTUAL, wirePerCount.scale(demand - measured));
+        arrival.observe(!rampLeads && demandSpeed == 0 && energised(), demand - measured, measured);
+        dictionary.set(INPUT_FUNCTIONS, digital.functions());
+        dictionary.set(ANALOGUE_INPUT, Math.round(Math.rint(volts / VOLTS_PER_STEP) * VOLTS_PER_STEP * 1000));
+        dictionary.set(LOAD_POSITION, feedback.loadCounts());
         dictionary.set(DIGITAL_INPUTS, (digital.active(Function.NEGATIVE_LIMIT) ? 1 : 0) | (digital.active(Function.POSITIVE_LIMIT) ? 2 : 0)
                 | (digital.active(Function.REFERENCE_CAM) ? 4 : 0) | digital.levels(true) << 16);
         dictionary.set(STATUSWORD, statusword());
@@ -627,6 +777,12 @@ public final class Drive {
         } else {
             if (power.state() == PowerState.OPERATION_ENABLED && insideSoftLimits) {
                 word |= STATUS_MODE_12;
+            }
+            if (power.state() == PowerState.OPERATION_ENABLED && arrival.inPosition()) {
+                word |= STATUS_TARGET_REACHED;
+            }
+            if (power.state() == PowerState.OPERATION_ENABLED && arrival.late()) {
+                word |= STATUS_WARNING;
             }
             if (followingOverSubSteps > 0) {
                 word |= STATUS_MODE_13;
@@ -676,12 +832,12 @@ public final class Drive {
 
     /** Actual position in user units. */
     public double position() {
-        return inRange((plant.counts() + shift) * unitsPerCount);
+        return inRange((measured + shift) * unitsPerCount);
     }
 
     /** Commanded minus actual position, user units. */
     public double followingError() {
-        return (demand - plant.counts()) * unitsPerCount;
+        return (demand - measured) * unitsPerCount;
     }
 
     /** Motor torque, mean over the last bus cycle, N·m. */
@@ -699,9 +855,9 @@ public final class Drive {
         return homing.leg();
     }
 
-    /** Encoder count taken as zero; meaningful once referenced. */
+    /** The plant's count at which the axis took its zero; meaningful once a search has found it. */
     public long zeroCounts() {
-        return homing.zeroCounts();
+        return feedback.plantCounts(homing.zeroCounts());
     }
 
     /** Why the last search failed. */
@@ -718,16 +874,85 @@ public final class Drive {
         return digital;
     }
 
-    /** What an output terminal with this function shows. */
+    /** Inside the position window for its dwell, the setpoint standing. */
+    public boolean inPosition() {
+        return power.state() == PowerState.OPERATION_ENABLED && arrival.inPosition();
+    }
+
+    /** Inside the standstill window for its dwell. */
+    public boolean standsStill() {
+        return arrival.still();
+    }
+
+    /** Following error allowed at the present commanded speed, units. */
+    public double allowedFollowingError() {
+        return allowedFollowingCounts() * unitsPerCount;
+    }
+
+    /** The torque is held back by a limit, inside or from outside. */
+    public boolean torqueLimited() {
+        return torqueLimited;
+    }
+
+    /** A hand turns the knob at the analogue input. @param volts −10 to 10 */
+    public void analogue(double volts) {
+        this.volts = Math.max(-10, Math.min(10, volts));
+    }
+
+    /** What an output with this function shows: forced, or as it is. */
     public boolean output(Function function) {
+        if (forcedOutputs != 0) {
+            for (int i = 0; i < outputTerminals.size(); i++) {
+                if (outputTerminals.get(i).function() == function && (forcedOutputs >> i & 1) != 0) {
+                    return (forcedOutputLevels >> i & 1) != 0;
+                }
+            }
+        }
         return switch (function) {
             case READY -> power.state() != PowerState.FAULT && power.state() != PowerState.FAULT_REACTION_ACTIVE && power.state() != PowerState.NOT_READY_TO_SWITCH_ON;
             case REFERENCED -> referenced;
+            case IN_POSITION -> inPosition();
+            case IN_ZONE -> referenced && position() >= zoneFrom && position() <= zoneTo;
             case MOVING -> Math.abs(demandSpeed) > roundingSpeed;
             case FAULT -> power.state() == PowerState.FAULT || power.state() == PowerState.FAULT_REACTION_ACTIVE;
             case BRAKE -> brakeOpen;
             default -> false;
         };
+    }
+
+    /** Levels of the output terminals, bit 0 the first: forced ones, and those without function, which are low. */
+    public int outputLevels() {
+        int levels = 0;
+        for (int i = 0; i < outputTerminals.size(); i++) {
+            boolean forced = (forcedOutputs >> i & 1) != 0;
+            levels |= (forced ? (forcedOutputLevels >> i & 1) != 0 : output(outputTerminals.get(i).function())) ? 1 << i : 0;
+        }
+        return levels;
+    }
+
+    /** @param level null gives the output back to its function  @return false when there is no such output */
+    public boolean forceOutput(String terminal, Boolean level) {
+        for (int i = 0; i < outputTerminals.size(); i++) {
+            if (outputTerminals.get(i).name().equals(terminal)) {
+                int bit = 1 << i;
+                forcedOutputs = level == null ? forcedOutputs & ~bit : forcedOutputs | bit;
+                forcedOutputLevels = level != null && level ? forcedOutputLevels | bit : forcedOutputLevels & ~bit;
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Which outputs are forced, bit 0 the first. */
+    public int forcedOutputs() {
+        return forcedOutputs;
+    }
+
+    /** Inputs and outputs show again what they are. */
+    public void releaseForces() {
+        digital.releaseForces();
+        forcedOutputs = 0;
+        forcedOutputLevels = 0;
     }
 
     public ServoPlant plant() {

@@ -17,6 +17,7 @@ public final class DriveError {
             case 0 -> "no error";
             case Drive.ERROR_FOLLOWING -> "the following error left its window for too long";
             case Drive.ERROR_LIMIT_SWITCH -> "a limit switch was met in motion";
+            case Drive.ERROR_LOAD_ENCODER -> "a line of the encoder on the load is broken";
             default -> "see the drive's error code";
         };
     }

@@ -6,7 +6,8 @@ public enum HomingFailure {
     UNKNOWN_METHOD(0xFF10, "the drive does not have this homing method"),
     LIMIT_MET(0xFF11, "a limit switch was met where the search had nowhere else to go"),
     NO_CAM_BETWEEN_LIMITS(0xFF12, "both limit switches were reached and no reference cam between them"),
-    TIME_OUT(0xFF13, "the search took longer than its time limit");
+    TIME_OUT(0xFF13, "the search took longer than its time limit"),
+    COMMAND_BIT_SET(0xFF14, "the command bit was set already: it must go false and true again");
 
     private final int code;
     private final String words;

@@ -7,26 +7,28 @@ import rueda.quantity.Scale;
 /**
  * One positioning axis.
  *
- * @param name    an identifier of the PLC language
- * @param kind    with ends, or endless
- * @param modulo  endless axes: user units after which the position begins again, exact decimal; 0 for none
- * @param unit    the unit the user works in
- * @param motor   the motor
- * @param encoder the encoder on the motor, from which the axis is controlled
- * @param train   reducers and feed between motor and load
- * @param load    what is moved
- * @param brake   holding brake
- * @param travel  stops and switches
- * @param limits  what the axis may do, in user units
- * @param gearBits width of numerator and denominator of the drive's electronic gear, 8 to 32 bits
- * @param duty    the work it is sized for
- * @param homing  how it finds its zero
- * @param control gains of the position and velocity loops
- * @param station what travels on the bus each cycle
- * @param wiring  what is wired to the station's terminals
+ * @param name        an identifier of the PLC language
+ * @param kind        with ends, or endless
+ * @param modulo      endless axes: user units after which the position begins again, exact decimal; 0 for none
+ * @param unit        the unit the user works in
+ * @param motor       the motor
+ * @param encoder     the encoder on the motor
+ * @param loadEncoder a second encoder, on the last shaft
+ * @param train       reducers and feed between motor and load
+ * @param load        what is moved
+ * @param brake       holding brake
+ * @param travel      stops and switches
+ * @param limits      what the axis may do, in user units
+ * @param supervision what the drive watches
+ * @param gearBits    width of numerator and denominator of the drive's electronic gear, 8 to 32 bits
+ * @param duty        the work it is sized for
+ * @param homing      how it finds its zero
+ * @param control     gains of the position and velocity loops
+ * @param station     what travels on the bus each cycle
+ * @param wiring      what is wired to the station's terminals
  */
-public record Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor motor, Encoder encoder, Train train, Load load, Brake brake,
-                   Travel travel, Limits limits, int gearBits, Duty duty, Homing homing, Control control, Station station, Wiring wiring) {
+public record Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor motor, Encoder encoder, LoadEncoder loadEncoder, Train train, Load load, Brake brake,
+                   Travel travel, Limits limits, Supervision supervision, int gearBits, Duty duty, Homing homing, Control control, Station station, Wiring wiring) {
 
     /** LINEAR and ROTARY have ends; ENDLESS turns on for ever. */
     public enum Kind { LINEAR, ROTARY, ENDLESS }
@@ -70,46 +72,54 @@ public record Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor m
     }
 
     public Axis withName(String changed) {
-        return new Axis(changed, kind, modulo, unit, motor, encoder, train, load, brake, travel, limits, gearBits, duty, homing, control, station, wiring);
+        return new Axis(changed, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring);
     }
 
     public Axis withUnit(Unit changed) {
-        return new Axis(name, kind, modulo, changed, motor, encoder, train, load, brake, travel, limits, gearBits, duty, homing, control, station, wiring);
+        return new Axis(name, kind, modulo, changed, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring);
     }
 
     public Axis withEncoder(Encoder changed) {
-        return new Axis(name, kind, modulo, unit, motor, changed, train, load, brake, travel, limits, gearBits, duty, homing, control, station, wiring);
+        return new Axis(name, kind, modulo, unit, motor, changed, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring);
+    }
+
+    public Axis withLoadEncoder(LoadEncoder changed) {
+        return new Axis(name, kind, modulo, unit, motor, encoder, changed, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring);
     }
 
     public Axis withTrain(Train changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, changed, load, brake, travel, limits, gearBits, duty, homing, control, station, wiring);
+        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, changed, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring);
     }
 
     public Axis withLoad(Load changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, train, changed, brake, travel, limits, gearBits, duty, homing, control, station, wiring);
+        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, changed, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring);
     }
 
     public Axis withTravel(Travel changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, changed, limits, gearBits, duty, homing, control, station, wiring);
+        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, changed, limits, supervision, gearBits, duty, homing, control, station, wiring);
     }
 
     public Axis withLimits(Limits changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, travel, changed, gearBits, duty, homing, control, station, wiring);
+        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, changed, supervision, gearBits, duty, homing, control, station, wiring);
+    }
+
+    public Axis withSupervision(Supervision changed) {
+        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, changed, gearBits, duty, homing, control, station, wiring);
     }
 
     public Axis withHoming(Homing changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, travel, limits, gearBits, duty, changed, control, station, wiring);
+        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, changed, control, station, wiring);
     }
 
     public Axis withControl(Control changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, travel, limits, gearBits, duty, homing, changed, station, wiring);
+        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, changed, station, wiring);
     }
 
     public Axis withStation(Station changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, travel, limits, gearBits, duty, homing, control, changed, wiring);
+        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, changed, wiring);
     }
 
     public Axis withWiring(Wiring changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, train, load, brake, travel, limits, gearBits, duty, homing, control, station, changed);
+        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, changed);
     }
 }

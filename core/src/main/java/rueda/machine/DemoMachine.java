@@ -7,6 +7,7 @@ import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import rueda.machine.Axis.Kind;
+import rueda.machine.Homing.AtPowerUp;
 import rueda.machine.Proof.Expectation;
 import rueda.machine.Proof.Quantity;
 import rueda.machine.Station.Entry;
@@ -18,6 +19,9 @@ public final class DemoMachine {
     private static final List<Function> ENDS = List.of(Function.NEGATIVE_LIMIT, Function.POSITIVE_LIMIT, Function.REFERENCE_CAM, Function.QUICK_STOP);
     private static final List<Function> CAM = List.of(Function.NONE, Function.NONE, Function.REFERENCE_CAM, Function.QUICK_STOP);
     private static final List<Function> NO_SWITCH = List.of(Function.NONE, Function.NONE, Function.NONE, Function.QUICK_STOP);
+
+    /** Where the encoder under the Table reads 0, its position after a search. */
+    private static final double TABLE_OFFSET = 262.8;
 
     private DemoMachine() {
     }
@@ -31,11 +35,11 @@ public final class DemoMachine {
     public static Axis shuttle() {
         return new Axis("Shuttle", Kind.LINEAR, BigDecimal.ZERO, new Unit("mm", 4),
                 new Motor(1.1e-4, 0.95, 2.4, 4400, 5000, 2.0),
-                Encoder.absolute(19, 0),
+                Encoder.absolute(19, 0), LoadEncoder.NONE,
                 new Train(List.of(new Reducer(91, 10)), new Feed(Feed.Kind.RACK, 24, new BigDecimal("5"), "mm")),
                 Load.along(160, 45, 60), Brake.NONE,
                 new Travel(2560, 40, 2520, 100, 160, 620),
-                new Limits(-20, 2330, new Dynamics(600, 2500, 2500, 25_000, 260), new Dynamics(950, 6000, 6000, 60_000, 260), 5000, 5, 20),
+                new Limits(-20, 2330, new Dynamics(600, 2500, 2500, 25_000, 260), new Dynamics(950, 6000, 6000, 60_000, 260), 5000), Supervision.of(0.05, 5),
                 32, new Duty(1800, 2),
                 Homing.search(11, 120, 12, 800, 0),
                 new Control(60, 0.25, 20, 1, 1),
@@ -46,43 +50,43 @@ public final class DemoMachine {
     public static Axis lift() {
         return new Axis("Lift", Kind.LINEAR, BigDecimal.ZERO, new Unit("mm", 4),
                 new Motor(4.2e-4, 3.2, 9.5, 3000, 4500, 5.5),
-                Encoder.absolute(17, 0),
+                Encoder.absolute(17, 0), LoadEncoder.NONE,
                 new Train(List.of(new Reducer(2, 1)), new Feed(Feed.Kind.SCREW, 1, new BigDecimal("10"), "mm")),
                 new Load(120, 1.2e-3, 180, 400, 90, 0, 0, 0), new Brake(5, 60, 40),
                 new Travel(900, 17.3, 885, 40, 70, 140),
-                new Limits(0, 840, new Dynamics(200, 1200, 1200, 12_000, 250), new Dynamics(300, 2000, 2000, 40_000, 290), 3000, 2, 20),
+                new Limits(0, 840, new Dynamics(200, 1200, 1200, 12_000, 250), new Dynamics(300, 2000, 2000, 40_000, 290), 3000), Supervision.of(0.05, 2),
                 32, new Duty(600, 3),
-                new Homing(1, 60, 5, 400, 0, 60, 200, 60, false),
+                Homing.search(1, 60, 5, 400, 0).withStop(60, 200),
                 new Control(50, 0.2, 16, 1, 1),
                 station("Lift"), Wiring.of(ENDS, List.of(Function.READY, Function.FAULT, Function.BRAKE)));
     }
 
-    /** The Table: endless, 100:1, on a springy shaft with play. */
+    /** The Table: endless, 100:1, on a springy shaft with play; an encoder under it tells at power-up where it stands. */
     public static Axis table() {
         return new Axis("Table", Kind.ENDLESS, new BigDecimal("360"), new Unit("°", 4),
                 new Motor(3.0e-4, 1.3, 3.9, 3000, 4500, 2.5),
-                Encoder.absolute(20, 0),
+                Encoder.absolute(20, 0), new LoadEncoder(LoadEncoder.Use.REFERENCE, Encoder.absolute(14, 0)),
                 new Train(List.of(new Reducer(100, 1)), new Feed(Feed.Kind.DIRECT, 1, BigDecimal.ONE, "turn")),
                 new Load(0, 6, 8, 20, 0, 15, 0.012, 0.02), Brake.NONE,
                 new Travel(360, 0, 0, 80, 100, 45),
-                new Limits(0, 0, new Dynamics(60, 120, 120, 600, 200), new Dynamics(120, 240, 240, 2400, 300), 300, 1, 20),
+                new Limits(0, 0, new Dynamics(60, 120, 120, 600, 200), new Dynamics(120, 240, 240, 2400, 300), 300), Supervision.of(0.05, 1),
                 32, new Duty(180, 4),
-                Homing.search(12, 20, 2, 60, 0),
+                Homing.search(12, 20, 2, 60, 0).withAtPowerUp(AtPowerUp.LOAD_ENCODER, TABLE_OFFSET),
                 new Control(12, 0.12, 40, 1, 1),
-                station("Table"), Wiring.of(CAM, List.of(Function.READY, Function.FAULT)));
+                station("Table"), Wiring.of(CAM, List.of(Function.READY, Function.FAULT)).with("X2", Function.LOAD_ENCODER));
     }
 
     /** The Brush: a belt pair 5:1 turns it; in the end it follows the Table 7 : 2. */
     public static Axis brush() {
         return new Axis("Brush", Kind.ENDLESS, new BigDecimal("360"), new Unit("°", 3),
                 new Motor(0.6e-4, 0.64, 1.9, 3000, 5000, 1.1),
-                Encoder.absolute(17, 0),
+                Encoder.absolute(17, 0), LoadEncoder.NONE,
                 new Train(List.of(new Reducer(5, 1)), new Feed(Feed.Kind.DIRECT, 1, BigDecimal.ONE, "turn")),
                 new Load(0, 4e-3, 0.6, 0.02, 0, 0, 0, 0), Brake.NONE,
                 new Travel(360, 0, 0, 0, 0, 200),
-                new Limits(0, 0, new Dynamics(1500, 4000, 4000, 40_000, 200), new Dynamics(3000, 9000, 9000, 150_000, 290), 12_000, 20, 20),
+                new Limits(0, 0, new Dynamics(1500, 4000, 4000, 40_000, 200), new Dynamics(3000, 9000, 9000, 150_000, 290), 12_000), Supervision.of(2, 20),
                 32, new Duty(3600, 2),
-                new Homing(34, 90, 20, 600, 0, 40, 200, 30, false),
+                Homing.search(34, 90, 20, 600, 0).withTimeLimit(30),
                 new Control(50, 0.08, 20, 1, 1),
                 station("Brush"), Wiring.of(NO_SWITCH, List.of(Function.READY, Function.FAULT)));
     }
@@ -91,13 +95,13 @@ public final class DemoMachine {
     public static Axis saltDoser() {
         return new Axis("Doser", Kind.ENDLESS, BigDecimal.ZERO, new Unit("g", 5),
                 new Motor(0.3e-4, 0.32, 0.95, 3000, 5000, 0.6),
-                Encoder.incremental(2500),
+                Encoder.incremental(2500), LoadEncoder.NONE,
                 new Train(List.of(new Reducer(5, 1)), new Feed(Feed.Kind.FEEDER, 1, new BigDecimal("0.35"), "g")),
                 new Load(0, 3e-4, 0.45, 0.01, 0, 0, 0, 0), Brake.NONE,
                 new Travel(0.35, 0, 0, 0, 0, 0.1),
-                new Limits(0, 0, new Dynamics(2, 10, 10, 100, 200), new Dynamics(4, 40, 40, 1000, 290), 60, 0.2, 20),
+                new Limits(0, 0, new Dynamics(2, 10, 10, 100, 200), new Dynamics(4, 40, 40, 1000, 290), 60), Supervision.of(0.002, 0.2),
                 32, new Duty(3.5, 1),
-                new Homing(37, 0.2, 0.05, 2, 0, 40, 200, 30, false),
+                Homing.search(37, 0.2, 0.05, 2, 0).withTimeLimit(30),
                 new Control(40, 0.008, 20, 1, 1),
                 station("Doser"), Wiring.of(NO_SWITCH, List.of(Function.READY, Function.FAULT)));
     }

@@ -81,6 +81,7 @@ public final class MachineRules {
                 | missing(at + "/encoder", "Encoder", axis.encoder()) | missing(at + "/train", "Drive train", axis.train())
                 | missing(at + "/load", "Load", axis.load()) | missing(at + "/brake", "Holding brake", axis.brake())
                 | missing(at + "/travel", "Travel", axis.travel()) | missing(at + "/limits", "Limits", axis.limits())
+                | missing(at + "/supervision", "Supervision", axis.supervision()) | missing(at + "/loadEncoder", "Encoder on the load", axis.loadEncoder())
                 | missing(at + "/duty", "Duty", axis.duty()) | missing(at + "/homing", "Homing", axis.homing())
                 | missing(at + "/control", "Control", axis.control()) | missing(at + "/station", "Station", axis.station())
                 | missing(at + "/wiring", "Wiring", axis.wiring())) {
@@ -92,6 +93,7 @@ public final class MachineRules {
         scale(at, axis);
         travel(at + "/travel", axis);
         limits(at + "/limits", axis);
+        supervision(at + "/supervision", axis.supervision(), axis.unit().symbol());
         positive(at + "/duty/distance", "Way of a move", axis.duty().distance(), axis.unit().symbol());
         notNegative(at + "/duty/pause", "Pause", axis.duty().pause(), "s");
         homing(at + "/homing", axis.homing());
@@ -103,6 +105,13 @@ public final class MachineRules {
         entries(at + "/station/outputs", axis.station().outputs());
         entries(at + "/station/inputs", axis.station().inputs());
         terminals(at + "/wiring/terminals", axis.wiring().terminals());
+        if (!(axis.wiring().zoneTo() >= axis.wiring().zoneFrom()) || Double.isInfinite(axis.wiring().zoneTo() - axis.wiring().zoneFrom())) {
+            refuse(at + "/wiring/zoneTo", "End of the zone", Double.toString(axis.wiring().zoneTo()), "not less than its beginning", "exchange the two");
+        }
+        notNegative(at + "/wiring/analogueTorque", "Torque at 10 V", axis.wiring().analogueTorque(), "%");
+        if (axis.wiring().analogueTorque() > 1000) {
+            refuse(at + "/wiring/analogueTorque", "Torque at 10 V", axis.wiring().analogueTorque() + " %", "0 to 1000 % of the rated torque", "enter a share of the rated torque");
+        }
     }
 
     private void motor(String at, Motor motor) {
@@ -123,9 +132,7 @@ public final class MachineRules {
     private void load(String at, Axis axis) {
         Load load = axis.load();
         boolean linear = axis.train().feed() != null && axis.train().feed().kind() != null && axis.train().feed().linear();
-        if (linear) {
-            positive(at + "/mass", "Mass", load.mass(), "kg");
-        }
+        notNegative(at + "/mass", "Mass", load.mass(), "kg");
         notNegative(at + "/inertia", "Inertia", load.inertia(), "kg·m²");
         notNegative(at + "/coulomb", "Coulomb friction", load.coulomb(), linear ? "N" : "N·m");
         notNegative(at + "/viscous", "Viscous friction", load.viscous(), linear ? "N·s/m" : "N·m·s/rad");
@@ -155,6 +162,10 @@ public final class MachineRules {
         }
         whole(at + "/unit/decimals", "Decimals", unit.decimals(), 0, 6);
         encoder(at + "/encoder", axis.encoder());
+        if (!missing(at + "/loadEncoder/use", "Encoder on the load", axis.loadEncoder().use())
+                & !missing(at + "/loadEncoder/encoder", "Encoder on the load", axis.loadEncoder().encoder())) {
+            encoder(at + "/loadEncoder/encoder", axis.loadEncoder().encoder());
+        }
         for (int i = 0; i < axis.train().reducers().size(); i++) {
             Reducer reducer = axis.train().reducers().get(i);
             whole(at + "/train/reducers/" + i + "/motorTurns", "Reducer, motor turns", reducer.motorTurns(), 1, Integer.MAX_VALUE);
@@ -258,8 +269,20 @@ public final class MachineRules {
         dynamics(at + "/max", "Highest ", limits.max(), unit);
         dynamics(at + "/normal", "Default ", limits.normal(), unit);
         positive(at + "/quickStop", "Quick-stop deceleration", limits.quickStop(), unit + "/s²");
-        positive(at + "/followingError", "Allowed following error", limits.followingError(), unit);
-        whole(at + "/followingErrorTime", "Following error time", limits.followingErrorTime(), 0, 10_000);
+    }
+
+    private void supervision(String at, Supervision s, String unit) {
+        positive(at + "/followingError", "Allowed following error", s.followingError(), unit);
+        if (!(s.followingErrorAtSpeed() >= s.followingError() && s.followingErrorAtSpeed() < 1e12)) {
+            refuse(at + "/followingErrorAtSpeed", "Following error at highest speed", s.followingErrorAtSpeed() + " " + unit, "at least the one at standstill", "enter " + s.followingError() + " for one that does not grow");
+        }
+        notNegative(at + "/followingFrom", "Speed from which the following error grows", s.followingFrom(), unit + "/s");
+        whole(at + "/followingErrorTime", "Following error time", s.followingErrorTime(), 0, 10_000);
+        positive(at + "/positionWindow", "Position window", s.positionWindow(), unit);
+        whole(at + "/positionDwell", "Time in the position window", s.positionDwell(), 0, 10_000);
+        whole(at + "/positionTolerance", "Tolerance time", s.positionTolerance(), 0, 60_000);
+        positive(at + "/standstillWindow", "Standstill window", s.standstillWindow(), unit);
+        whole(at + "/standstillDwell", "Time in the standstill window", s.standstillDwell(), 0, 10_000);
     }
 
     private void dynamics(String at, String which, Dynamics dynamics, String unit) {
@@ -286,6 +309,10 @@ public final class MachineRules {
             refuse(at + "/stopTorque", "Torque at the stop", homing.stopTorque() + " %", "above 0 to 1000 % of the rated torque", "enter a share of the rated torque");
         }
         whole(at + "/stopTime", "Time at the stop", homing.stopTime(), 1, 10_000);
+        missing(at + "/atPowerUp", "Position at power-up", homing.atPowerUp());
+        if (!Double.isFinite(homing.encoderOffset()) || Math.abs(homing.encoderOffset()) > 1e9) {
+            refuse(at + "/encoderOffset", "Encoder offset", Double.toString(homing.encoderOffset()), "−1e9 to 1e9", "enter the position the axis has where the encoder reads 0");
+        }
         if (!(homing.timeLimit() > 0 && homing.timeLimit() <= 3600)) {
             refuse(at + "/timeLimit", "Time limit", homing.timeLimit() + " s", "above 0 to 3600 s", "enter how long the search may take");
         }
@@ -322,7 +349,13 @@ public final class MachineRules {
             }
             if (!terminal.function().fits(terminal.kind())) {
                 refuse(at + "/" + i + "/function", "Function of " + terminal.name(), terminal.function().words(),
-                        terminal.kind() == Terminal.Kind.OUTPUT ? "a function of an output" : "a function of an input", "choose another function");
+                        switch (terminal.kind()) {
+                            case OUTPUT -> "a function of an output";
+                            case INPUT, FAST_INPUT -> "a function of an input";
+                            case SAFE_TORQUE_OFF -> "safe torque off";
+                            case ANALOGUE_INPUT -> "torque, or not used";
+                            case SECOND_ENCODER -> "encoder on the load, or not used";
+                        }, "choose another function");
             }
             whole(at + "/" + i + "/filterMicros", "Filter of " + terminal.name(), terminal.filterMicros(), 0, 100_000);
         }

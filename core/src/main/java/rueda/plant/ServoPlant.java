@@ -25,6 +25,11 @@ public final class ServoPlant {
     private final Encoder encoder;
     private final boolean camBounces;
     private final int encoderSign;
+    private final Encoder loadEncoder;
+    private final double loadCountsPerRadian;
+    private final boolean loadEncoderBroken;
+    private final int loadEncoderSign;
+    private long loadCountsAtPowerUp;
     private final long countsPerTurn;
     private final double countsPerRadian;
     private final double unitsPerRadian;
@@ -49,11 +54,15 @@ public final class ServoPlant {
     }
 
     /** @param faults what is wrong with the wiring */
-    public ServoPlant(Axis axis, double dt, Set<WiringFault> faults) {
+    public ServoPlant(Axis axis, double dt, Set<Mistake> faults) {
         mechanics = Mechanics.of(axis, dt);
-        camBounces = faults.contains(WiringFault.CAM_BOUNCES);
-        encoderSign = faults.contains(WiringFault.ENCODER_REVERSED) ? -1 : 1;
+        camBounces = faults.contains(Mistake.CAM_BOUNCES);
+        encoderSign = faults.contains(Mistake.ENCODER_REVERSED) ? -1 : 1;
         encoder = axis.encoder();
+        loadEncoder = axis.loadEncoder().encoder();
+        loadEncoderSign = faults.contains(Mistake.LOAD_ENCODER_REVERSED) ? -1 : 1;
+        loadCountsPerRadian = loadEncoder.countsPerTurn() / (2 * Math.PI) / axis.train().gear().toDouble();
+        loadEncoderBroken = faults.contains(Mistake.LOAD_ENCODER_BROKEN);
         countsPerTurn = encoder.countsPerTurn();
         countsPerRadian = countsPerTurn / (2 * Math.PI);
         unitsPerRadian = axis.motorSide().unitsPerRadian();
@@ -76,14 +85,34 @@ public final class ServoPlant {
         mechanics.place(place / unitsPerRadian);
         load = mechanics.loadAngle();
         mechanics.brake(true);
+        powerUpEncoders();
+    }
+
+    /** The device has been switched on: an incremental encoder begins at 0, an absolute one with what it knows. */
+    public void powerUpEncoders() {
         long trueCounts = (long) Math.floor(mechanics.angle() * countsPerRadian);
-        if (encoder.kind() == Encoder.Kind.INCREMENTAL) {
-            countsAtPowerUp = trueCounts;
-        } else {
-            long range = countsPerTurn << encoder.multiTurnBits();
-            countsAtPowerUp = Math.floorDiv(trueCounts, range) * range;
-        }
+        countsAtPowerUp = forgotten(encoder, trueCounts);
         counts = (trueCounts - countsAtPowerUp) * encoderSign;
+        loadCountsAtPowerUp = forgotten(loadEncoder, (long) Math.floor(load * loadCountsPerRadian));
+    }
+
+    /** Counts that an encoder does not know after power-up. */
+    private static long forgotten(Encoder encoder, long counts) {
+        if (encoder.kind() == Encoder.Kind.INCREMENTAL) {
+            return counts;
+        }
+        long range = encoder.countsPerTurn() << encoder.multiTurnBits();
+        return Math.floorDiv(counts, range) * range;
+    }
+
+    /** Counts of the encoder on the load; they stand still when its line is broken. */
+    public long loadCounts() {
+        return loadEncoderBroken ? 0 : ((long) Math.floor(load * loadCountsPerRadian) - loadCountsAtPowerUp) * loadEncoderSign;
+    }
+
+    /** A line of the encoder on the load is broken. */
+    public boolean loadEncoderBroken() {
+        return loadEncoderBroken;
     }
 
     /** @param torque demanded motor torque, N·m */
@@ -110,7 +139,7 @@ public final class ServoPlant {
 
     /** Count, within one turn, at which the index pulse comes. */
     public long indexCount() {
-        return Math.floorMod(-countsAtPowerUp, countsPerTurn);
+        return Math.floorMod(-countsAtPowerUp * encoderSign, countsPerTurn);
     }
 
     /** State of the switches as their contacts show it, tripped by the load or by a hand. Call once a sub-step. */

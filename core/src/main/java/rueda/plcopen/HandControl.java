@@ -19,6 +19,8 @@ public final class HandControl {
     private final MotionCommand command = new MotionCommand();
     private double override = 1;
     private int jogging;
+    /** what the jog inputs asked for last */
+    private int jogInput;
 
     /** @param axis the axis  @param configuration the same in the document */
     public HandControl(MotionAxis axis, Axis configuration) {
@@ -28,6 +30,15 @@ public final class HandControl {
 
     /** Follows a running jog: it ends before a soft limit. Call once a bus cycle, before the axis makes its outputs. */
     public void update(long now) {
+        int wanted = axis.jogInputs();
+        if (wanted != jogInput) {
+            jogInput = wanted;
+            if (wanted == 0) {
+                halt(now);
+            } else {
+                jog(wanted, false, now);
+            }
+        }
         if (jogging == 0 || axis.state() != AxisState.CONTINUOUS_MOTION) {
             jogging = axis.state() == AxisState.CONTINUOUS_MOTION ? jogging : 0;
             return;
@@ -82,7 +93,7 @@ public final class HandControl {
     public String goTo(double position, long now) {
         String refusal = refusal();
         if (refusal == null && !axis.referenced()) {
-            return "The axis does not know where it is. Home it first.";
+            return axis.referenceLost() ? "The axis lost its reference when the device restarted. Home it again." : "The axis does not know where it is. Home it first.";
         }
         return refusal != null ? refusal : move(position, position, false, now);
     }
@@ -114,6 +125,24 @@ public final class HandControl {
         jogging = 0;
         axis.home(command, Double.NaN, BY_HAND, 0, now);
         return command.status == MotionCommand.Status.FAILED ? "Refused: " + command.error.words() + "." : null;
+    }
+
+    /**
+     * Makes torque.
+     *
+     * @param share      % of the rated torque with its sign; NaN takes it from the analogue input
+     * @param speedLimit units/s
+     */
+    public String torque(double share, double speedLimit, long now) {
+        String refusal = refusal();
+        if (refusal != null) {
+            return refusal;
+        }
+        jogging = 0;
+        axis.torque(command, share / 100 * configuration.motor().ratedTorque(), 0, speedLimit, BY_HAND, 0, now);
+        return command.status != MotionCommand.Status.FAILED ? null
+                : "Torque can be up to " + plain(Math.rint(1000 * configuration.highestTorque() / configuration.motor().ratedTorque()) / 10) + " % of the rated torque, speed above 0 to "
+                + plain(configuration.limits().max().speed()) + " " + configuration.unit().symbol() + "/s.";
     }
 
     /** Ramps down to a standstill. Never refused. */

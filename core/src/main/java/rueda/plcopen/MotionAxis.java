@@ -8,6 +8,7 @@ import rueda.machine.Axis;
 import rueda.machine.Dynamics;
 import rueda.machine.Homing;
 import rueda.machine.Limits;
+import rueda.machine.Terminal.Function;
 import rueda.profile.MotionProfile;
 import rueda.quantity.Scale;
 
@@ -51,7 +52,17 @@ public final class MotionAxis {
     /** homing has found its zero and the axis travels there */
     private boolean toZero;
     private MotionError error = MotionError.NONE;
+    /** the drive once knew where it was, before its device restarted */
+    private boolean referencedOnce;
     private MotionCommand current;
+    /** the running motion ends at a target, and is done when the drive is in position */
+    private boolean positioning;
+    /** the drive makes torque, not position */
+    private boolean torqueLeads;
+    private double torqueWanted;
+    private double torqueRamp;
+    private double torque;
+    private double actualBefore;
     private double elapsed;
     private double position;
     private double velocity;
@@ -82,6 +93,8 @@ public final class MotionAxis {
         statusword = status;
         driveState = PowerState.of(status);
         modeDisplay = displayedMode;
+        referencedOnce |= referenced();
+        actualBefore = actual;
         actual = (wireModulo == 1L << 32 ? wirePosition & 0xFFFF_FFFFL : wirePosition) / wireUnitsPerUnit;
     }
 
@@ -109,6 +122,11 @@ public final class MotionAxis {
         if (enabled && state == AxisState.DISABLED) {
             state = AxisState.STANDSTILL;
             standAtActual();
+            if (configuration.homing().onFirstEnable() && !referenced()) {
+                homingStarted = false;
+                toZero = false;
+                state = AxisState.HOMING;
+            }
         }
         controlword = faulty ? resetWanted && driveState == PowerState.FAULT ? FAULT_RESET : 0
                 : !powerWanted ? SHUTDOWN
@@ -134,10 +152,15 @@ public final class MotionAxis {
             current = null;
         }
         mode = Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
+        torqueLeads = false;
         state = AxisState.ERROR_STOP;
     }
 
     private void abort(MotionCommand.Status how) {
+        if (torqueLeads) {
+            torqueLeads = false;
+            mode = Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
+        }
         if (current != null) {
             current.status = how;
             current = null;
@@ -155,16 +178,33 @@ public final class MotionAxis {
     }
 
     private void advance() {
+        if (torqueLeads) {
+            followTorque();
+            return;
+        }
         elapsed += cycleSeconds;
         profile.sample(elapsed, sample);
         position = sample[0];
         velocity = sample[1];
         acceleration = sample[2];
-        if (elapsed >= profile.duration() && state != AxisState.CONTINUOUS_MOTION) {
+        boolean planned = elapsed >= profile.duration() && state != AxisState.CONTINUOUS_MOTION;
+        if (planned && (!positioning || (statusword & Drive.STATUS_TARGET_REACHED) != 0)) {
             state = AxisState.STANDSTILL;
             position = inRange(position);
             abort(MotionCommand.Status.DONE);
         }
+    }
+
+    /** In torque operation the setpoint follows the axis, so that what comes next takes over without a jump. */
+    private void followTorque() {
+        mode = Drive.MODE_CYCLIC_SYNCHRONOUS_TORQUE;
+        double step = torqueRamp * cycleSeconds;
+        torque = torqueRamp == 0 ? torqueWanted : torque + Math.max(-step, Math.min(step, torqueWanted - torque));
+        mailbox.set(DriveObject.TARGET_TORQUE, Math.round(torque / configuration.motor().ratedTorque() * 1000));
+        double way = actual - actualBefore;
+        velocity = (range == 0 ? way : Math.IEEEremainder(way, range)) / cycleSeconds;
+        acceleration = 0;
+        position = actual;
     }
 
     /** The position as it is shown: an endless axis begins again after its modulo. */
@@ -230,6 +270,7 @@ public final class MotionAxis {
         Dynamics normal = configuration.limits().normal();
         profile.plan(position, 0, 0, reach(0, Direction.SHORTEST), 0, homing.searchSpeed(), homing.acceleration(), homing.acceleration(), normal.jerk());
         elapsed = 0;
+        positioning = true;
         toZero = true;
     }
 
@@ -295,7 +336,7 @@ public final class MotionAxis {
             return MotionError.NOT_IN_THIS_STATE;
         }
         if ((statusword & Drive.STATUS_REFERENCED) == 0) {
-            return MotionError.NOT_REFERENCED;
+            return referencedOnce ? MotionError.REFERENCE_LOST : MotionError.NOT_REFERENCED;
         }
         boolean bad = !(speed > 0) || speed > max.speed() || !(a >= 0) || a > max.acceleration() || !(d >= 0)
                 || d > max.deceleration() || !(j >= 0) || max.jerk() > 0 && j > max.jerk() || Double.isNaN(target);
@@ -321,6 +362,7 @@ public final class MotionAxis {
         profile.planVelocity(position, velocity, acceleration, 0, d, j);
         elapsed = 0;
         accept(command, AxisState.DISCRETE_MOTION);
+        positioning = false;
         log.add(now, number, line, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration(), MotionError.NONE);
     }
 
@@ -339,6 +381,54 @@ public final class MotionAxis {
         elapsed = 0;
         accept(command, AxisState.DISCRETE_MOTION);
         log.add(now, number, 0, CommandLog.Kind.MOVE, block, target, speed, d.acceleration(), d.deceleration(), d.jerk(), profile.duration(), MotionError.NONE);
+    }
+
+    /**
+     * Makes torque instead of a position, until something else is ordered.
+     *
+     * @param newtonMetres torque at the motor, its sign the direction; NaN takes it from the analogue input
+     * @param ramp         N·m/s, 0 for at once
+     * @param speedLimit   units/s, 0 for the axis' highest
+     */
+    void torque(MotionCommand command, double newtonMetres, double ramp, double speedLimit, String block, int line, long now) {
+        Limits limits = configuration.limits();
+        double speed = speedLimit == 0 ? limits.max().speed() : speedLimit;
+        boolean bad = Double.isInfinite(newtonMetres) || Math.abs(newtonMetres) > configuration.highestTorque() || !(ramp >= 0) || !(speed > 0) || speed > limits.max().speed();
+        boolean unfit = state == AxisState.HOMING || state == AxisState.STOPPING || state == AxisState.ERROR_STOP;
+        MotionError refusal = state == AxisState.DISABLED ? MotionError.NOT_ENABLED : unfit ? MotionError.NOT_IN_THIS_STATE : bad ? MotionError.BAD_VALUE : MotionError.NONE;
+        if (refusal != MotionError.NONE) {
+            refuse(command, refusal, block, line, now, newtonMetres);
+            return;
+        }
+        torque = torqueLeads ? torque : 0;
+        accept(command, AxisState.CONTINUOUS_MOTION);
+        torqueWanted = Double.isNaN(newtonMetres) ? 0 : newtonMetres;
+        torqueRamp = ramp;
+        torqueLeads = true;
+        mailbox.set(DriveObject.TORQUE_SOURCE, Double.isNaN(newtonMetres) ? 1 : 0);
+        mailbox.set(DriveObject.MAX_MOTOR_SPEED, Math.round(scale.motorTurnsPerMinute(speed)));
+        log.add(now, number, line, CommandLog.Kind.TORQUE, block, newtonMetres, speed, ramp, 0, 0, 0, MotionError.NONE);
+    }
+
+    /** Torque is made, and has reached what was asked for. */
+    boolean inTorque() {
+        return torqueLeads && torque == torqueWanted && modeDisplay == Drive.MODE_CYCLIC_SYNCHRONOUS_TORQUE;
+    }
+
+    /** The drive's inputs that ask for a jog: −1, 1, or 0 for none or both. */
+    int jogInputs() {
+        int functions = (int) mailbox.get(DriveObject.INPUT_FUNCTIONS);
+        return (functions >> Function.JOG_POSITIVE.bit() & 1) - (functions >> Function.JOG_NEGATIVE.bit() & 1);
+    }
+
+    /** A move asked for now would be refused because the device restarted. */
+    boolean referenceLost() {
+        return referencedOnce && !referenced();
+    }
+
+    /** What was known of the drive before its device restarted. */
+    void restarted(MotionAxis before) {
+        referencedOnce = before.referencedOnce;
     }
 
     /** The drive reports that it knows where it is. */
@@ -364,6 +454,11 @@ public final class MotionAxis {
         if (current != command) {
             abort(MotionCommand.Status.ABORTED);
         }
+        if (torqueLeads) {
+            torqueLeads = false;
+            mode = Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
+        }
+        positioning = next == AxisState.DISCRETE_MOTION;
         current = command;
         command.status = MotionCommand.Status.ACTIVE;
         command.error = MotionError.NONE;

@@ -26,7 +26,7 @@ public final class MotionBlocks {
     public static List<Kind> kinds(MotionAxis[] axes) {
         MotionBlocks blocks = new MotionBlocks(axes);
         return List.of(blocks.power(), blocks.reset(), blocks.home(), blocks.move("MC_MoveAbsolute", "Position", false),
-                blocks.move("MC_MoveRelative", "Distance", true), blocks.halt(), blocks.readPosition(), blocks.readStatus());
+                blocks.move("MC_MoveRelative", "Distance", true), blocks.halt(), blocks.torque(), blocks.readPosition(), blocks.readStatus());
     }
 
     private MotionAxis axis(Frame frame, int base) {
@@ -115,6 +115,24 @@ public final class MotionBlocks {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
                 axis.halt(command, real(frame, base + 2), real(frame, base + 3), instance, frame.line, frame.now);
+            }
+        });
+    }
+
+    /** InTorque stands where other blocks have Done: the order runs on. */
+    private Kind torque() {
+        List<Pin> pins = new java.util.ArrayList<>(executePins(Pin.in("Torque", Type.LREAL), Pin.in("TorqueRamp", Type.LREAL), Pin.in("Velocity", Type.LREAL)));
+        pins.set(5, Pin.out("InTorque", Type.BOOL));
+        return new Kind("MC_TorqueControl", List.copyOf(pins), name -> new ExecuteBlock(name, 3) {
+            @Override
+            void order(MotionAxis axis, Frame frame, int base) {
+                axis.torque(command, real(frame, base + 2), real(frame, base + 3), real(frame, base + 4), instance, frame.line, frame.now);
+            }
+
+            @Override
+            public void call(Frame frame, int base) {
+                super.call(frame, base);
+                frame.memory[base + 5] = bit(command.status == MotionCommand.Status.ACTIVE && axis(frame, base).inTorque());
             }
         });
     }

@@ -9,7 +9,8 @@ public enum MotionError {
     NOT_IN_THIS_STATE(0x0104, "the axis cannot do this in its present state"),
     DRIVE_FAULT(0x0201, "the drive reports a fault"),
     HOMING_FAILED(0x0202, "homing ended without a zero"),
-    NOT_REFERENCED(0x0203, "the axis has not been homed since it was switched on");
+    NOT_REFERENCED(0x0203, "the axis has not been homed since it was switched on"),
+    REFERENCE_LOST(0x0204, "the axis lost its reference when the device restarted");
 
     private final int id;
     private final String words;

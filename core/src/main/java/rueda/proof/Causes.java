@@ -56,6 +56,7 @@ final class Causes {
                     Prover.plain(entry.velocity()), unit, Prover.plain(entry.acceleration()), unit);
             case HOME -> "homing";
             case HALT -> "halt";
+            case TORQUE -> Double.isNaN(entry.target()) ? "torque from the analogue input" : say("torque of %s N·m, at most %s %s/s", Prover.plain(entry.target()), Prover.plain(entry.velocity()), unit);
             case ERROR -> Double.isNaN(entry.target()) ? "refused order" : say("refused move to %s %s", Prover.plain(entry.target()), unit);
         };
     }

@@ -70,8 +70,8 @@ class ScaleAdviceTest {
     @Test
     void aNarrowGearDriftsByWhatTheFractionMisses() {
         Axis t = DemoMachine.table();
-        Axis narrow = new Axis(t.name(), t.kind(), t.modulo(), t.unit(), t.motor(), t.encoder(), new Train(List.of(new Reducer(103, 7)), t.train().feed()), t.load(), t.brake(), t.travel(), t.limits(),
-                8, t.duty(), t.homing(), t.control(), t.station(), t.wiring());
+        Axis narrow = new Axis(t.name(), t.kind(), t.modulo(), t.unit(), t.motor(), t.encoder(), t.loadEncoder(), new Train(List.of(new Reducer(103, 7)), t.train().feed()), t.load(), t.brake(), t.travel(), t.limits(),
+                t.supervision(), 8, t.duty(), t.homing(), t.control(), t.station(), t.wiring());
         Ratio exact = narrow.scale().countsPerWireUnit();
         Ratio held = narrow.electronicGear();
         assertThat(held.numerator()).isLessThan(256);
@@ -107,7 +107,7 @@ class ScaleAdviceTest {
     }
 
     private static Axis withBrake(Axis a, Brake brake) {
-        return new Axis(a.name(), a.kind(), a.modulo(), a.unit(), a.motor(), a.encoder(), a.train(), a.load(), brake, a.travel(), a.limits(), a.gearBits(), a.duty(), a.homing(), a.control(), a.station(), a.wiring());
+        return new Axis(a.name(), a.kind(), a.modulo(), a.unit(), a.motor(), a.encoder(), a.loadEncoder(), a.train(), a.load(), brake, a.travel(), a.limits(), a.supervision(), a.gearBits(), a.duty(), a.homing(), a.control(), a.station(), a.wiring());
     }
 
     /**
@@ -120,9 +120,9 @@ class ScaleAdviceTest {
         Dynamics d = new Dynamics(300, 1000, 1000, 0, 1000);
         double speed = 100;
         double unitsPerRadian = 1;
-        Axis axis = new Axis("A", Axis.Kind.ENDLESS, BigDecimal.ZERO, new Unit("rad", 4), new Motor(1e-3, 10, 20, 3000, 3000, 20), Encoder.absolute(20, 0),
+        Axis axis = new Axis("A", Axis.Kind.ENDLESS, BigDecimal.ZERO, new Unit("rad", 4), new Motor(1e-3, 10, 20, 3000, 3000, 20), Encoder.absolute(20, 0), t.loadEncoder(),
                 new Train(List.of(), new Feed(Feed.Kind.DIRECT, 1, BigDecimal.ONE, "turn")), new Load(0, 0, 0, 0, 0, 0, 0, 0), Brake.NONE, t.travel(),
-                new Limits(0, 0, new Dynamics(speed, 1000, 1000, 0, 100), d, 1000, 1, 20), 32, new rueda.machine.Duty(20, 0.2), t.homing(), t.control(), t.station(), t.wiring());
+                new Limits(0, 0, new Dynamics(speed, 1000, 1000, 0, 100), d, 1000), t.supervision(), 32, new rueda.machine.Duty(20, 0.2), t.homing(), t.control(), t.station(), t.wiring());
         DutyLoad load = DutyLoad.of(axis);
         assertThat(axis.motorSide().unitsPerRadian()).isCloseTo(unitsPerRadian, within(1e-6));
         assertThat(load.moveTime()).isCloseTo(0.3, within(1e-9));
@@ -153,7 +153,7 @@ class ScaleAdviceTest {
     void defaultsAboveTheHighestAreFound() {
         Axis shuttle = DemoMachine.shuttle();
         Limits l = shuttle.limits();
-        Axis bad = shuttle.withLimits(new Limits(l.softMin(), l.softMax(), new Dynamics(960, 2500, 2500, 0, 250), l.max(), l.quickStop(), 5, 20));
+        Axis bad = shuttle.withLimits(new Limits(l.softMin(), l.softMax(), new Dynamics(960, 2500, 2500, 0, 250), l.max(), l.quickStop()));
         assertThat(titles(bad)).contains("The default speed is above the highest.", "The default jerk is above the highest.");
     }
 }

@@ -68,7 +68,7 @@ class BenchTest {
     void followingErrorIsSpeedOverPositionGain() {
         Machine machine = quick();
         Axis axis = machine.axes().get(0).withControl(new Control(60, 0.25, 20, 0, 0));
-        axis = axis.withLimits(axis.limits().withFollowingError(50));
+        axis = axis.withSupervision(axis.supervision().withFollowingError(50));
         Bench bench = new Bench(machine.withAxis(0, axis), moves("A(Axis := Shuttle, Execute := Home.Done, Position := 1500.0, Velocity := 300.0, Acceleration := 1000.0);"), 8000);
         bench.run(3);
         assertThat(bench.drive(0).demandSpeed()).isCloseTo(300, within(0.5));
@@ -95,7 +95,8 @@ class BenchTest {
         assertThat(value(bench, "A.Busy")).isZero();
         assertThat(value(bench, "Status.Standstill")).isEqualTo(1);
         double planned = bench.log().entry(bench.log().size() - 1).duration();
-        assertThat((bench.now() - begun) * 1e-9).isCloseTo(planned, within(0.004));
+        double dwell = quick().axes().get(0).supervision().positionDwell() * 1e-3;
+        assertThat((bench.now() - begun) * 1e-9).as("planned, then in position for its dwell, and the way over the bus").isCloseTo(planned + dwell, within(0.008));
         bench.run(0.3);
         assertThat(value(bench, "Place.Position")).isCloseTo(200, within(0.01));
     }

@@ -73,6 +73,25 @@ class DemoMachineTest {
         }
     }
 
+    @Test
+    void everyAxisFindsItsZeroFromEveryStart() {
+        for (int i = 0; i < DEMO.axes().size(); i++) {
+            HomingTrial.Result worst = HomingTrial.worst(DEMO, i);
+            assertThat(worst.found()).as(DEMO.axes().get(i).name() + " from " + worst.start() + ": " + worst.message()).isTrue();
+        }
+    }
+
+    /** The encoder under the Table gives the position that a search would. */
+    @Test
+    void theTableKnowsItsPlaceAtPowerUp() {
+        Bench fresh = new Bench(DEMO, "PROGRAM P END_PROGRAM", 16);
+        assertThat(fresh.drive(2).referenced()).isTrue();
+        HomingTrial.Result searched = HomingTrial.run(DEMO, 2, DEMO.axes().get(2).travel().parkedAt());
+        double byEncoder = fresh.drive(2).position();
+        double bySearch = Math.floorMod(Math.round((DEMO.axes().get(2).travel().parkedAt() - searched.zero()) * 1000), 360_000L) / 1000.0;
+        assertThat(byEncoder).isCloseTo(bySearch, within(360.0 / 16_384));
+    }
+
     /** The brake holds the Lift before its drive is on, and after it is off again. */
     @Test
     void theBrakeHoldsTheLift() {

@@ -15,7 +15,7 @@ import rueda.machine.Machine;
 import rueda.machine.Train;
 import rueda.machine.Travel;
 import rueda.machine.Unit;
-import rueda.plant.WiringFault;
+import rueda.plant.Mistake;
 
 class HandTurnTest {
 
@@ -42,6 +42,6 @@ class HandTurnTest {
 
     @Test
     void aReversedEncoderCountsBackward() {
-        assertThat(HandTurn.run(DEMO, 0, Set.of(WiringFault.ENCODER_REVERSED)).counted()).isCloseTo(-524_288, within(1L));
+        assertThat(HandTurn.run(DEMO, 0, Set.of(Mistake.ENCODER_REVERSED)).counted()).isCloseTo(-524_288, within(1L));
     }
 }

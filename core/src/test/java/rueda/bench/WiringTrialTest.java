@@ -16,14 +16,14 @@ import rueda.machine.Machine;
 import rueda.machine.Terminal;
 import rueda.machine.Terminal.Function;
 import rueda.machine.Wiring;
-import rueda.plant.WiringFault;
+import rueda.plant.Mistake;
 
 /** Each mistake of wiring is made on the bench and found with its cause (common practice, no source). */
 class WiringTrialTest {
 
     private static final Machine DEMO = DemoMachine.create();
 
-    private static List<Check> trial(Axis axis, WiringFault... faults) {
+    private static List<Check> trial(Axis axis, Mistake... faults) {
         return WiringTrial.run(DEMO.withAxis(0, axis), 0, Set.of(faults), "/axes/0");
     }
 
@@ -46,7 +46,7 @@ class WiringTrialTest {
             "NEGATIVE_LIMIT_OTHER_CONTACT | 0 | negative limit was active at rest and went away | other kind",
             "CAM_BOUNCES                  | 2 | reference cam answered                          | bounces",
             "ENCODER_REVERSED             | 3 | fault 8611h                                     | counts backward"})
-    void everyFaultIsFoundWithItsCause(WiringFault fault, int check, String seen, String cause) {
+    void everyFaultIsFoundWithItsCause(Mistake fault, int check, String seen, String cause) {
         Check found = trial(DemoMachine.shuttle(), fault).get(check);
         assertThat(found.holds()).isFalse();
         assertThat(found.seen()).contains(seen);
@@ -56,9 +56,9 @@ class WiringTrialTest {
     @Test
     void theMendOfABouncingContactMendsIt() {
         Axis shuttle = DemoMachine.shuttle();
-        Check bounced = trial(shuttle, WiringFault.CAM_BOUNCES).get(2);
+        Check bounced = trial(shuttle, Mistake.CAM_BOUNCES).get(2);
         assertThat(bounced.mend().changes().get(0).path()).isEqualTo("/axes/0/wiring/terminals/2/filterMicros");
-        assertThat(trial(shuttle.withWiring(changed(shuttle, 2, t -> new Terminal(t.name(), t.kind(), t.function(), t.normallyClosed(), 5000))), WiringFault.CAM_BOUNCES)).allMatch(Check::holds);
+        assertThat(trial(shuttle.withWiring(changed(shuttle, 2, t -> new Terminal(t.name(), t.kind(), t.function(), t.normallyClosed(), 5000))), Mistake.CAM_BOUNCES)).allMatch(Check::holds);
     }
 
     @Test
@@ -67,13 +67,13 @@ class WiringTrialTest {
         Axis mended = shuttle.withWiring(changed(shuttle.withWiring(changed(shuttle, 0, t -> t.with(Function.POSITIVE_LIMIT))), 1, t -> t.with(Function.NEGATIVE_LIMIT)));
         /* the wires stay where they are: what was swapped at the terminals is now right by name */
         assertThat(trial(mended)).allMatch(Check::holds);
-        assertThat(trial(shuttle, WiringFault.SWAPPED_LIMITS).get(0).mend().label()).isEqualTo("Exchange the functions of I1 and I2");
+        assertThat(trial(shuttle, Mistake.SWAPPED_LIMITS).get(0).mend().label()).isEqualTo("Exchange the functions of I1 and I2");
     }
 
     private static Wiring changed(Axis axis, int index, java.util.function.UnaryOperator<Terminal> change) {
         List<Terminal> terminals = new java.util.ArrayList<>(axis.wiring().terminals());
         terminals.set(index, change.apply(terminals.get(index)));
-        return new Wiring(terminals);
+        return axis.wiring().withTerminals(terminals);
     }
 
     private static List<String> findings(Axis axis) {

@@ -39,7 +39,7 @@ class HomingMethodTest {
     private static Axis axis(int method, double camFrom, double camTo, double start) {
         return DemoMachine.shuttle().withTrain(new Train(List.of(new Reducer(1, 1)), new Feed(Feed.Kind.SCREW, 1, BigDecimal.TEN, "mm")))
                 .withLoad(Load.along(40, 20, 10)).withTravel(new Travel(LENGTH, NEGATIVE_LIMIT, POSITIVE_LIMIT, camFrom, camTo, start))
-                .withHoming(new Homing(method, 150, 15, 3000, 0, 40, 100, 60, false));
+                .withHoming(Homing.search(method, 150, 15, 3000, 0).withStop(40, 100));
     }
 
     private static HomingTrial.Result home(Axis axis) {
@@ -112,7 +112,7 @@ class HomingMethodTest {
     void hardStops() {
         Axis free = axis(-1, 160, 200, 87).withTravel(new Travel(LENGTH, 0, LENGTH, 160, 200, 87));
         for (int[] expected : new int[][] {{-1, 0}, {-2, 400}, {-3, 10}, {-4, 390}}) {
-            HomingTrial.Result result = home(free.withHoming(new Homing(expected[0], 20, 5, 500, 0, 60, 100, 60, false)).withTravel(new Travel(LENGTH, -1, LENGTH + 1, 160, 200, 87)));
+            HomingTrial.Result result = home(free.withHoming(Homing.search(expected[0], 20, 5, 500, 0).withStop(60, 100)).withTravel(new Travel(LENGTH, -1, LENGTH + 1, 160, 200, 87)));
             assertThat(result.found()).as(result.message()).isTrue();
             assertThat(result.zero()).as("method " + expected[0]).isCloseTo(expected[1], within(expected[0] > -3 ? 0.02 : 1e-4));
         }
@@ -122,13 +122,13 @@ class HomingMethodTest {
     void failuresSayWhy() {
         assertThat(home(axis(11, 0, 0, 87)).message()).isEqualTo("Both limit switches were reached and no reference cam between them.");
         assertThat(home(axis(33, 160, 200, 22)).message()).isEqualTo("A limit switch was met where the search had nowhere else to go.");
-        Axis slow = axis(11, 160, 200, 350).withHoming(new Homing(11, 150, 15, 3000, 0, 40, 100, 0.5, false));
+        Axis slow = axis(11, 160, 200, 350).withHoming(Homing.search(11, 150, 15, 3000, 0).withStop(40, 100).withTimeLimit(0.5));
         assertThat(home(slow).message()).isEqualTo("The search took longer than its time limit.");
     }
 
     @Test
     void afterwardsTheAxisTravelsToZero() {
-        HomingTrial.Result result = home(axis(12, 160, 204, 350).withHoming(new Homing(12, 150, 15, 3000, 0, 40, 100, 60, true)));
+        HomingTrial.Result result = home(axis(12, 160, 204, 350).withHoming(Homing.search(12, 150, 15, 3000, 0).withStop(40, 100).withThenToZero()));
         assertThat(result.rest()).isCloseTo(result.zero(), within(0.01));
     }
 

@@ -88,7 +88,7 @@ class TerminalsTest {
     @Test
     void aFilterHoldsAChangeBackForItsTime() {
         Axis shuttle = DemoMachine.shuttle();
-        Wiring slow = new Wiring(shuttle.wiring().terminals().stream().map(t -> t.name().equals("I1")
+        Wiring slow = shuttle.wiring().withTerminals(shuttle.wiring().terminals().stream().map(t -> t.name().equals("I1")
                 ? new rueda.machine.Terminal(t.name(), t.kind(), t.function(), t.normallyClosed(), 10_000) : t).toList());
         Bench bench = bench(shuttle.withWiring(slow));
         DigitalInputs inputs = bench.drive(0).digitalInputs();
@@ -108,7 +108,7 @@ class TerminalsTest {
         Dynamics n = l.normal();
         Dynamics m = l.max();
         Axis limited = shuttle.withLimits(new Limits(l.softMin(), l.softMax(), new Dynamics(n.speed(), n.acceleration(), n.deceleration(), n.jerk(), 60),
-                new Dynamics(m.speed(), m.acceleration(), m.deceleration(), m.jerk(), 90), l.quickStop(), 500, 20)).withHoming(Homing.search(37, 120, 12, 800, 0));
+                new Dynamics(m.speed(), m.acceleration(), m.deceleration(), m.jerk(), 90), l.quickStop())).withSupervision(shuttle.supervision().withFollowingError(500)).withHoming(Homing.search(37, 120, 12, 800, 0));
         Bench bench = bench(limited);
         Drive drive = enabled(bench);
         assertThat(drive.dictionary().get(DriveObject.MAX_TORQUE)).isEqualTo(600);
@@ -131,7 +131,7 @@ class TerminalsTest {
 
     @Test
     void aNewSearchClearsTheErrorOfTheLast() {
-        Bench bench = bench(DemoMachine.shuttle().withHoming(new Homing(11, 120, 12, 800, 0, 40, 200, 0.3, false)));
+        Bench bench = bench(DemoMachine.shuttle().withHoming(Homing.search(11, 120, 12, 800, 0).withTimeLimit(0.3)));
         Drive drive = enabled(bench);
         bench.hand(0).home(bench.now());
         bench.run(1);
@@ -143,5 +143,116 @@ class TerminalsTest {
         bench.hand(0).home(bench.now());
         bench.run(0.1);
         assertThat(drive.dictionary().get(DriveObject.ERROR_CODE)).isZero();
+    }
+
+    /** IEC 61800-5-2, safe torque off: torque-producing power is taken away at once; the axis coasts. */
+    @Test
+    void safeTorqueOffTakesTheTorqueAwayAtOnce() {
+        Bench bench = wired();
+        Drive drive = enabled(bench);
+        bench.hand(0).jog(1, true, bench.now());
+        bench.run(0.5);
+        double speed = drive.plant().speed();
+        drive.digitalInputs().force("STO", false);
+        bench.run(0.003);
+        assertThat(drive.torque()).isZero();
+        assertThat(drive.state()).isEqualTo(PowerState.SWITCH_ON_DISABLED);
+        assertThat(drive.plant().speed()).as("nothing brakes it but friction").isGreaterThan(0.9 * speed);
+        bench.run(0.1);
+        assertThat(bench.hand(0).jog(1, false, bench.now())).contains("not enabled");
+    }
+
+    /** Capture: the position doubt is speed × response time; at 1 m/s 2 µm for a fast input and 250 µm for an ordinary one (common practice, no source). */
+    @Test
+    void aProbeKeepsThePositionOfItsEdge() {
+        Axis shuttle = DemoMachine.shuttle();
+        Bench bench = bench(shuttle.withWiring(shuttle.wiring().with("I7", Function.PROBE_1).with("I5", Function.PROBE_2)));
+        Drive drive = enabled(bench);
+        bench.hand(0).jog(1, true, bench.now());
+        bench.run(0.6);
+        long before = drive.dictionary().get(DriveObject.POSITION_ACTUAL);
+        assertThat(drive.dictionary().get(DriveObject.PROBE_STATUS)).isEqualTo(1 | 1 << 8);
+        drive.digitalInputs().force("I7", true);
+        drive.digitalInputs().force("I5", true);
+        bench.cycle();
+        long after = drive.dictionary().get(DriveObject.POSITION_ACTUAL);
+        long fast = drive.dictionary().get(DriveObject.PROBE_1_POSITION);
+        long ordinary = drive.dictionary().get(DriveObject.PROBE_2_POSITION);
+        assertThat(drive.dictionary().get(DriveObject.PROBE_STATUS)).isEqualTo(3 | 3 << 8);
+        assertThat(fast).isBetween(before, ordinary - 1);
+        assertThat(ordinary).isLessThan(after);
+        /* sampled every 125 µs: one sub-step against two, at 600 mm/s and 0.1 µm a wire unit */
+        assertThat((ordinary - fast) / 1e4).isCloseTo(600 * 125e-6, org.assertj.core.api.Assertions.within(0.01));
+    }
+
+    @Test
+    void jogInputsJogWhileAPersonHasControl() {
+        Axis shuttle = DemoMachine.shuttle();
+        Bench bench = bench(shuttle.withWiring(shuttle.wiring().with("I5", Function.JOG_NEGATIVE)));
+        Drive drive = enabled(bench);
+        double from = drive.plant().place();
+        drive.digitalInputs().force("I5", true);
+        bench.run(0.5);
+        assertThat(drive.plant().speed()).isCloseTo(-60, org.assertj.core.api.Assertions.within(2.0));
+        drive.digitalInputs().force("I5", null);
+        bench.run(0.5);
+        assertThat(drive.plant().speed()).isCloseTo(0, org.assertj.core.api.Assertions.within(0.5));
+        assertThat(drive.plant().place()).isLessThan(from - 20);
+    }
+
+    /** Functions without an effect in the drive stand in 2033h, whatever terminal they are wired to. */
+    @Test
+    void functionsOfInputsHaveABitOfTheirOwn() {
+        Axis shuttle = DemoMachine.shuttle();
+        Bench bench = bench(shuttle.withWiring(shuttle.wiring().with("I5", Function.CUE).with("I6", Function.SELECTOR_4)));
+        Drive drive = bench.drive(0);
+        assertThat(drive.dictionary().get(DriveObject.INPUT_FUNCTIONS)).isZero();
+        drive.digitalInputs().force("I5", true);
+        bench.run(0.002);
+        assertThat(drive.dictionary().get(DriveObject.INPUT_FUNCTIONS)).isEqualTo(1 << Function.CUE.bit());
+        drive.digitalInputs().force("I6", true);
+        bench.run(0.002);
+        assertThat(drive.dictionary().get(DriveObject.INPUT_FUNCTIONS)).isEqualTo(1 << Function.CUE.bit() | 1 << Function.SELECTOR_4.bit());
+    }
+
+    @Test
+    void aForcedOutputShowsTheForcedLevelUntilReleased() {
+        Bench bench = wired();
+        Drive drive = bench.drive(0);
+        assertThat(drive.outputLevels() & 2).as("no fault").isZero();
+        assertThat(drive.forceOutput("Q2", true)).isTrue();
+        assertThat(drive.forceOutput("Q9", true)).isFalse();
+        assertThat(drive.outputLevels() & 2).isNotZero();
+        assertThat(drive.forcedOutputs()).isEqualTo(2);
+        drive.releaseForces();
+        assertThat(drive.outputLevels() & 2).isZero();
+    }
+
+    /** The brake hangs on its output: forced open without torque, the load falls. */
+    @Test
+    void aForcedBrakeOutputLetsTheLoadFall() {
+        Bench bench = bench(DemoMachine.lift());
+        double parked = bench.drive(0).plant().place();
+        bench.run(0.2);
+        assertThat(bench.drive(0).plant().place()).isEqualTo(parked);
+        bench.drive(0).forceOutput("Q3", true);
+        bench.run(0.2);
+        assertThat(bench.drive(0).plant().place()).isLessThan(parked - 5);
+    }
+
+    @Test
+    void inPositionAndInZoneAtTheOutputs() {
+        Axis shuttle = DemoMachine.shuttle();
+        Axis axis = shuttle.withHoming(Homing.search(37, 120, 12, 800, 0)).withWiring(shuttle.wiring().with("Q3", Function.IN_POSITION).with("Q4", Function.IN_ZONE).withZone(40, 60));
+        Bench bench = bench(axis);
+        Drive drive = enabled(bench);
+        bench.hand(0).home(bench.now());
+        bench.run(0.5);
+        assertThat(drive.outputLevels() & 0b1100).isEqualTo(0b0100);
+        bench.hand(0).goTo(50, bench.now());
+        bench.run(0.1);
+        assertThat(drive.outputLevels() & 0b0100).isZero();
+        bench.run(1);
+        assertThat(drive.outputLevels() & 0b1100).isEqualTo(0b1100);
     }
 }

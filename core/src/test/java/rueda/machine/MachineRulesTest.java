@@ -40,18 +40,18 @@ class MachineRulesTest {
     @Test
     void everyFaultIsReportedAtOnce() {
         Axis a = DemoMachine.shuttle();
-        Axis bad = new Axis("1st", a.kind(), a.modulo(), a.unit(), new Motor(-1, 1, 0.5, 3000, Double.NaN, 9), a.encoder(),
-                new Train(a.train().reducers(), new Feed(Feed.Kind.RACK, 0, new BigDecimal("-5"), "g")), Load.along(0, -1, 0), new Brake(-1, 0, 0),
-                a.travel(), a.limits(), 64, new Duty(0, 0), new Homing(15, 1, 1, 1, 0, 0, 0, 0, false), a.control(), a.station(), a.wiring());
+        Axis bad = new Axis("1st", a.kind(), a.modulo(), a.unit(), new Motor(-1, 1, 0.5, 3000, Double.NaN, 9), a.encoder(), a.loadEncoder(),
+                new Train(a.train().reducers(), new Feed(Feed.Kind.RACK, 0, new BigDecimal("-5"), "g")), Load.along(-1, -1, 0), new Brake(-1, 0, 0),
+                a.travel(), a.limits(), new Supervision(0, -1, 0, 2, 1, 0, 0, 1, 0), 64, new Duty(0, 0), Homing.search(15, 1, 1, 1, 0).withStop(0, 0).withTimeLimit(0), a.control(), a.station(), a.wiring());
         assertThat(fields(with(bad))).contains("/axes/0/name", "/axes/0/motor/inertia", "/axes/0/motor/peakTorque", "/axes/0/motor/maxSpeed",
                 "/axes/0/motor/torqueAtMaxSpeed", "/axes/0/train/feed/teeth", "/axes/0/train/feed/amount", "/axes/0/train/feed/unit", "/axes/0/load/mass", "/axes/0/load/coulomb",
-                "/axes/0/brake/torque", "/axes/0/gearBits", "/axes/0/duty/distance", "/axes/0/homing/method", "/axes/0/homing/stopTorque", "/axes/0/homing/stopTime", "/axes/0/homing/timeLimit");
+                "/axes/0/brake/torque", "/axes/0/supervision/positionWindow", "/axes/0/supervision/positionDwell", "/axes/0/supervision/followingErrorAtSpeed", "/axes/0/gearBits", "/axes/0/duty/distance", "/axes/0/homing/method", "/axes/0/homing/stopTorque", "/axes/0/homing/stopTime", "/axes/0/homing/timeLimit");
     }
 
     @Test
     void missingPartsAreNamed() {
         assertThat(fields(new Machine("m", null, null, List.of(), null))).containsExactly("/bus", "/plc", "/proof");
-        assertThat(fields(new Machine("m", new Bus(1000), new Plc(1000, 1000, ""), List.of(new Axis("A", null, null, null, null, null, null, null, null, null, null, 32, null, null, null, null, null)), new Proof("p", 1, List.of()))))
+        assertThat(fields(new Machine("m", new Bus(1000), new Plc(1000, 1000, ""), List.of(new Axis("A", null, null, null, null, null, null, null, null, null, null, null, null, 32, null, null, null, null, null)), new Proof("p", 1, List.of()))))
                 .contains("/axes/0/motor", "/axes/0/station");
     }
 
@@ -92,7 +92,7 @@ class MachineRulesTest {
     void aModuloIsAWholeNumberOfWireUnits() {
         Axis t = DemoMachine.table();
         for (String[] given : new String[][] {{"360.0005", "1"}, {"-1", "1"}, {"9999999", "1"}, {"0", "0"}, {"0.125", "0"}}) {
-            Axis axis = new Axis("Shuttle", t.kind(), new BigDecimal(given[0]), new Unit("°", 3), t.motor(), t.encoder(), t.train(), t.load(), t.brake(), t.travel(), t.limits(),
+            Axis axis = new Axis("Shuttle", t.kind(), new BigDecimal(given[0]), new Unit("°", 3), t.motor(), t.encoder(), t.loadEncoder(), t.train(), t.load(), t.brake(), t.travel(), t.limits(), t.supervision(),
                     t.gearBits(), t.duty(), t.homing(), t.control(), t.station(), t.wiring());
             assertThat(fields(with(axis))).as(given[0]).hasSize(Integer.parseInt(given[1])).allMatch("/axes/0/modulo"::equals);
         }

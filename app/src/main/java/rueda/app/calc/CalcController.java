@@ -31,7 +31,7 @@ import rueda.machine.Control;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import rueda.machine.MachineRules;
-import rueda.plant.WiringFault;
+import rueda.plant.Mistake;
 import rueda.plc.Diagnostic;
 import rueda.plc.StructuredTextCompiler;
 import rueda.profile.MotionLimits;
@@ -151,7 +151,7 @@ class CalcController {
     }
 
     /** An axis tried out on a bench of its own. @param faults what is wrong with the wiring there; none when left out */
-    record TrialQuestion(Machine machine, int axis, Set<WiringFault> faults) {
+    record TrialQuestion(Machine machine, int axis, Set<Mistake> faults) {
         TrialQuestion {
             faults = faults == null ? Set.of() : faults;
         }

@@ -9,7 +9,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
-import rueda.plant.WiringFault;
+import rueda.plant.Mistake;
 import rueda.quantity.InvalidEntry;
 
 /** Orders to the live bench; what it does comes over the live stream. */
@@ -61,12 +61,12 @@ class BenchController {
     }
 
     /** @param axis name of the axis  @param faults what is wrong with its wiring; empty for nothing */
-    record BenchCondition(String axis, Set<WiringFault> faults) {
+    record BenchCondition(String axis, Set<Mistake> faults) {
     }
 
     @Operation(summary = "Makes mistakes of wiring on the bench; a bench that is there is switched off and on, held")
     @PostMapping("/bench/condition")
-    Map<String, Set<WiringFault>> condition(@RequestBody BenchCondition wanted) {
+    Map<String, Set<Mistake>> condition(@RequestBody BenchCondition wanted) {
         if (wanted.axis() == null || wanted.faults() == null) {
             throw new InvalidEntry("faults", "missing", "an axis and a list of faults", "send both");
         }
@@ -75,7 +75,7 @@ class BenchController {
 
     @Operation(summary = "The mistakes of wiring that are made on the bench, by axis")
     @GetMapping("/bench/condition")
-    Map<String, Set<WiringFault>> condition() {
+    Map<String, Set<Mistake>> condition() {
         return bench.condition();
     }
 

@@ -14,7 +14,7 @@ import rueda.app.web.Refusals.ControlHeld;
 import rueda.app.web.Refusals.NotFound;
 import rueda.app.web.Refusals.ProgramHasFaults;
 import rueda.bench.Bench;
-import rueda.plant.WiringFault;
+import rueda.plant.Mistake;
 import rueda.plc.CompiledProgram;
 import rueda.plc.StructuredTextCompiler;
 
@@ -29,7 +29,7 @@ public class BenchService {
     private final LiveStream stream;
     private final Thread clock;
     private volatile LiveBench bench;
-    private volatile Map<String, Set<WiringFault>> condition = Map.of();
+    private volatile Map<String, Set<Mistake>> condition = Map.of();
     private volatile boolean closing;
     private final ControlLease lease = new ControlLease();
 
@@ -114,16 +114,16 @@ public class BenchService {
         }
     }
 
-    Map<String, Set<WiringFault>> condition() {
+    Map<String, Set<Mistake>> condition() {
         return condition;
     }
 
     /** What is wrong with the wiring of an axis; a bench that is there is switched off and on again, held. */
-    Map<String, Set<WiringFault>> condition(String axis, Set<WiringFault> faults) {
+    Map<String, Set<Mistake>> condition(String axis, Set<Mistake> faults) {
         if (lease.held(System.nanoTime())) {
             throw new ControlHeld();
         }
-        Map<String, Set<WiringFault>> changed = new TreeMap<>(condition);
+        Map<String, Set<Mistake>> changed = new TreeMap<>(condition);
         if (faults.isEmpty()) {
             changed.remove(axis);
         } else {

@@ -17,7 +17,7 @@ import rueda.drive.DriveObject;
 import rueda.machine.Machine;
 import rueda.machine.Terminal;
 import rueda.plant.ServoPlant;
-import rueda.plant.WiringFault;
+import rueda.plant.Mistake;
 import rueda.plc.ProgramFault;
 import rueda.plc.Type;
 import rueda.plc.Variable;
@@ -41,7 +41,7 @@ final class LiveBench {
     private final long revision;
     private final Kind kind;
     private final String homingAxis;
-    private final Map<String, Set<WiringFault>> condition;
+    private final Map<String, Set<Mistake>> condition;
     private final Bench bench;
     private boolean running;
     private boolean ending;
@@ -49,7 +49,7 @@ final class LiveBench {
     private double owed;
     private long sent;
 
-    LiveBench(Machine machine, long revision, Kind kind, String axis, Map<String, Set<WiringFault>> condition) {
+    LiveBench(Machine machine, long revision, Kind kind, String axis, Map<String, Set<Mistake>> condition) {
         this.condition = condition;
         this.homingAxis = axis;
         this.machine = machine;
@@ -97,7 +97,7 @@ final class LiveBench {
     }
 
     /** The same bench in another condition, held at its start. */
-    LiveBench in(Map<String, Set<WiringFault>> changed) {
+    LiveBench in(Map<String, Set<Mistake>> changed) {
         return new LiveBench(machine, revision, kind, homingAxis, changed);
     }
 
@@ -178,7 +178,7 @@ final class LiveBench {
     }
 
     /** @param type always "state", so that a page can tell messages apart */
-    record State(String type, long revision, String program, boolean running, boolean stopped, boolean byHand, boolean programHeld, int forced, Map<String, Set<WiringFault>> condition, double time, double speed, int line, List<Integer> lines, int statements,
+    record State(String type, long revision, String program, boolean running, boolean stopped, boolean byHand, boolean programHeld, int forced, Map<String, Set<Mistake>> condition, double time, double speed, int line, List<Integer> lines, int statements,
                  Fault fault, List<AxisState> axes, List<Value> values) {
     }
 

@@ -1,0 +1,67 @@
+package rueda.drive;
+
+import static rueda.drive.DriveObject.POSITION_TOLERANCE;
+import static rueda.drive.DriveObject.POSITION_WINDOW;
+import static rueda.drive.DriveObject.POSITION_WINDOW_TIME;
+import static rueda.drive.DriveObject.STANDSTILL_TIME;
+import static rueda.drive.DriveObject.STANDSTILL_WINDOW;
+
+/**
+ * Says when the axis is in position, when that took too long, and when it stands still (position window as in
+ * IEC 61800-7-201, objects 6067h and 6068h; tolerance time and standstill window are ours). Looked at once a bus cycle.
+ * No allocation; not thread-safe.
+ */
+final class Arrival {
+
+    private final ObjectDictionary dictionary;
+    private final double cycleMillis;
+    private final double countsPerWire;
+    private double insideFor;
+    private double setpointStoodFor;
+    private double stillFor;
+    private long stoodAt;
+    private boolean inPosition;
+    private boolean late;
+    private boolean still;
+
+    Arrival(ObjectDictionary dictionary, double cycleSeconds, double countsPerWire) {
+        this.dictionary = dictionary;
+        cycleMillis = cycleSeconds * 1000;
+        this.countsPerWire = countsPerWire;
+    }
+
+    /**
+     * @param setpointStands the target does not move
+     * @param error          setpoint minus actual, counts
+     * @param counts         actual
+     */
+    void observe(boolean setpointStands, long error, long counts) {
+        insideFor = setpointStands && Math.abs(error) <= dictionary.get(POSITION_WINDOW) * countsPerWire ? insideFor + cycleMillis : 0;
+        setpointStoodFor = setpointStands ? setpointStoodFor + cycleMillis : 0;
+        inPosition = insideFor > 0 && insideFor >= dictionary.get(POSITION_WINDOW_TIME);
+        long tolerance = dictionary.get(POSITION_TOLERANCE);
+        late = setpointStands && !inPosition && (late || tolerance > 0 && setpointStoodFor > tolerance);
+        if (Math.abs(counts - stoodAt) > dictionary.get(STANDSTILL_WINDOW) * countsPerWire) {
+            stoodAt = counts;
+            stillFor = 0;
+        } else {
+            stillFor += cycleMillis;
+        }
+        still = stillFor >= dictionary.get(STANDSTILL_TIME);
+    }
+
+    /** Inside the position window for its dwell. */
+    boolean inPosition() {
+        return inPosition;
+    }
+
+    /** The setpoint has stood for longer than the tolerance time, and the axis has not arrived. */
+    boolean late() {
+        return late;
+    }
+
+    /** Inside the standstill window for its dwell. */
+    boolean still() {
+        return still;
+    }
+}

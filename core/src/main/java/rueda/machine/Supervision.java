@@ -1,0 +1,38 @@
+package rueda.machine;
+
+/**
+ * What the drive watches in every motion, and when it says so.
+ *
+ * @param positionWindow        in position: so near the target, units (6067h)
+ * @param positionDwell         for so long, ms (6068h), 0 to 10 000
+ * @param positionTolerance     a target not reached so long after the setpoint stands is reported, ms; 0 for never
+ * @param followingError        allowed following error, units (6065h)
+ * @param followingErrorAtSpeed the same at the highest speed, units, at least the one above
+ * @param followingFrom         speed from which it grows in a straight line, units/s
+ * @param followingErrorTime    how long it may be exceeded, ms (6066h), 0 to 10 000
+ * @param standstillWindow      standstill: the axis stays within so much, units
+ * @param standstillDwell       for so long, ms, 0 to 10 000
+ */
+public record Supervision(double positionWindow, int positionDwell, int positionTolerance, double followingError, double followingErrorAtSpeed,
+                          double followingFrom, int followingErrorTime, double standstillWindow, int standstillDwell) {
+
+    /** Windows of one size, a following error that does not grow with speed. */
+    public static Supervision of(double window, double followingError) {
+        return new Supervision(window, 5, 500, followingError, followingError, 0, 20, window, 50);
+    }
+
+    /** Allowed following error at a speed: the fixed one, then rising in a straight line to that at the highest speed. */
+    public double allowedFollowingError(double speed, double highestSpeed) {
+        double over = Math.abs(speed) - followingFrom;
+        double range = highestSpeed - followingFrom;
+        return over <= 0 || range <= 0 ? followingError : followingError + (followingErrorAtSpeed - followingError) * Math.min(1, over / range);
+    }
+
+    public Supervision withFollowingError(double changed) {
+        return new Supervision(positionWindow, positionDwell, positionTolerance, changed, changed, followingFrom, followingErrorTime, standstillWindow, standstillDwell);
+    }
+
+    public Supervision withPosition(double window, int dwell, int tolerance) {
+        return new Supervision(window, dwell, tolerance, followingError, followingErrorAtSpeed, followingFrom, followingErrorTime, standstillWindow, standstillDwell);
+    }
+}
