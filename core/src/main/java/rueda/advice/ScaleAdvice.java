@@ -12,6 +12,7 @@ import rueda.machine.Bus;
 import rueda.machine.Dynamics;
 import rueda.machine.Feed;
 import rueda.machine.Limits;
+import rueda.machine.LoadEncoder;
 import rueda.machine.MotorSide;
 import rueda.quantity.Ratio;
 import rueda.quantity.Scale;
@@ -44,6 +45,8 @@ public final class ScaleAdvice extends AxisAdvice {
         advice.scales();
         advice.setpointSteps(bus);
         advice.electronicGear();
+        advice.loadEncoder();
+        advice.rawValues();
         advice.range();
         advice.speed();
         advice.torque();
@@ -111,6 +114,32 @@ public final class ScaleAdvice extends AxisAdvice {
                 axis.endless() ? "The drive takes the nearest fraction: turning one way, the axis drifts " + significant(Math.abs(perDay), 3) + " " + unit + " a day."
                         : "The drive takes the nearest fraction: over the whole travel the position is " + significant(Math.abs(share) * axis.travel().length(), 3) + " " + unit + " off.",
                 scale.decimals() > 0 ? Mend.set("Use one decimal less", pointer + "/unit/decimals", scale.decimals() - 1) : null);
+    }
+
+    private void loadEncoder() {
+        if (!axis.loadEncoder().fitted()) {
+            return;
+        }
+        long perTurn = axis.loadEncoder().encoder().countsPerTurn();
+        Ratio motorPerLoad = Ratio.of(axis.encoder().countsPerTurn()).times(scale.gear()).dividedBy(Ratio.of(perTurn));
+        double resolution = scale.feed().toDouble() / perTurn;
+        figure("Motor counts per load turn", count(Ratio.of(axis.encoder().countsPerTurn()).times(scale.gear()).numerator()) + (scale.gear().denominator() == 1 ? "" : " : " + count(scale.gear().denominator())), "", "encoder resolution × gear");
+        figure("Motor counts per load count", count(motorPerLoad.numerator()) + " : " + count(motorPerLoad.denominator()), "", count(axis.encoder().countsPerTurn()) + " × " + scale.gear() + " ÷ " + count(perTurn));
+        figure("One count on the load", significant(resolution, 4), unit, significant(scale.feed().toDouble(), 6) + " " + unit + " ÷ " + count(perTurn));
+        if (axis.loadEncoder().use() == LoadEncoder.Use.POSITION_LOOP && resolution > axis.supervision().positionWindow()) {
+            finding(Severity.WARNING, "The encoder on the load is coarser than the position window.", "One count is " + significant(resolution, 3) + " " + unit + ": the loop over the load cannot stand still inside "
+                    + significant(axis.supervision().positionWindow(), 3) + " " + unit + ".", Mend.set("Use it for reference only", pointer + "/loadEncoder/use", LoadEncoder.Use.REFERENCE));
+        }
+    }
+
+    /** What stands in the objects, with its implied decimals. */
+    private void rawValues() {
+        double torque = axis.torqueLimit() / axis.motor().ratedTorque();
+        figure("Raw 6072h, max torque", count(Math.round(1000 * torque)), "= " + significant(100 * torque, 4) + " %", "one implied decimal: tenths of a percent of the rated torque");
+        figure("Raw 607Fh, max speed", count(scale.wireFromUnits(limits.max().speed())), "= " + significant(limits.max().speed(), 6) + " " + unit + "/s", scale.decimals() + " implied decimals");
+        if (!axis.endless()) {
+            figure("Raw 607Dh:02, soft limit", count(scale.wireFromUnits(limits.softMax())), "= " + significant(limits.softMax(), 6) + " " + unit, scale.decimals() + " implied decimals");
+        }
     }
 
     private void range() {

@@ -9,6 +9,7 @@ import rueda.advice.Finding.Severity;
 import rueda.machine.Axis;
 import rueda.machine.Control;
 import rueda.machine.MotorSide;
+import rueda.machine.Supervision;
 
 /** Consequences of the gains: margins, following error, settling, resonance. */
 public final class TuneAdvice extends AxisAdvice {
@@ -19,7 +20,6 @@ public final class TuneAdvice extends AxisAdvice {
     /** Share of the rated torque that one encoder count may make (our choice). */
     private static final double NOISE = 0.15;
     private static final double SUB_STEP = 125e-6;
-
 
     private TuneAdvice(Axis axis, String pointer) {
         super("tune", axis, pointer);
@@ -32,6 +32,8 @@ public final class TuneAdvice extends AxisAdvice {
         advice.following();
         advice.resonance();
         advice.noise();
+        advice.supervision();
+        advice.loadData();
         if (advice.nothingFound()) {
             advice.finding(Severity.GOOD, "Both loops have phase to spare.", "The axis settles without ringing.", null);
         }
@@ -111,6 +113,38 @@ public final class TuneAdvice extends AxisAdvice {
         if (gap > allowed) {
             finding(Severity.FAULT, "The following error leaves its window at default speed.", "It is " + significant(gap, 3) + " " + unit + " without enough feed-forward; allowed are "
                     + significant(allowed, 3) + " " + unit + ".", Mend.set("Feed the whole speed forward", pointer + "/control/feedForward", 1));
+        }
+    }
+
+    /** Load data first: identification and tuning without them give a badly behaved axis (common practice, no source). */
+    private void loadData() {
+        for (String missing : axis.load().missing(axis.train().feed().linear())) {
+            finding(Severity.FAULT, "Enter the " + missing + " of the load first.", "It stands at 0 in the stage Scale. Gains found without it do not fit the axis.", null);
+        }
+    }
+
+    /** A position window that is too tight, or a dwell that is too long, never reports "done" (common practice, no source). */
+    private void supervision() {
+        Supervision s = axis.supervision();
+        String at = pointer + "/supervision/";
+        double count = axis.scale().unitsPerCount().toDouble();
+        double wire = 1.0 / axis.scale().wireUnitsPerUnit();
+        double least = Math.max(count, wire);
+        figure("A step overshoots by", significant(100 * LinearModel.overshoot(axis), 2), "%", "linear theory of both loops, without feed-forward");
+        figure("Following error allowed", significant(s.allowedFollowingError(axis.limits().normal().speed(), axis.limits().max().speed()), 3), unit, "at default speed: from " + significant(s.followingError(), 3) + " up to "
+                + significant(s.followingErrorAtSpeed(), 3) + " " + unit + " in a straight line from " + significant(s.followingFrom(), 3) + " to " + significant(axis.limits().max().speed(), 4) + " " + unit + "/s");
+        figure("Position window", significant(s.positionWindow() / count, 3), "counts", "window ÷ " + significant(count, 3) + " " + unit + " a count");
+        if (s.positionWindow() < 2 * least) {
+            finding(Severity.FAULT, "The position window is too tight.", "It is below two steps of " + (count > wire ? "the encoder" : "the wire unit") + " of " + significant(least, 3) + " " + unit + ": the axis may never report that it has arrived.",
+                    Mend.set("Take ten of them", at + "positionWindow", Double.parseDouble(String.format(java.util.Locale.ROOT, "%.2g", 10 * least))));
+        }
+        if (s.positionTolerance() > 0 && s.positionDwell() >= s.positionTolerance()) {
+            finding(Severity.FAULT, "The tolerance time ends before the dwell.", "After " + s.positionTolerance() + " ms the drive warns; in position takes at least " + s.positionDwell() + " ms.",
+                    Mend.set("Allow 100 times the dwell", at + "positionTolerance", Math.min(60_000, 100 * s.positionDwell())));
+        }
+        if (s.standstillWindow() < 2 * least) {
+            finding(Severity.WARNING, "The standstill window is too tight.", "It is below two steps of " + significant(least, 3) + " " + unit + ": a standing axis may be taken for a moving one.",
+                    Mend.set("Take that of the position", at + "standstillWindow", Math.max(s.positionWindow(), 10 * least)));
         }
     }
 

@@ -31,6 +31,7 @@ public final class WireAdvice extends AxisAdvice {
         advice.limits();
         advice.homing();
         advice.brake();
+        advice.secondEncoder();
         if (advice.nothingFound()) {
             advice.finding(Severity.GOOD, "Every switch this axis needs has its terminal.", "A broken wire at a limit switch stops the axis.", null);
         }
@@ -127,6 +128,20 @@ public final class WireAdvice extends AxisAdvice {
         if (passing > 0 && passing * 1e6 < terminal.responseMicros()) {
             finding(Severity.FAULT, "The filter of " + terminal.name() + " misses the cam.", "At search speed the cam passes in " + significant(passing * 1000, 3) + " ms; the input needs "
                     + significant(terminal.responseMicros() / 1000.0, 3) + " ms.", Mend.set("Set the filter to 0", at(terminal) + "/filterMicros", 0));
+        }
+    }
+
+    private void secondEncoder() {
+        boolean wired = axis.wiring().terminal(Function.LOAD_ENCODER).isPresent();
+        if (axis.loadEncoder().fitted() && !wired) {
+            Mend mend = axis.wiring().terminals().stream().filter(t -> t.kind() == Kind.SECOND_ENCODER).findFirst()
+                    .map(t -> Mend.set("Enable " + t.name(), at(t) + "/function", Function.LOAD_ENCODER)).orElse(null);
+            finding(Severity.FAULT, "The encoder on the load is not enabled.", "The stage Scale uses it, and the drive does not read it.", mend);
+        } else if (wired && !axis.loadEncoder().fitted()) {
+            finding(Severity.WARNING, "The second encoder is enabled and not used.", "Without an encoder there a line break is reported at once.", Mend.set("Free the terminal", at(axis.wiring().terminal(Function.LOAD_ENCODER).orElseThrow()) + "/function", Function.NONE));
+        }
+        if (axis.wiring().terminal(Function.TORQUE).isPresent()) {
+            figure("1 V at the analogue input", significant(axis.wiring().analogueTorque() / 10, 4), "% of rated torque", "torque at 10 V ÷ 10; 12 bits, 4.88 mV a step");
         }
     }
 

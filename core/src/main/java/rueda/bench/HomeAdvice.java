@@ -14,7 +14,9 @@ import rueda.drive.HomingMethod.Leg;
 import rueda.drive.HomingMethod.Sensor;
 import rueda.drive.HomingMethod.Until;
 import rueda.machine.Axis;
+import rueda.machine.Encoder;
 import rueda.machine.Homing;
+import rueda.machine.Homing.AtPowerUp;
 import rueda.machine.MotorSide;
 import rueda.machine.Terminal.Function;
 import rueda.machine.Travel;
@@ -53,6 +55,7 @@ public final class HomeAdvice extends AxisAdvice {
         advice.repeatability();
         advice.sent();
         advice.found();
+        advice.atPowerUp();
         return advice.advice();
     }
 
@@ -174,6 +177,48 @@ public final class HomeAdvice extends AxisAdvice {
         figure("Sent to drive, 6098h", Integer.toString(homing.method()).replace('-', '\u2212'), "", "homing method");
         figure("6099h:01 / :02", count(axis.scale().wireFromUnits(homing.searchSpeed())) + " / " + count(axis.scale().wireFromUnits(homing.creepSpeed())), "",
                 "search and creep speed in wire units per second");
+    }
+
+    /** What the axis knows after a restart, and whether it is true. */
+    private void atPowerUp() {
+        String at = pointer + "/homing/";
+        boolean motor = homing.atPowerUp() == AtPowerUp.MOTOR_ENCODER;
+        if (homing.atPowerUp() == AtPowerUp.NOTHING) {
+            figure("After a restart", homing.onFirstEnable() ? "searches when enabled" : "not referenced", "", "no encoder is taken as the position at power-up");
+            return;
+        }
+        Encoder encoder = motor ? axis.encoder() : axis.loadEncoder().encoder();
+        String which = motor ? "motor encoder" : "encoder on the load";
+        Mend search = Mend.set("Search after every power-up", at + "atPowerUp", AtPowerUp.NOTHING);
+        if (!motor && !axis.loadEncoderUsed()) {
+            finding(Severity.FAULT, "There is no encoder on the load to take the position from.", "It is entered in the stage Scale and enabled in the stage Wire.", search);
+            return;
+        }
+        double perTurn = motor ? turn : axis.scale().feed().toDouble();
+        double known = encoder.turnsKnown() * perTurn;
+        double needed = axis.endless() ? axis.modulo().doubleValue() : axis.travel().length();
+        figure("The encoder knows", significant(known, 6), unit, encoder.turnsKnown() + " turns × " + significant(perTurn, 5) + " " + unit);
+        boolean fits = axis.endless() ? needed > 0 && known > 0 && Math.abs(Math.IEEEremainder(known, needed)) < 1e-9 * known : known >= needed;
+        if (!fits) {
+            finding(Severity.FAULT, "The " + which + " does not know where the axis is.", known == 0 ? "An incremental encoder knows nothing at power-up."
+                    : axis.endless() ? "It repeats after " + significant(known, 5) + " " + unit + ", the axis after " + significant(needed, 5) + " " + unit + "."
+                    : "It repeats after " + significant(known, 5) + " " + unit + " of " + significant(needed, 5) + " " + unit + " travel: the first move could be long and wrong.", search);
+            return;
+        }
+        if (!result.found() || method.legs().isEmpty()) {
+            return;
+        }
+        double advised = homing.zeroOffset() - result.zero();
+        advised = axis.endless() ? advised - Math.floor(advised / needed) * needed : advised;
+        double gap = homing.encoderOffset() - advised;
+        gap = axis.endless() ? Math.IEEEremainder(gap, needed) : gap;
+        figure("Encoder and search differ by", significant(gap, 3), unit, "position by the " + which + " − position by the search");
+        double allowed = Math.max(axis.supervision().positionWindow(), perTurn / encoder.countsPerTurn());
+        if (Math.abs(gap) > allowed) {
+            double rounded = Math.rint(advised * axis.scale().wireUnitsPerUnit()) / axis.scale().wireUnitsPerUnit();
+            finding(Severity.WARNING, "After a restart the zero lies elsewhere than after a search.", "By the " + which + " the axis stands " + significant(gap, 3) + " " + unit + " from where the search puts it.",
+                    Mend.set("Take the offset of the search", at + "encoderOffset", rounded));
+        }
     }
 
     private void found() {

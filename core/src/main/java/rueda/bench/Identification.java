@@ -54,6 +54,10 @@ public final class Identification {
     /** @param faults what is wrong with the wiring on the bench */
     public static Identified run(Machine machine, int axisNumber, Set<Mistake> faults) {
         Axis axis = machine.axes().get(axisNumber);
+        List<String> missing = axis.load().missing(axis.train().feed().linear());
+        if (!missing.isEmpty()) {
+            return Identified.failed("Enter the " + String.join(" and ", missing) + " of the load first, in the stage Scale.");
+        }
         Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis), machine.proof());
         Bench bench = new Bench(alone, "PROGRAM Identification\nEND_PROGRAM\n", 16, Map.of(axis.name(), faults));
         bench.takeByHand();

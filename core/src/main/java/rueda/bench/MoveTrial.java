@@ -2,6 +2,8 @@ package rueda.bench;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.DoubleStream;
+import rueda.advice.LinearModel;
 import rueda.drive.Drive;
 import rueda.machine.Axis;
 import rueda.machine.Dynamics;
@@ -24,11 +26,14 @@ public final class MoveTrial {
      * @param actual         units, where the load is
      * @param followingError units
      * @param torque         N·m
+     * @param predictedError following error by linear theory, units
+     * @param allowedError   following error that is allowed, units
      * @param peakTorque     N·m
      * @param settled        s after the setpoint stood until the load stayed within a thousandth of the way; NaN when it did not
+     * @param inPosition     s after the setpoint stood until the drive reported in position; NaN when it did not
      */
     public record Result(List<Double> time, List<Double> commanded, List<Double> actual, List<Double> followingError, List<Double> torque,
-                         double peakTorque, double settled) {
+                         List<Double> predictedError, List<Double> allowedError, double peakTorque, double settled, double inPosition) {
     }
 
     /** A tenth of a second at the default speed, with the ramps that takes, to the side with more room. */
@@ -48,41 +53,52 @@ public final class MoveTrial {
             double below = drive.plant().place() - axis.travel().negativeLimit();
             way = Math.min(way, 0.8 * Math.max(above, below)) * (above >= below ? 1 : -1);
         }
-        return measured(bench, drive, way);
+        return measured(axis, bench, drive, way);
     }
 
-    private static Result measured(Bench bench, Drive drive, double way) {
+    private static Result measured(Axis axis, Bench bench, Drive drive, double way) {
         List<Double> time = new ArrayList<>();
         List<Double> commanded = new ArrayList<>();
         List<Double> actual = new ArrayList<>();
         List<Double> error = new ArrayList<>();
         List<Double> torque = new ArrayList<>();
+        List<Double> allowed = new ArrayList<>();
         double begun = bench.now() * 1e-9;
         double from = drive.plant().place();
-        double demandFrom = drive.demandPosition();
+        double demandBefore = drive.demandPosition();
+        double demand = 0;
+        double range = axis.wireModulo() / (double) axis.scale().wireUnitsPerUnit();
         double peak = 0;
         double stood = Double.NaN;
+        double inPosition = Double.NaN;
         double outside = begun;
         bench.hand(0).step(way, bench.now());
         double until = begun + LONGEST;
         while (bench.now() * 1e-9 < until) {
             bench.cycle();
             double now = bench.now() * 1e-9;
-            double demand = drive.demandPosition() - demandFrom;
+            double step = drive.demandPosition() - demandBefore;
+            demandBefore = drive.demandPosition();
+            demand += range == 0 ? step : Math.IEEEremainder(step, range);
             double load = drive.plant().place() - from;
             time.add(now - begun);
             commanded.add(demand);
             actual.add(load);
             error.add(drive.followingError());
             torque.add(drive.torque());
+            allowed.add(drive.allowedFollowingError());
             peak = Math.max(peak, Math.abs(drive.torque()));
             outside = Math.abs(load - way) > BAND * Math.abs(way) ? now : outside;
-            if (Double.isNaN(stood) && bench.hand(0).stands() && now > begun + 0.01) {
-                stood = now;
-                until = now + AFTERWARDS;
+            if (drive.demandSpeed() != 0 || Double.isNaN(stood)) {
+                stood = now > begun + 0.01 && drive.demandSpeed() == 0 ? now : Double.NaN;
+                inPosition = Double.NaN;
+                until = Double.isNaN(stood) ? begun + LONGEST : stood + AFTERWARDS;
+            } else if (Double.isNaN(inPosition) && drive.inPosition()) {
+                inPosition = now - stood;
             }
         }
         boolean settles = outside < until - 0.02;
-        return new Result(time, commanded, actual, error, torque, peak, settles ? Math.max(0, outside - stood) : Double.NaN);
+        double[] predicted = LinearModel.followingError(axis, commanded.stream().mapToDouble(Double::doubleValue).toArray(), bench.recording().cycleNanos() * 1e-9);
+        return new Result(time, commanded, actual, error, torque, DoubleStream.of(predicted).boxed().toList(), allowed, peak, settles ? Math.max(0, outside - stood) : Double.NaN, inPosition);
     }
 }

@@ -16,6 +16,7 @@ final class Arrival {
     private final ObjectDictionary dictionary;
     private final double cycleMillis;
     private final double countsPerWire;
+    private boolean inside;
     private double insideFor;
     private double setpointStoodFor;
     private double stillFor;
@@ -36,9 +37,11 @@ final class Arrival {
      * @param counts         actual
      */
     void observe(boolean setpointStands, long error, long counts) {
-        insideFor = setpointStands && Math.abs(error) <= dictionary.get(POSITION_WINDOW) * countsPerWire ? insideFor + cycleMillis : 0;
+        boolean nowInside = setpointStands && Math.abs(error) <= dictionary.get(POSITION_WINDOW) * countsPerWire;
+        insideFor = nowInside && inside ? insideFor + cycleMillis : 0;
+        inside = nowInside;
         setpointStoodFor = setpointStands ? setpointStoodFor + cycleMillis : 0;
-        inPosition = insideFor > 0 && insideFor >= dictionary.get(POSITION_WINDOW_TIME);
+        inPosition = inside && insideFor >= dictionary.get(POSITION_WINDOW_TIME);
         long tolerance = dictionary.get(POSITION_TOLERANCE);
         late = setpointStands && !inPosition && (late || tolerance > 0 && setpointStoodFor > tolerance);
         if (Math.abs(counts - stoodAt) > dictionary.get(STANDSTILL_WINDOW) * countsPerWire) {

@@ -304,7 +304,7 @@ public final class Drive {
         long reading = switch (configuredHoming.atPowerUp()) {
             case NOTHING -> Long.MIN_VALUE;
             case MOTOR_ENCODER -> feedback.motorCounts();
-            case LOAD_ENCODER -> feedback.loadAtMotor();
+            case LOAD_ENCODER -> feedback.fitted() ? feedback.loadAtMotor() : Long.MIN_VALUE;
         };
         if (reading != Long.MIN_VALUE) {
             shift = reading - measured + countsPerWire.scale(Math.round(configuredHoming.encoderOffset() * wireUnitsPerUnit));

@@ -29,8 +29,8 @@ final class PositionFeedback {
         this.plant = plant;
         sign = axis.encoder().sign();
         loadSign = axis.loadEncoder().encoder().sign();
-        fitted = axis.loadEncoder().fitted();
-        overLoad = axis.loadEncoder().use() == LoadEncoder.Use.POSITION_LOOP;
+        fitted = axis.loadEncoderUsed();
+        overLoad = fitted && axis.loadEncoder().use() == LoadEncoder.Use.POSITION_LOOP;
         countsPerTurn = plant.countsPerTurn();
         motorPerLoad = new CountScaler(Ratio.of(axis.encoder().countsPerTurn()).times(axis.train().gear()).dividedBy(Ratio.of(axis.loadEncoder().encoder().countsPerTurn())));
         indexCount = Math.floorMod(sign * plant.indexCount(), countsPerTurn);
@@ -55,6 +55,10 @@ final class PositionFeedback {
     /** Reading of the encoder on the load, its own counts; 0 without one. */
     long loadCounts() {
         return fitted ? loadSign * plant.loadCounts() : 0;
+    }
+
+    boolean fitted() {
+        return fitted;
     }
 
     boolean broken() {

@@ -61,6 +61,11 @@ public record Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor m
         return MotorSide.of(this);
     }
 
+    /** The encoder on the load is there, used and enabled at its terminal. */
+    public boolean loadEncoderUsed() {
+        return loadEncoder.fitted() && wiring.terminal(Terminal.Function.LOAD_ENCODER).isPresent();
+    }
+
     /** The torque limit the drive starts with, N·m: the default one, within {@link #highestTorque}. */
     public double torqueLimit() {
         return Math.min(highestTorque(), limits.normal().torque() / 100 * motor.ratedTorque());

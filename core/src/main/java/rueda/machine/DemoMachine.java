@@ -10,7 +10,6 @@ import rueda.machine.Axis.Kind;
 import rueda.machine.Homing.AtPowerUp;
 import rueda.machine.Proof.Expectation;
 import rueda.machine.Proof.Quantity;
-import rueda.machine.Station.Entry;
 import rueda.machine.Terminal.Function;
 
 /** The cheese-wheel cell that ships with Rueda: all data invented. */
@@ -43,7 +42,7 @@ public final class DemoMachine {
                 32, new Duty(1800, 2),
                 Homing.search(11, 120, 12, 800, 0),
                 new Control(60, 0.25, 20, 1, 1),
-                station("Shuttle"), Wiring.of(ENDS, List.of(Function.READY, Function.FAULT)));
+                Station.usual("Shuttle"), Wiring.of(ENDS, List.of(Function.READY, Function.FAULT)));
     }
 
     /** The Lift: vertical screw with holding brake; the weight of carriage and wheel hangs on it. */
@@ -58,7 +57,7 @@ public final class DemoMachine {
                 32, new Duty(600, 3),
                 Homing.search(1, 60, 5, 400, 0).withStop(60, 200),
                 new Control(50, 0.2, 16, 1, 1),
-                station("Lift"), Wiring.of(ENDS, List.of(Function.READY, Function.FAULT, Function.BRAKE)));
+                Station.usual("Lift"), Wiring.of(ENDS, List.of(Function.READY, Function.FAULT, Function.BRAKE)));
     }
 
     /** The Table: endless, 100:1, on a springy shaft with play; an encoder under it tells at power-up where it stands. */
@@ -73,7 +72,7 @@ public final class DemoMachine {
                 32, new Duty(180, 4),
                 Homing.search(12, 20, 2, 60, 0).withAtPowerUp(AtPowerUp.LOAD_ENCODER, TABLE_OFFSET),
                 new Control(12, 0.12, 40, 1, 1),
-                station("Table"), Wiring.of(CAM, List.of(Function.READY, Function.FAULT)).with("X2", Function.LOAD_ENCODER));
+                Station.usual("Table"), Wiring.of(CAM, List.of(Function.READY, Function.FAULT)).with("X2", Function.LOAD_ENCODER));
     }
 
     /** The Brush: a belt pair 5:1 turns it; in the end it follows the Table 7 : 2. */
@@ -88,7 +87,7 @@ public final class DemoMachine {
                 32, new Duty(3600, 2),
                 Homing.search(34, 90, 20, 600, 0).withTimeLimit(30),
                 new Control(50, 0.08, 20, 1, 1),
-                station("Brush"), Wiring.of(NO_SWITCH, List.of(Function.READY, Function.FAULT)));
+                Station.usual("Brush"), Wiring.of(NO_SWITCH, List.of(Function.READY, Function.FAULT)));
     }
 
     /** The salt doser: a screw feeder measured in grams. */
@@ -103,24 +102,7 @@ public final class DemoMachine {
                 32, new Duty(3.5, 1),
                 Homing.search(37, 0.2, 0.05, 2, 0).withTimeLimit(30),
                 new Control(40, 0.008, 20, 1, 1),
-                station("Doser"), Wiring.of(NO_SWITCH, List.of(Function.READY, Function.FAULT)));
-    }
-
-    private static Station station(String axis) {
-        return new Station(List.of(
-                new Entry(0x6040, 0, 16, axis + ".Cmd.Control", "WORD"),
-                new Entry(0, 0, 16, "", ""),
-                new Entry(0x607A, 0, 32, axis + ".Cmd.Position", "DINT"),
-                new Entry(0x6060, 0, 8, axis + ".Cmd.Mode", "SINT")),
-                List.of(
-                new Entry(0x6041, 0, 16, axis + ".Fb.Status", "WORD"),
-                new Entry(0, 0, 16, "", ""),
-                new Entry(0x6064, 0, 32, axis + ".Fb.Position", "DINT"),
-                new Entry(0x606C, 0, 32, axis + ".Fb.Speed", "DINT"),
-                new Entry(0x60F4, 0, 32, axis + ".Fb.FollowingError", "DINT"),
-                new Entry(0x60FD, 0, 32, axis + ".Fb.Inputs", "DWORD"),
-                new Entry(0x6077, 0, 16, axis + ".Fb.Torque", "INT"),
-                new Entry(0x6061, 0, 8, axis + ".Fb.Mode", "SINT")));
+                Station.usual("Doser"), Wiring.of(NO_SWITCH, List.of(Function.READY, Function.FAULT)));
     }
 
     private static Proof proof() {

@@ -1,5 +1,7 @@
 package rueda.machine;
 
+import java.util.List;
+
 /**
  * What is moved, and how stiffly it hangs on the motor.
  *
@@ -20,6 +22,11 @@ public record Load(double mass, double inertia, double coulomb, double viscous, 
     /** A rigid load on a level line. */
     public static Load along(double mass, double coulomb, double viscous) {
         return new Load(mass, 0, coulomb, viscous, 0, 0, 0, 0);
+    }
+
+    /** Entries that must be made before the axis is identified or tuned. @param linear the feed makes a line of the turning */
+    public List<String> missing(boolean linear) {
+        return linear ? mass > 0 ? List.of() : List.of("mass") : inertia > 0 ? List.of() : List.of("inertia");
     }
 
     public Load withFriction(double changedCoulomb, double changedViscous) {

@@ -33,4 +33,25 @@ public record Station(List<Entry> outputs, List<Entry> inputs) {
             return tag != null && !tag.isBlank();
         }
     }
+
+    /**
+     * Process data of cyclic synchronous position as most drives offer it, bound to tags of the axis' name; a filler
+     * brings the 32-bit values to a multiple of 32 bits.
+     */
+    public static Station usual(String axis) {
+        return new Station(List.of(
+                new Entry(0x6040, 0, 16, axis + ".Cmd.Control", "WORD"),
+                new Entry(0, 0, 16, "", ""),
+                new Entry(0x607A, 0, 32, axis + ".Cmd.Position", "DINT"),
+                new Entry(0x6060, 0, 8, axis + ".Cmd.Mode", "SINT")),
+                List.of(
+                new Entry(0x6041, 0, 16, axis + ".Fb.Status", "WORD"),
+                new Entry(0, 0, 16, "", ""),
+                new Entry(0x6064, 0, 32, axis + ".Fb.Position", "DINT"),
+                new Entry(0x606C, 0, 32, axis + ".Fb.Speed", "DINT"),
+                new Entry(0x60F4, 0, 32, axis + ".Fb.FollowingError", "DINT"),
+                new Entry(0x60FD, 0, 32, axis + ".Fb.Inputs", "DWORD"),
+                new Entry(0x6077, 0, 16, axis + ".Fb.Torque", "INT"),
+                new Entry(0x6061, 0, 8, axis + ".Fb.Mode", "SINT")));
+    }
 }

@@ -4,14 +4,23 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import rueda.advice.Finding;
+import rueda.drive.DriveObject;
+import rueda.drive.HomingFailure;
 import rueda.machine.Axis;
 import rueda.machine.Travel;
 import rueda.machine.Homing;
+import rueda.machine.Homing.AtPowerUp;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
+import rueda.plant.Mistake;
+import rueda.plcopen.AxisState;
+import rueda.plcopen.MotionError;
 
 /** Where IEC 61800-7-201 puts the zero of methods 11, 17 and 37, stated from the geometry alone. */
 class HomingTest {
@@ -73,6 +82,55 @@ class HomingTest {
         bench.run(9);
         double zero = bench.drive(0).plant().placeOfCount(bench.drive(0).zeroCounts());
         assertThat(bench.drive(0).position() - 50).isCloseTo(bench.drive(0).plant().place() - zero, within(1e-4));
+    }
+
+    /** The homing command bit is still set, so no search starts (common practice, no source): the drive says so. */
+    @Test
+    void aCommandBitThatIsStillSetStartsNothing() {
+        Machine machine = with(method(11), travel(100, 160));
+        Bench bench = new Bench(machine, HomingTrial.program("Shuttle"), 10, Map.of("Shuttle", Set.of(Mistake.HOMING_BIT_HELD)));
+        bench.run(1);
+        assertThat(bench.drive(0).homingFailure()).isEqualTo(HomingFailure.COMMAND_BIT_SET);
+        assertThat(bench.drive(0).dictionary().get(DriveObject.ERROR_CODE)).isEqualTo(0xFF14);
+        assertThat(bench.axis(0).error()).isEqualTo(MotionError.HOMING_FAILED);
+        assertThat(bench.drive(0).plant().place()).isCloseTo(620, within(0.1));
+    }
+
+    /** An axis that shall, searches by itself at the first enable, and not again while it knows where it is. */
+    @Test
+    void homingOnFirstEnable() {
+        Bench bench = new Bench(with(method(37).withOnFirstEnable(), travel(100, 160)), "PROGRAM P VAR n : UDINT; Power : MC_Power; END_VAR\n"
+                + "n := n + 1; Power(Axis := Shuttle, Enable := n < 500 OR n > 700); END_PROGRAM", 10);
+        bench.run(0.9);
+        assertThat(bench.drive(0).referenced()).isTrue();
+        bench.run(0.3);
+        double zero = bench.drive(0).zeroCounts();
+        bench.run(1.5);
+        assertThat(bench.axis(0).state()).isEqualTo(AxisState.STANDSTILL);
+        assertThat((double) bench.drive(0).zeroCounts()).isEqualTo(zero);
+    }
+
+    @Test
+    void whatTheEncoderKnowsAtPowerUpIsChecked() {
+        assertThat(titles(0, DemoMachine.shuttle().withHoming(method(11).withAtPowerUp(AtPowerUp.MOTOR_ENCODER, 0)))).contains("The motor encoder does not know where the axis is.");
+        assertThat(titles(0, DemoMachine.shuttle().withHoming(method(11).withAtPowerUp(AtPowerUp.LOAD_ENCODER, 0)))).contains("There is no encoder on the load to take the position from.");
+        Axis knows = DemoMachine.shuttle().withEncoder(rueda.machine.Encoder.absolute(19, 12)).withHoming(method(11).withAtPowerUp(AtPowerUp.MOTOR_ENCODER, 0));
+        List<Finding> far = findings(0, knows);
+        Finding elsewhere = far.stream().filter(f -> f.title().startsWith("After a restart the zero lies elsewhere")).findFirst().orElseThrow();
+        double offset = (Double) elsewhere.mend().changes().get(0).value();
+        assertThat(offset).as("the zero of the search, 171.4286 mm from the stop").isCloseTo(-13 * 120.0 * 10 / 91, within(1e-4));
+        assertThat(titles(0, knows.withHoming(method(11).withAtPowerUp(AtPowerUp.MOTOR_ENCODER, offset)))).noneMatch(t -> t.startsWith("After a restart"));
+        assertThat(titles(2, DemoMachine.table())).noneMatch(t -> t.startsWith("After a restart") || t.contains("does not know"));
+    }
+
+    private static List<String> titles(int number, Axis axis) {
+        return findings(number, axis).stream().map(Finding::title).toList();
+    }
+
+    private static List<Finding> findings(int number, Axis axis) {
+        Machine machine = DemoMachine.create().withAxis(number, axis);
+        HomingTrial.Result here = HomingTrial.run(machine, number, axis.travel().parkedAt());
+        return HomeAdvice.of(axis, here, here, "/axes/" + number).findings();
     }
 
     /** Common practice, no source: status bit "referenced" is false before homing and true after; false again after a restart. */

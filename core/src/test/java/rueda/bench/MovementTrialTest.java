@@ -1,0 +1,75 @@
+package rueda.bench;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.List;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+import rueda.machine.Axis;
+import rueda.machine.DemoMachine;
+import rueda.machine.Load;
+import rueda.machine.Machine;
+import rueda.machine.NewAxis;
+import rueda.machine.Wiring;
+import rueda.plant.Mistake;
+
+/** The small movement that comes before identification, and the move whose following error theory predicts. */
+class MovementTrialTest {
+
+    private static final Machine DEMO = DemoMachine.create();
+
+    @Test
+    void everyDemoAxisMovesFreelyAndCountsTheSameWay() {
+        for (int i = 0; i < DEMO.axes().size(); i++) {
+            MovementTrial.Moved moved = MovementTrial.run(DEMO, i, Set.of());
+            assertThat(moved.holds()).as(DEMO.axes().get(i).name() + ": " + moved.message()).isTrue();
+            assertThat(moved.moved()).isCloseTo(moved.counted(), within(0.02 * Math.abs(moved.moved()) + DEMO.axes().get(i).load().backlash()));
+        }
+    }
+
+    @Test
+    void aReversedEncoderAndABlockedAxisAreNamed() {
+        assertThat(MovementTrial.run(DEMO, 0, Set.of(Mistake.ENCODER_REVERSED)).message()).contains("counts backward");
+        Axis lift = DEMO.axes().get(1);
+        Wiring noBrake = Wiring.of(List.of(), List.of());
+        assertThat(MovementTrial.run(DEMO.withAxis(1, lift.withWiring(noBrake)), 1, Set.of()).message()).contains("blocked, or its brake closed");
+    }
+
+    /** Load data first (common practice, no source): nothing starts before, and it is said which is missing. */
+    @Test
+    void nothingStartsBeforeTheLoadIsEntered() {
+        Machine fresh = DEMO.withAxis(0, NewAxis.named("Shuttle"));
+        assertThat(MovementTrial.run(fresh, 0, Set.of()).message()).isEqualTo("Enter the mass of the load first, in the stage Scale.");
+        assertThat(Identification.run(fresh, 0, Set.of()).message()).isEqualTo("Enter the mass of the load first, in the stage Scale.");
+        Axis loaded = NewAxis.named("Fresh").withLoad(Load.along(40, 20, 30));
+        assertThat(MovementTrial.run(DEMO.withAxis(0, loaded), 0, Set.of()).holds()).isTrue();
+        assertThat(rueda.machine.MachineRules.check(fresh)).isEmpty();
+    }
+
+    /** Without friction the bench does what linear theory says, to a count or two. */
+    @Test
+    void theFollowingErrorIsThatOfLinearTheory() {
+        Axis shuttle = DEMO.axes().get(0);
+        Axis smooth = shuttle.withLoad(Load.along(160, 0, 60)).withControl(new rueda.machine.Control(60, 0.25, 20, 0.9, 0.5));
+        MoveTrial.Result r = MoveTrial.run(DEMO.withAxis(0, smooth), 0);
+        double worst = r.followingError().stream().mapToDouble(Math::abs).max().orElseThrow();
+        assertThat(worst).isGreaterThan(0.5);
+        for (int k = 0; k < r.time().size(); k++) {
+            assertThat(r.predictedError().get(k)).as("at " + r.time().get(k) + " s").isCloseTo(r.followingError().get(k), within(0.01 * worst));
+        }
+        assertThat(r.inPosition()).as("the drive reports it after its dwell").isGreaterThanOrEqualTo(smooth.supervision().positionDwell() * 1e-3 - 1e-9);
+    }
+
+    @Test
+    void theTwoMassTableFollowsTheoryToo() {
+        Axis table = DEMO.axes().get(2);
+        Load l = table.load();
+        Axis smooth = table.withLoad(new Load(0, l.inertia(), 0, l.viscous(), 0, l.stiffness(), l.damping(), 0));
+        MoveTrial.Result r = MoveTrial.run(DEMO.withAxis(2, smooth), 2);
+        double worst = r.followingError().stream().mapToDouble(Math::abs).max().orElseThrow();
+        for (int k = 0; k < r.time().size(); k++) {
+            assertThat(r.predictedError().get(k)).as("at " + r.time().get(k) + " s").isCloseTo(r.followingError().get(k), within(0.05 * worst));
+        }
+    }
+}
