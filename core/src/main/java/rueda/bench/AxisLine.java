@@ -94,6 +94,15 @@ final class AxisLine {
         }
     }
 
+    /** The device is off: no torque, the brake closed, no answer on the bus. */
+    void coast(int subSteps) {
+        java.util.Arrays.fill(inputs, (byte) 0);
+        plant.mechanics().brake(true);
+        for (int i = 0; i < subSteps; i++) {
+            plant.step(0);
+        }
+    }
+
     void copyInputTags(long[] memory) {
         inputTags.copy(inputs, memory);
     }

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import rueda.drive.DeviceMemory;
 import rueda.drive.Drive;
 import rueda.drive.DriveObject;
 import rueda.machine.Axis;
@@ -38,6 +39,8 @@ public final class Bench {
     /** Sub-step of drive and plant. */
     public static final long SUB_STEP_NANOS = 125_000;
 
+    /** A device takes so long to restart (our choice). */
+    private static final long RESTART_NANOS = 2_000_000_000L;
     /** What the outputs fall to when the task has stopped. */
     private static final int QUICK_STOP = 0x02;
     private static final int SIGNALS_PER_AXIS = 15;
@@ -46,6 +49,13 @@ public final class Bench {
     private final Task task;
     private final CommandLog log = new CommandLog();
     private final AxisLine[] lines;
+    private final DeviceMemory[] devices;
+    private final MotionAxis[] axes;
+    private final int[] firstTags;
+    private final List<Set<Mistake>> mistakes = new ArrayList<>();
+    /** bus cycles until a restarting device answers again */
+    private final int[] silent;
+    private final int subSteps;
     private final Recording recording;
     private final long cycleNanos;
     private final int cyclesPerTask;
@@ -68,20 +78,24 @@ public final class Bench {
     public Bench(Machine machine, String source, int capacity, Map<String, Set<Mistake>> faults) {
         this.machine = machine;
         int count = machine.axes().size();
-        MotionAxis[] axes = new MotionAxis[count];
+        axes = new MotionAxis[count];
+        devices = new DeviceMemory[count];
+        firstTags = new int[count];
+        silent = new int[count];
         CompiledProgram program = StructuredTextCompiler.compile(source, environment(machine, axes));
         task = new Task(program, machine.plc().instructionBudget());
         cycleNanos = machine.bus().cycleMicros() * 1000L;
-        int subSteps = (int) (cycleNanos / SUB_STEP_NANOS);
+        subSteps = (int) (cycleNanos / SUB_STEP_NANOS);
         cyclesPerTask = machine.plc().taskIntervalMicros() / machine.bus().cycleMicros();
         lines = new AxisLine[count];
         int tag = 0;
         for (int i = 0; i < count; i++) {
             Axis axis = machine.axes().get(i);
             Set<Mistake> wrong = faults.getOrDefault(axis.name(), Set.of());
-            Drive drive = new Drive(axis, new ServoPlant(axis, SUB_STEP_NANOS * 1e-9, wrong), wrong, SUB_STEP_NANOS, subSteps);
-            axes[i] = new MotionAxis(i, axis, drive.dictionary(), log, cycleNanos);
-            lines[i] = new AxisLine(axis, axes[i], drive, program, tag, wrong);
+            devices[i] = new DeviceMemory(axis);
+            firstTags[i] = tag;
+            mistakes.add(wrong);
+            lines[i] = line(i, new ServoPlant(axis, SUB_STEP_NANOS * 1e-9, wrong));
             tag += AxisLine.boundTags(axis.station().outputs()) + AxisLine.boundTags(axis.station().inputs());
         }
         Variable[] recorded = program.variables().stream().filter(v -> v.type() != Type.AXIS_REF && !v.type().isText()).toArray(Variable[]::new);
@@ -90,6 +104,18 @@ public final class Bench {
 
     public Bench(Machine machine, int capacity) {
         this(machine, machine.plc().program(), capacity);
+    }
+
+    /** A device that has just been switched on, and the PLC's side of its axis. */
+    private AxisLine line(int number, ServoPlant plant) {
+        Axis axis = devices[number].acting();
+        Drive drive = new Drive(axis, plant, mistakes.get(number), SUB_STEP_NANOS, subSteps);
+        MotionAxis motion = new MotionAxis(number, axis, drive.dictionary(), log, cycleNanos);
+        if (axes[number] != null) {
+            motion.restarted(axes[number]);
+        }
+        axes[number] = motion;
+        return new AxisLine(axis, motion, drive, task.program(), firstTags[number], mistakes.get(number));
     }
 
     /** What programs of this machine may name: its axes, its tags, standard and motion blocks. */
@@ -162,10 +188,15 @@ public final class Bench {
         cyclesUntilTask--;
         boolean halted = stopped || task.fault() != null;
         int signal = 0;
-        for (AxisLine line : lines) {
+        for (int i = 0; i < lines.length; i++) {
+            AxisLine line = lines[i];
             line.writeOutputs(halted, QUICK_STOP);
             line.copyOutputTags(memory);
-            line.drive.cycle(line.outputs, line.inputs);
+            if (silent[i] > 0) {
+                line = booting(i);
+            } else {
+                line.drive.cycle(line.outputs, line.inputs);
+            }
             record(line, signal);
             signal += SIGNALS_PER_AXIS;
         }
@@ -174,6 +205,48 @@ public final class Bench {
         }
         recording.next();
         cycles++;
+    }
+
+    /** A restarting device gives no torque and does not answer; at the end of that it begins anew. */
+    private AxisLine booting(int number) {
+        AxisLine line = lines[number];
+        line.coast(subSteps);
+        if (--silent[number] == 0) {
+            line.plant.powerUpEncoders();
+            lines[number] = line(number, line.plant);
+        }
+        return lines[number];
+    }
+
+    /** What a device holds. @param axis number of the axis */
+    public DeviceMemory device(int axis) {
+        return devices[axis];
+    }
+
+    /** Writes parameters into a device; what acts at once acts from the next bus cycle. */
+    public void writeDevice(int axis, Axis parameters) {
+        devices[axis].write(parameters);
+        letAct(axis);
+    }
+
+    /** Lets act what waited for the axis to be disabled. Call when it may have been. */
+    public void letAct(int axis) {
+        if (silent[axis] == 0 && devices[axis].act(lines[axis].drive.enabled())) {
+            lines[axis].drive.take(devices[axis].acting());
+            lines[axis].motion.take(devices[axis].acting());
+            lines[axis].hand.take(devices[axis].acting());
+        }
+    }
+
+    /** Switches a device off and on: its torque goes at once, and it answers again after a while with what it had kept. */
+    public void restartDevice(int axis) {
+        devices[axis].restart();
+        silent[axis] = (int) (RESTART_NANOS / cycleNanos);
+    }
+
+    /** The device is restarting and does not answer. */
+    public boolean restarting(int axis) {
+        return silent[axis] > 0;
     }
 
     private void record(AxisLine line, int first) {

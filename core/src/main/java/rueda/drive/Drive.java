@@ -66,7 +66,6 @@ public final class Drive {
     private final Homing configuredHoming;
     private final double zoneFrom;
     private final double zoneTo;
-    private final double highestSpeed;
     private final HomingRun homing;
     private final VelocityRamp ramp;
     private final ProcessDataLayout outputs;
@@ -120,8 +119,8 @@ public final class Drive {
     private long unwrappedTarget;
     private final double wireUnitsPerUnit;
     private final boolean brakeFitted;
-    private final int brakeReleaseSubSteps;
-    private final int brakeCloseSubSteps;
+    private int brakeReleaseSubSteps;
+    private int brakeCloseSubSteps;
     /** sub-steps until the brake has opened or closed */
     private int brakeWait;
     private boolean brakeOpen;
@@ -185,7 +184,6 @@ public final class Drive {
         configuredHoming = axis.homing();
         zoneFrom = axis.wiring().zoneFrom();
         zoneTo = axis.wiring().zoneTo();
-        highestSpeed = axis.limits().max().speed();
         outputTerminals = axis.wiring().outputs();
         digital = new DigitalInputs(axis.wiring(), plant, faults, subStep);
         brakeWired = axis.wiring().terminal(Function.BRAKE).isPresent();
@@ -201,8 +199,6 @@ public final class Drive {
         wireModulo = axis.wireModulo();
         ratedTorque = axis.motor().ratedTorque();
         brakeFitted = axis.brake().fitted();
-        brakeReleaseSubSteps = (int) Math.round(axis.brake().releaseMillis() * 1e-3 / subStep);
-        brakeCloseSubSteps = (int) Math.round(axis.brake().closeMillis() * 1e-3 / subStep);
         unitsPerRadian = unitsPerCount / (2 * Math.PI / axis.encoder().countsPerTurn());
         wireSpeedPerRadian = 1 / (2 * Math.PI / axis.encoder().countsPerTurn()) / countsPerWireUnit;
         radiansPerCount = 2 * Math.PI / axis.encoder().countsPerTurn();
@@ -244,7 +240,7 @@ public final class Drive {
     }
 
     /**
-     * Takes the values that act at once, as the master writes them over the mailbox: gains, limits, supervision, homing.
+     * Takes the values that act at once, as the master writes them over the mailbox: gains, limits, supervision, homing, times of the brake.
      *
      * @param axis its unit, encoder and train must be those of this drive
      */
@@ -257,6 +253,8 @@ public final class Drive {
         feedForward = control.feedForward();
         forwardInertia = axis.motorSide().inertia() * control.torqueForward();
         highestTorque = axis.highestTorque();
+        brakeReleaseSubSteps = (int) Math.round(axis.brake().releaseMillis() * 1e-3 / subStep);
+        brakeCloseSubSteps = (int) Math.round(axis.brake().closeMillis() * 1e-3 / subStep);
         Homing home = axis.homing();
         dictionary.set(HOMING_METHOD, home.method());
         dictionary.set(HOMING_SEARCH_SPEED, scale.wireFromUnits(home.searchSpeed()));
@@ -953,6 +951,11 @@ public final class Drive {
         digital.releaseForces();
         forcedOutputs = 0;
         forcedOutputLevels = 0;
+    }
+
+    /** Torque is on. */
+    public boolean enabled() {
+        return energised();
     }
 
     public ServoPlant plant() {

@@ -127,4 +127,12 @@ public record Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor m
     public Axis withWiring(Wiring changed) {
         return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, changed);
     }
+    public Axis withBrake(Brake changed) {
+        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, changed, travel, limits, supervision, gearBits, duty, homing, control, station, wiring);
+    }
+
+    /** Everything that makes the scale, and the kind of the axis, from another axis. */
+    public Axis withScaleOf(Axis other) {
+        return new Axis(name, other.kind, other.modulo, other.unit, motor, other.encoder, loadEncoder, other.train, load, brake, travel, limits, supervision, other.gearBits, duty, homing, control, station, wiring);
+    }
 }

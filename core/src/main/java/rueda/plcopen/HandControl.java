@@ -15,7 +15,7 @@ public final class HandControl {
     private static final double SLOW = 0.1;
 
     private final MotionAxis axis;
-    private final Axis configuration;
+    private Axis configuration;
     private final MotionCommand command = new MotionCommand();
     private double override = 1;
     private int jogging;
@@ -26,6 +26,11 @@ public final class HandControl {
     public HandControl(MotionAxis axis, Axis configuration) {
         this.axis = axis;
         this.configuration = configuration;
+    }
+
+    /** Takes limits and defaults that have changed. */
+    public void take(Axis changed) {
+        configuration = changed;
     }
 
     /** Follows a running jog: it ends before a soft limit. Call once a bus cycle, before the axis makes its outputs. */

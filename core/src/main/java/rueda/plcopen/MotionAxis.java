@@ -28,7 +28,7 @@ public final class MotionAxis {
     private static final int FAULT_RESET = 0x80;
 
     private final int number;
-    private final Axis configuration;
+    private Axis configuration;
     private final Scale scale;
     private final double wireUnitsPerUnit;
     private final ObjectDictionary mailbox;
@@ -426,8 +426,13 @@ public final class MotionAxis {
         return referencedOnce && !referenced();
     }
 
+    /** Takes limits, defaults and homing that have changed. @param changed its scale must be the same */
+    public void take(Axis changed) {
+        configuration = changed;
+    }
+
     /** What was known of the drive before its device restarted. */
-    void restarted(MotionAxis before) {
+    public void restarted(MotionAxis before) {
         referencedOnce = before.referencedOnce;
     }
 
