@@ -58,7 +58,7 @@ onMounted(async () => {
 
 <template>
   <v-app :theme="theme">
-    <div class="frame" :class="{ byhand: hand.open }">
+    <div class="frame" :class="{ byhand: hand.open || bench.deviceOpen }">
       <TopBar :theme="theme" @search="searching = true" @theme="switchTheme" />
       <StageRibbon />
       <div v-if="ready" class="middle">

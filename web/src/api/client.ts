@@ -25,6 +25,8 @@ export type IdentificationAnswer = Schemas['IdentificationAnswer']
 export type StepAnswer = Schemas['StepAnswer']
 export type TurnAnswer = Schemas['TurnAnswer']
 export type HandOrderKind = Schemas['HandOrder']['order']
+export type Moved = Schemas['Moved']
+export type DeviceGroup = Schemas['DeviceGroup']
 export type BenchAxis = Schemas['AxisState']
 
 /** A problem document, RFC 9457. */
@@ -80,7 +82,7 @@ export const api = {
   takeControl: (id: number, monitoringSeconds: number) => call<Schemas['ControlTaken']>('POST', `/machines/${id}/control`, { monitoringSeconds }),
   renewControl: (key: string) => call<void>('POST', `/control/${key}/renew`),
   releaseControl: (key: string) => call<void>('DELETE', `/control/${key}`),
-  handOrder: (key: string, order: { axis: string; order: HandOrderKind; value?: number; fast?: boolean; terminal?: string }) => call<Schemas['HandAnswer']>('POST', `/control/${key}/orders`, order),
+  handOrder: (key: string, order: { axis: string; order: HandOrderKind; value?: number; fast?: boolean; terminal?: string; speedLimit?: number }) => call<Schemas['HandAnswer']>('POST', `/control/${key}/orders`, order),
   bench: (order: 'run' | 'hold' | 'cycle' | 'stop') => call<BenchState>('POST', `/bench/${order}`),
   condition: () => call<Record<string, Mistake[]>>('GET', '/bench/condition'),
   benchCondition: (axis: string, faults: Mistake[]) => call<Record<string, Mistake[]>>('POST', '/bench/condition', { axis, faults }),
@@ -88,5 +90,11 @@ export const api = {
   identification: (machine: Machine, axis: number, faults: Mistake[]) => call<IdentificationAnswer>('POST', '/calc/identification', { machine, axis, faults }),
   turn: (machine: Machine, axis: number, faults: Mistake[]) => call<Schemas['TurnAnswer']>('POST', '/calc/turn', { machine, axis, faults }),
   response: (machine: Machine, axis: number) => call<StepAnswer>('POST', '/calc/response', { machine, axis }),
+  movement: (machine: Machine, axis: number, faults: Mistake[]) => call<Moved>('POST', '/calc/movement', { machine, axis, faults }),
+  newAxis: (name: string) => call<Axis>('GET', `/calc/axis?name=${encodeURIComponent(name)}`),
+  device: (id: number, axis: string) => call<DeviceGroup[]>('GET', `/machines/${id}/bench/devices/${encodeURIComponent(axis)}`),
+  writeDevices: (id: number) => call<BenchState>('POST', `/machines/${id}/bench/devices/write`),
+  keepDevice: (axis: string) => call<BenchState>('POST', `/bench/devices/${encodeURIComponent(axis)}/keep`),
+  restartDevice: (axis: string) => call<BenchState>('POST', `/bench/devices/${encodeURIComponent(axis)}/restart`),
   benchSpeed: (factor: number) => call<BenchState>('POST', '/bench/speed', { factor }),
 }

@@ -1,11 +1,35 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
+import { api } from '../api/client'
 import { fixed } from '../lib/numbers'
 import { useBench } from '../stores/bench'
 import { useMachine } from '../stores/machine'
 
 const machine = useMachine()
 const bench = useBench()
+const newName = ref('')
+const refusal = ref('')
+
+/** A new axis begins as a screw on a level line; its load is still to be entered. */
+async function addAxis() {
+  const name = newName.value.trim()
+  const taken = machine.draft!.axes.some((a) => a.name.toUpperCase() === name.toUpperCase())
+  refusal.value = !/^[A-Za-z_][A-Za-z0-9_]*$/.test(name) ? `${name} is refused. Allowed: a letter, then letters, digits or _; the program uses it as an identifier.`
+    : taken ? `${name} is refused. Allowed: a name no other axis has.` : ''
+  if (refusal.value) return
+  const axis = await machine.guarded(() => api.newAxis(name))
+  if (!axis) return
+  machine.edit({ op: 'add', path: '/axes/-', value: axis })
+  machine.axisIndex = machine.draft!.axes.length - 1
+  newName.value = ''
+}
+
+function removeAxis() {
+  const index = machine.axisIndex
+  machine.axisIndex = Math.max(0, index - 1)
+  machine.edit({ op: 'remove', path: `/axes/${index}` })
+}
+
 const WIDTH = 188
 const EDGE = 6
 
@@ -70,6 +94,12 @@ const strips = computed(() =>
       </svg>
       <span class="row small"><span>{{ s.live ? (s.live.referenced ? 'referenced' : 'not referenced') : 'run the bench below' }}</span><span v-if="s.live">{{ s.live.driveState }}</span></span>
     </button>
+    <form class="add" @submit.prevent="addAxis">
+      <input v-model="newName" class="plain" aria-label="Name of a new axis" placeholder="New axis" maxlength="32" :aria-invalid="Boolean(refusal)" />
+      <v-btn type="submit" size="small" :disabled="newName.trim() === ''">Add</v-btn>
+      <v-btn size="small" variant="text" :disabled="(machine.draft?.axes.length ?? 0) < 2" :title="`Takes ${machine.axis?.name} out of the machine; undo brings it back`" @click="removeAxis">Remove</v-btn>
+      <p v-if="refusal" class="fault-text" role="alert">{{ refusal }}</p>
+    </form>
   </aside>
 </template>
 
@@ -77,6 +107,9 @@ const strips = computed(() =>
 .rail { border-right: 1px solid var(--hair); padding: 8px; }
 .strip { display: block; width: 100%; text-align: left; padding: 6px 9px; margin-bottom: 7px; cursor: pointer; color: var(--ink); font: inherit; }
 .strip.selected { outline: 2px solid var(--ink); outline-offset: -2px; }
+.add { display: flex; flex-wrap: wrap; gap: 4px; align-items: center; }
+.add input { width: 84px; flex: 1; }
+.add p { width: 100%; margin: 0; }
 .row { display: flex; justify-content: space-between; gap: 6px; }
 .state { font-size: 12px; color: var(--pencil); }
 .state.fault { color: var(--stop); font-weight: 700; }

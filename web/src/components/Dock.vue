@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { mdiHandBackRight, mdiPause, mdiPlay, mdiRestart, mdiStepForward } from '@mdi/js'
+import { mdiHandBackRight, mdiMemory, mdiPause, mdiPlay, mdiRestart, mdiStepForward } from '@mdi/js'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { streamed, useBench } from '../stores/bench'
 import { useMachine } from '../stores/machine'
 import { useHand } from '../stores/hand'
+import DevicePanel from './DevicePanel.vue'
 import HandPanel from './HandPanel.vue'
 import ProofTrace from './ProofTrace.vue'
 import TracePlot, { type Line } from './TracePlot.vue'
@@ -39,6 +40,17 @@ const runs = computed(() => {
   return state.value.program === 'homing' ? 'homing' : 'the program'
 })
 
+/** Groups that wait to act, or would be lost by a restart. */
+const waiting = computed(() => {
+  const device = state.value?.axes.find((a) => a.name === machine.axis?.name)?.device
+  return device?.restarting ? 'restarting' : device?.pending.length ? `${device.pending.length} pending` : ''
+})
+
+function show(panel: 'hand' | 'device' | null) {
+  hand.open = panel === 'hand'
+  bench.deviceOpen = panel === 'device'
+}
+
 function toggle() {
   void bench.order(state.value?.running ? 'hold' : 'run')
 }
@@ -50,19 +62,21 @@ function toggle() {
       <v-btn :prepend-icon="state?.running ? mdiPause : mdiPlay" variant="flat" color="primary" @click="toggle">{{ state?.running ? 'Hold' : 'Run' }}</v-btn>
       <v-btn :prepend-icon="mdiStepForward" title="One cycle of the program's task, then hold" @click="bench.oneCycle()">One cycle</v-btn>
       <v-btn :prepend-icon="mdiRestart" title="Switch the bench off and on and start the program from the saved machine" @click="bench.start('PROGRAM', true)">Start anew</v-btn>
-      <v-btn :prepend-icon="mdiHandBackRight" :variant="hand.open ? 'tonal' : 'outlined'" :aria-expanded="hand.open" title="Move axes by hand" @click="hand.open = !hand.open">By hand</v-btn>
+      <v-btn :prepend-icon="mdiHandBackRight" :variant="hand.open ? 'tonal' : 'outlined'" :aria-expanded="hand.open" title="Move axes by hand" @click="show(hand.open ? null : 'hand')">By hand</v-btn>
+      <v-btn :prepend-icon="mdiMemory" :variant="bench.deviceOpen ? 'tonal' : 'outlined'" :aria-expanded="bench.deviceOpen" :title="`What the device of ${machine.axis?.name} holds`" @click="show(bench.deviceOpen ? null : 'device')">Device{{ waiting ? ` · ${waiting}` : '' }}</v-btn>
       <label class="speed">Clock
         <select class="plain" :value="state?.speed ?? 1" :disabled="!state" @change="bench.setSpeed(Number(($event.target as HTMLSelectElement).value))">
           <option v-for="factor in [0.1, 0.5, 1, 2, 5, 10]" :key="factor" :value="factor">×{{ factor }}</option>
         </select>
       </label>
       <span v-if="state?.fault" class="fault" role="alert">Program stopped in line {{ state.fault.line }}: {{ state.fault.message }}</span>
-      <span v-else-if="state" class="legend">runs {{ runs }} of revision {{ state.revision }}<span v-if="bench.behind"> (the machine is at {{ machine.revision }}; start anew to take it over)</span></span>
-      <span v-if="!proof && !hand.open && data.lines.length" class="legend keys">
+      <span v-else-if="state" class="legend">runs {{ runs }} of revision {{ state.revision }}<span v-if="bench.behind"> (the machine is at {{ machine.revision }}; write it to the devices, or start anew)</span></span>
+      <span v-if="!proof && !hand.open && !bench.deviceOpen && data.lines.length" class="legend keys">
         {{ machine.axis?.name }} <b class="cmd">╌ speed, commanded</b> <b class="act">— speed, actual</b> <b class="ref">▔ reference cam</b> in {{ machine.axis?.unit.symbol }}/s
       </span>
     </div>
     <HandPanel v-if="hand.open" />
+    <DevicePanel v-else-if="bench.deviceOpen" />
     <div v-else class="trace">
       <ProofTrace v-if="proof" />
       <template v-else>

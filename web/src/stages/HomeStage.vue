@@ -26,6 +26,13 @@ const x = (place: number) => LEFT + ((RIGHT - LEFT) * (place - span.value.from))
 const method = computed(() => axis.value.homing.method)
 const sentences = computed(() => machine.homing?.sentences ?? [])
 const said = computed(() => sentences.value.find((s) => s.method === method.value) ?? sentences.value.find((s) => s.method === 37) ?? null)
+/** An encoder is offered when it can know the position, or when it is chosen already. */
+const powerUps = computed(() => {
+  const all: [string, string][] = [['NOTHING', 'it does not know where it is']]
+  if (axis.value.encoder.kind === 'ABSOLUTE' || axis.value.homing.atPowerUp === 'MOTOR_ENCODER') all.push(['MOTOR_ENCODER', 'the motor encoder tells the position'])
+  if (axis.value.loadEncoder.use !== 'NONE' || axis.value.homing.atPowerUp === 'LOAD_ENCODER') all.push(['LOAD_ENCODER', 'the encoder on the load tells the position'])
+  return all
+})
 const usesCam = computed(() => (method.value >= 3 && method.value <= 14) || (method.value >= 19 && method.value <= 30))
 /** A cam of an endless axis comes again with every turn. */
 const cams = computed(() => {
@@ -116,6 +123,14 @@ const shown = (place: number) => (endless.value ? place - Math.floor(place / axi
     <select class="slot" aria-label="What the axis does afterwards" :value="axis.homing.thenToZero ? 'travel' : 'stay'" @change="machine.set(`${at}/homing/thenToZero`, ($event.target as HTMLSelectElement).value === 'travel')">
       <option value="stay">stay where it came to rest</option><option value="travel">travel to 0 {{ unit }}</option>
     </select>.
+    <template v-if="method !== 37 && method !== 35">It searches
+    <select class="slot" aria-label="When the axis searches" :value="axis.homing.onFirstEnable ? 'enable' : 'order'" @change="machine.set(`${at}/homing/onFirstEnable`, ($event.target as HTMLSelectElement).value === 'enable')">
+      <option value="order">when it is ordered</option><option value="enable">by itself at the first enable</option>
+    </select>.</template>
+    At power-up
+    <select class="slot" aria-label="What tells the position at power-up" :value="axis.homing.atPowerUp" @change="machine.set(`${at}/homing/atPowerUp`, ($event.target as HTMLSelectElement).value)">
+      <option v-for="[key, words] in powerUps" :key="key" :value="key">{{ words }}</option>
+    </select>.
   </div>
   <svg viewBox="0 4 724 220" class="drawing path" role="img" :aria-label="here?.found ? `Path of the search: zero at ${fixed(shown(here.zero), 2)} ${unit} ${endless ? 'of the turn' : 'from the negative stop'}` : 'Path of the search'">
     <path :d="`M${x(span.from)} 36H${x(span.to)}`" stroke="var(--ink)" stroke-width="4" :stroke-dasharray="endless ? '14 4' : undefined" />
@@ -179,6 +194,7 @@ const shown = (place: number) => (endless.value ? place - Math.floor(place / axi
       <NumberField :path="`${at}/homing/stopTorque`" label="Torque at the stop" :value="axis.homing.stopTorque" unit="%" title="Share of the rated torque at which the stop counts" />
       <NumberField :path="`${at}/homing/stopTime`" label="pressed for" :value="axis.homing.stopTime" unit="ms" whole />
     </template>
+    <NumberField v-if="axis.homing.atPowerUp !== 'NOTHING'" :path="`${at}/homing/encoderOffset`" label="Encoder offset" :value="axis.homing.encoderOffset" :unit="unit" title="Position the axis has where the encoder reads 0" />
     <NumberField :path="`${at}/homing/timeLimit`" label="Time limit" :value="axis.homing.timeLimit" unit="s" title="The search fails when it takes longer" />
     <v-btn variant="flat" color="primary" class="go" @click="bench.start('HOMING', true)">Run on the bench</v-btn>
   </div>

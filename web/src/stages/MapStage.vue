@@ -37,9 +37,9 @@ function meaning(entry: Entry, bytes: string[]): string {
   if (entry.object === 0x6040) return ordered(value)
   if (entry.object === 0x6041) return live.value?.driveState ?? ''
   if (object?.position) return `${fixed(value / 10 ** axis.value.unit.decimals, 3)} ${axis.value.unit.symbol}${object.speed ? '/s' : ''}`
-  if (entry.object === 0x6077 || entry.object === 0x6072) return `${fixed(value / 10, 1)} % of rated`
+  if (entry.object === 0x6077 || entry.object === 0x6072 || entry.object === 0x6071) return `${fixed(value / 10, 1)} % of rated`
   if (entry.object === 0x60fd) return ['negative limit', 'positive limit', 'reference cam'].filter((_, i) => (value >> i) & 1).join(', ') || 'no switch active'
-  if (entry.object === 0x6060 || entry.object === 0x6061) return value === 8 ? 'cyclic synchronous position' : value === 6 ? 'homing' : String(value)
+  if (entry.object === 0x6060 || entry.object === 0x6061) return value === 8 ? 'cyclic synchronous position' : value === 6 ? 'homing' : value === 10 ? 'cyclic synchronous torque' : String(value)
   return String(value)
 }
 

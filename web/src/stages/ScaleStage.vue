@@ -22,6 +22,8 @@ const reducers = computed(() => axis.value.train.reducers)
 const KINDS = { LINEAR: 'Linear, with ends', ROTARY: 'Rotary, with ends', ENDLESS: 'Endless' }
 const ENCODERS = { INCREMENTAL: 'Incremental', ABSOLUTE: 'Absolute' }
 const FEEDS = { RACK: 'Rack', SCREW: 'Screw', BELT: 'Belt', DIRECT: 'Direct', FEEDER: 'Feeder' }
+const DIRECTIONS = { false: 'As it counts', true: 'Turned over' }
+const USES = { NONE: 'Not fitted', REFERENCE: 'For reference only', POSITION_LOOP: 'In the position loop' }
 const AMOUNTS = { RACK: 'Pitch', BELT: 'Pitch', SCREW: 'Lead', FEEDER: 'Amount per turn', DIRECT: '' }
 const UNITS = ['mm', 'µm', 'm', 'in', '°', 'rad', 'turn', 'g', 'kg', 'ml', 'l']
 
@@ -67,6 +69,7 @@ function chooseFeed(kind: string) {
         <NumberField :path="`${at}/encoder/singleTurnBits`" label="Bits within a turn" :value="axis.encoder.singleTurnBits" whole unit="bit" title="2^bits counts a turn" />
         <NumberField :path="`${at}/encoder/multiTurnBits`" label="Bits of whole turns" :value="axis.encoder.multiTurnBits" whole unit="bit" title="0: it knows no turns after power-up" />
       </template>
+      <ChoiceField :path="`${at}/encoder/reversed`" label="Direction" :value="String(axis.encoder.reversed)" :options="DIRECTIONS" :choose="(v) => machine.set(`${at}/encoder/reversed`, v === 'true')" />
     </TrainPart>
     <TrainPart name="motor" label="Motor" wide>
       <NumberField :path="`${at}/motor/ratedTorque`" label="Rated torque" :value="axis.motor.ratedTorque" unit="N·m" />
@@ -127,6 +130,16 @@ function chooseFeed(kind: string) {
           <NumberField :path="`${at}/brake/closeMillis`" label="Closes in" :value="axis.brake.closeMillis" unit="ms" whole title="The motor holds the load meanwhile" />
         </template>
       </div>
+      <h2 class="gap">Encoder on the load</h2>
+      <div class="row">
+        <ChoiceField :path="`${at}/loadEncoder/use`" label="Used" :value="axis.loadEncoder.use" :options="USES" />
+        <template v-if="axis.loadEncoder.use !== 'NONE'">
+          <ChoiceField :path="`${at}/loadEncoder/encoder/kind`" label="Encoder on the load" :value="axis.loadEncoder.encoder.kind" :options="ENCODERS" />
+          <NumberField v-if="axis.loadEncoder.encoder.kind === 'INCREMENTAL'" :path="`${at}/loadEncoder/encoder/lines`" label="Lines per load turn" :value="axis.loadEncoder.encoder.lines" whole title="Four counts a line" />
+          <NumberField v-else :path="`${at}/loadEncoder/encoder/singleTurnBits`" label="Bits within a load turn" :value="axis.loadEncoder.encoder.singleTurnBits" whole unit="bit" />
+          <ChoiceField :path="`${at}/loadEncoder/encoder/reversed`" label="Its direction" :value="String(axis.loadEncoder.encoder.reversed)" :options="DIRECTIONS" :choose="(v) => machine.set(`${at}/loadEncoder/encoder/reversed`, v === 'true')" />
+        </template>
+      </div>
       <h2 class="gap">Duty</h2>
       <div class="row">
         <NumberField :path="`${at}/duty/distance`" label="There and back" :value="axis.duty.distance" :unit="unit" title="Way of one move, with the default speed and acceleration" />
@@ -151,8 +164,6 @@ function chooseFeed(kind: string) {
           <NumberField :path="`${at}/limits/softMax`" label="Positive soft limit" :value="axis.limits.softMax" :unit="unit" />
         </template>
         <NumberField :path="`${at}/limits/quickStop`" label="Quick stop" :value="axis.limits.quickStop" :unit="unit + '/s²'" />
-        <NumberField :path="`${at}/limits/followingError`" label="Following error" :value="axis.limits.followingError" :unit="unit" />
-        <NumberField :path="`${at}/limits/followingErrorTime`" label="allowed for" :value="axis.limits.followingErrorTime" unit="ms" whole />
       </div>
     </section>
   </div>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { api, type IdentificationAnswer, type StepAnswer } from '../api/client'
+import { api, type IdentificationAnswer, type Moved, type StepAnswer } from '../api/client'
 import NumberField from '../components/NumberField.vue'
+import AllowedError from '../components/AllowedError.vue'
+import TorqueOperation from '../components/TorqueOperation.vue'
 import TracePlot, { type Line } from '../components/TracePlot.vue'
 import { fixed } from '../lib/numbers'
 import { useBench } from '../stores/bench'
@@ -13,6 +15,24 @@ const axis = computed(() => machine.axis!)
 const at = computed(() => `/axes/${machine.axisIndex}`)
 const unit = computed(() => axis.value.unit.symbol)
 const control = computed(() => axis.value.control)
+
+const supervision = computed(() => axis.value.supervision)
+const missing = computed(() => {
+  const load = axis.value.load
+  return ['SCREW', 'RACK', 'BELT'].includes(axis.value.train.feed.kind) ? (load.mass > 0 ? '' : 'mass') : load.inertia > 0 ? '' : 'inertia'
+})
+const moved = ref<Moved | null>(null)
+const moving = ref(false)
+
+async function tryMovement() {
+  moving.value = true
+  await machine.flush()
+  const answer = await machine.guarded(() => api.movement(machine.draft!, machine.axisIndex, bench.condition[axis.value.name] ?? []))
+  moving.value = false
+  if (answer) moved.value = answer
+}
+/** What was tried was tried with these entries and in this condition. */
+watch([() => machine.axisIndex, () => JSON.stringify([axis.value.encoder, axis.value.train, axis.value.load, axis.value.wiring, axis.value.brake]), () => JSON.stringify(bench.condition)], () => (moved.value = null))
 
 const found = ref<IdentificationAnswer | null>(null)
 const response = ref<StepAnswer | null>(null)
@@ -47,7 +67,8 @@ watch(() => machine.axisIndex, async () => {
 })
 
 const lines = computed<Line[]>(() => response.value && [
-  { label: 'following error', unit: unit.value, colour: '--act', values: response.value.followingError, scale: 'error' },
+  { label: 'following error, predicted', unit: unit.value, colour: '--cmd', dashed: true, values: response.value.predictedError, scale: 'error' },
+  { label: 'following error, measured', unit: unit.value, colour: '--act', values: response.value.followingError, scale: 'error' },
   { label: 'torque', unit: 'N·m', colour: '--ref', values: response.value.torque, scale: 'torque' },
 ] || [])
 const worst = computed(() => (response.value ? Math.max(...response.value.followingError.map(Math.abs)) : 0))
@@ -90,14 +111,19 @@ function accept() {
     <NumberField :path="`${at}/control/torqueForward`" label="Torque feed-forward" :value="control.torqueForward" title="0 none, 1 the whole torque of the commanded acceleration" />
   </div>
   <section class="sheet response" aria-label="A short move on the bench">
-    <div class="keys">Short move on the bench <b class="act">— following error, {{ unit }}</b> <b class="ref">— torque, N·m</b>
-      <span v-if="response" class="numbers" data-testid="response">{{ fixed(worst, 4) }} {{ unit }} · {{ fixed(response.peakTorque, 2) }} N·m · {{ response.settled == null ? 'does not settle' : `settles in ${fixed(response.settled * 1000, 0)} ms` }}</span></div>
+    <div class="keys">Short move on the bench Following error, {{ unit }}: <b class="cmd">╌ predicted</b> <b class="act">— measured</b> <b class="ref">— torque, N·m</b>
+      <span v-if="response" class="numbers" data-testid="response">{{ fixed(worst, 4) }} {{ unit }} · {{ fixed(response.peakTorque, 2) }} N·m · {{ response.settled == null ? 'does not settle' : `settles in ${fixed(response.settled * 1000, 0)} ms` }} · {{ response.inPosition == null ? 'never in position' : `in position after ${fixed(response.inPosition * 1000, 0)} ms` }}</span></div>
     <div class="plot"><TracePlot v-if="response" :time="response.time" :lines="lines" label="Following error and torque of a short move" /></div>
   </section>
   <div class="columns">
     <section aria-label="Identification">
+      <div class="head"><h2>Movement test</h2>
+        <v-btn :loading="moving" :disabled="missing !== ''" :title="missing ? `Enter the ${missing} of the load first` : 'Small, slow, both ways, with at most half the rated torque'" @click="tryMovement">{{ moved ? 'Try again' : 'Try a small movement' }}</v-btn></div>
+      <p v-if="missing" class="fault-text" role="status">Enter the {{ missing }} of the load first, in the stage <router-link to="/scale">Scale</router-link>.</p>
+      <p v-else-if="moved" role="status" data-testid="moved"><b :class="moved.holds ? 'ok' : 'stop'">{{ moved.holds ? 'Free:' : 'Not right:' }}</b> {{ moved.message }}</p>
+      <p v-else class="sub">Is it free, which way does it go, does the encoder count the same way?</p>
       <div class="head"><h2>What the axis moves</h2>
-        <v-btn variant="flat" color="primary" :loading="working" @click="identify">{{ found ? 'Identify again' : 'Identify' }}</v-btn></div>
+        <v-btn variant="flat" color="primary" :loading="working" :disabled="missing !== ''" @click="identify">{{ found ? 'Identify again' : 'Identify' }}</v-btn></div>
       <p v-if="!found" class="sub">The bench moves the axis there and back at three speeds inside its free travel, and fits torque to motion.</p>
       <p v-else-if="!found.result.done" class="fault-text" role="alert">{{ found.result.message }}</p>
       <table v-else class="plain" data-testid="identified">
@@ -113,6 +139,22 @@ function accept() {
       </table>
       <p class="sub">As fast as 50° of phase and a gain margin of 2.5 allow, at most 60 Hz. Undo takes it back.</p>
     </section>
+    <section aria-label="Supervision">
+      <h2>Supervision</h2>
+      <div class="row">
+        <NumberField :path="`${at}/supervision/positionWindow`" label="Position window" :value="supervision.positionWindow" :unit="unit" title="In position: so near the target, 6067h" />
+        <NumberField :path="`${at}/supervision/positionDwell`" label="for at least" :value="supervision.positionDwell" unit="ms" whole title="6068h" />
+        <NumberField :path="`${at}/supervision/positionTolerance`" label="warning after" :value="supervision.positionTolerance" unit="ms" whole title="The drive warns when the axis is not in position so long after the setpoint stands; 0 for never" />
+        <NumberField :path="`${at}/supervision/standstillWindow`" label="Standstill window" :value="supervision.standstillWindow" :unit="unit" />
+        <NumberField :path="`${at}/supervision/standstillDwell`" label="standing for" :value="supervision.standstillDwell" unit="ms" whole />
+        <NumberField :path="`${at}/supervision/followingError`" label="Following error" :value="supervision.followingError" :unit="unit" title="Allowed at low speed, 6065h" />
+        <NumberField :path="`${at}/supervision/followingFrom`" label="grows from" :value="supervision.followingFrom" :unit="unit + '/s'" />
+        <NumberField :path="`${at}/supervision/followingErrorAtSpeed`" label="at highest speed" :value="supervision.followingErrorAtSpeed" :unit="unit" />
+        <NumberField :path="`${at}/supervision/followingErrorTime`" label="allowed for" :value="supervision.followingErrorTime" unit="ms" whole title="6066h" />
+      </div>
+      <AllowedError />
+    </section>
+    <TorqueOperation />
   </div>
 </template>
 
@@ -122,8 +164,10 @@ function accept() {
 .plot { height: 150px; }
 .keys { font-size: 12.5px; color: var(--pencil); display: flex; flex-wrap: wrap; gap: 0 12px; white-space: nowrap; }
 .numbers { margin-left: auto; color: var(--ink); }
-.act { color: var(--act); } .ref { color: var(--ref); }
+.cmd { color: var(--cmd); } .ok { color: var(--ok); } .stop { color: var(--stop); } .act { color: var(--act); } .ref { color: var(--ref); }
 .columns { display: grid; grid-template-columns: 1fr 1fr; gap: 20px; }
+section p { margin: 2px 0 8px; }
+section .row { --field-width: 104px; }
 .head { display: flex; gap: 12px; align-items: center; margin-bottom: 4px; }
 .head h2 { margin: 0; }
 .end { text-align: right; }

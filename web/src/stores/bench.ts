@@ -17,6 +17,8 @@ export const useBench = defineStore('bench', () => {
   const machine = useMachine()
   /** Mistakes made on the bench, by axis. */
   const condition = ref<Record<string, Mistake[]>>({})
+  /** The dock shows what the device of the chosen axis holds. */
+  const deviceOpen = ref(false)
   const behind = computed(() => state.value !== null && state.value.revision !== machine.revision)
 
   function connect() {
@@ -93,5 +95,12 @@ export const useBench = defineStore('bench', () => {
     if (made) condition.value = made
   }
 
-  return { condition, setCondition, state, connected, samples, behind, connect, start, order, oneCycle, setSpeed }
+  /** Orders to the devices of the bench; what they hold comes over the stream. */
+  async function device(what: 'write' | 'keep' | 'restart', axis: string) {
+    await machine.flush()
+    const next = await machine.guarded(() => (what === 'write' ? api.writeDevices(machine.id) : what === 'keep' ? api.keepDevice(axis) : api.restartDevice(axis)))
+    if (next) take(next)
+  }
+
+  return { device, deviceOpen, condition, setCondition, state, connected, samples, behind, connect, start, order, oneCycle, setSpeed }
 })

@@ -54,10 +54,10 @@ export const useHand = defineStore('hand', () => {
     if (mine) await machine.guarded(() => api.releaseControl(mine))
   }
 
-  async function order(kind: HandOrderKind, value?: number, fast?: boolean, terminal?: string, axis = machine.axis?.name) {
+  async function order(kind: HandOrderKind, value?: number, fast?: boolean, terminal?: string, axis = machine.axis?.name, speedLimit?: number) {
     if (!key.value || !axis) return
     try {
-      const answer = await api.handOrder(key.value, { axis, order: kind, value, fast, terminal })
+      const answer = await api.handOrder(key.value, { axis, order: kind, value, fast, terminal, speedLimit })
       refusal.value = answer.refusal ?? ''
     } catch (error) {
       if (!(error instanceof Problem)) throw error
@@ -67,7 +67,7 @@ export const useHand = defineStore('hand', () => {
   }
 
   async function releaseForces() {
-    for (const axis of bench.state?.axes ?? []) if (axis.forcedInputs) await order('RELEASE_FORCES', undefined, undefined, undefined, axis.name)
+    for (const axis of bench.state?.axes ?? []) if (axis.forcedInputs || axis.forcedOutputs) await order('RELEASE_FORCES', undefined, undefined, undefined, axis.name)
   }
 
   return { releaseForces, key, monitoring, open, refusal, lost, take, release, order }

@@ -39,6 +39,15 @@ export const useMachine = defineStore('machine', () => {
 
   const homing = computed(() => homings.value[axisIndex.value] ?? null)
   const axis = computed(() => draft.value?.axes[axisIndex.value] ?? null)
+  /* an axis that has gone, also by undo, is not the chosen one any more */
+  watch(
+    () => draft.value?.axes.length,
+    (length, before) => {
+      if (length && axisIndex.value >= length) axisIndex.value = length - 1
+      if (before) homings.value = {}
+    },
+    { flush: 'sync' },
+  )
   const faults = computed<EntryFault[]>(() => [...Object.values(unread.value), ...(answer.value?.faults ?? [])])
   const diagnostics = computed(() => answer.value?.program.diagnostics ?? [])
   const events = computed(() => answer.value?.program.events ?? [])

@@ -8,6 +8,7 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.test.context.SpringBootTest;
@@ -115,6 +116,38 @@ class ApiTest {
         assertThat(JSON.readTree(call("GET", "/api/bench/condition", null).body()).at("/Lift/0").asString()).isEqualTo("CAM_BOUNCES");
         assertThat(call("POST", "/api/bench/condition", "{\"axis\":\"Lift\"}").statusCode()).isEqualTo(422);
         assertThat(JSON.readTree(call("POST", "/api/bench/condition", "{\"axis\":\"Lift\",\"faults\":[]}").body()).isEmpty()).isTrue();
+    }
+
+    /** Written, kept, restarted: what the page shows of a device. */
+    @Test
+    void parametersOfADevice() throws Exception {
+        JsonNode machine = JSON.readTree(call("GET", "/api/machines/1", null).body());
+        call("POST", "/api/machines/1/bench", "{\"program\":\"HOMING\",\"axis\":\"Brush\",\"running\":false}");
+        ObjectNode document = (ObjectNode) machine.get("document");
+        ((ObjectNode) document.at("/axes/3/encoder")).put("singleTurnBits", 18);
+        HttpResponse<String> saved = call("PUT", "/api/machines/1", document.toString(), "If-Match", machine.get("revision").asString());
+        assertThat(saved.statusCode()).isEqualTo(200);
+        assertThat(values(call("GET", "/api/machines/1/bench/devices/Brush", null).body(), "/encoder/singleTurnBits")).containsExactly("18", "17", "17", "17");
+        JsonNode written = JSON.readTree(call("POST", "/api/machines/1/bench/devices/write", null).body());
+        assertThat(written.at("/axes/3/device/pending/0").asString()).isEqualTo("Unit, encoder and train");
+        assertThat(written.get("revision").asLong()).as("the bench is what the project says").isEqualTo(JSON.readTree(saved.body()).get("revision").asLong());
+        assertThat(values(call("GET", "/api/machines/1/bench/devices/Brush", null).body(), "/encoder/singleTurnBits")).containsExactly("18", "18", "17", "17");
+        assertThat(JSON.readTree(call("POST", "/api/bench/devices/Brush/keep", null).body()).at("/axes/3/device/unkept")).isEmpty();
+        assertThat(JSON.readTree(call("POST", "/api/bench/devices/Brush/restart", null).body()).at("/axes/3/device/restarting").asBoolean()).isTrue();
+        assertThat(values(call("GET", "/api/machines/1/bench/devices/Brush", null).body(), "/encoder/singleTurnBits")).containsExactly("18", "18", "18", "18");
+        assertThat(call("POST", "/api/bench/devices/Nobody/keep", null).statusCode()).isEqualTo(404);
+        call("POST", "/api/machines/1/undo", null, "If-Match", JSON.readTree(saved.body()).get("revision").asString());
+    }
+
+    private static List<String> values(String body, String name) throws Exception {
+        for (JsonNode group : JSON.readTree(body)) {
+            for (JsonNode value : group.get("values")) {
+                if (value.get("name").asString().equals(name)) {
+                    return List.of(value.get("project").asString(), value.get("working").asString(), value.get("permanent").asString(), value.get("acting").asString());
+                }
+            }
+        }
+        return List.of();
     }
 
     @Test

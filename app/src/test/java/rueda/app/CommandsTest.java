@@ -56,6 +56,9 @@ class CommandsTest {
         assertThat(rueda.machine.MachineRules.check(old)).isEmpty();
         assertThat(old.axes().get(0).scale()).isEqualTo(DemoMachine.shuttle().scale());
         assertThat(old.axes().get(0).limits().max().speed()).isEqualTo(950);
+        assertThat(old.axes().get(0).supervision().followingError()).isEqualTo(5);
+        assertThat(old.axes().get(0).supervision().allowedFollowingError(950, 950)).as("it did not grow with speed").isEqualTo(5);
+        assertThat(old.axes().get(0).wiring().terminals()).extracting(rueda.machine.Terminal::name).contains("STO", "A1", "X2");
         assertThatThrownBy(() -> MachineJson.read("{\"name\": ")).isInstanceOf(IllegalArgumentException.class);
         assertThatThrownBy(() -> MachineJson.read("null")).isInstanceOf(IllegalArgumentException.class).hasMessageContaining("holds no machine");
     }

@@ -2,6 +2,8 @@ package rueda.bench;
 
 import java.util.List;
 import java.util.Set;
+import java.util.function.Predicate;
+import java.util.stream.IntStream;
 import rueda.bus.ProcessDataLayout;
 import rueda.drive.Drive;
 import rueda.drive.DriveObject;
@@ -40,7 +42,9 @@ final class AxisLine {
     private final int statusword;
     private final int position;
     private final int modeDisplay;
+    private final int torque;
     private final TagCopy outputTags;
+    private final TagCopy programTags;
     private final TagCopy inputTags;
 
     /** @param firstTag number of the first tag of this axis among the tags of the environment */
@@ -57,12 +61,32 @@ final class AxisLine {
         controlword = entry(outputLayout, DriveObject.CONTROLWORD);
         target = entry(outputLayout, DriveObject.TARGET_POSITION);
         mode = entry(outputLayout, DriveObject.MODE);
+        torque = entry(outputLayout, DriveObject.TARGET_TORQUE);
         statusword = entry(inputLayout, DriveObject.STATUSWORD);
         position = entry(inputLayout, DriveObject.POSITION_ACTUAL);
         modeDisplay = entry(inputLayout, DriveObject.MODE_DISPLAY);
-        outputTags = new TagCopy(outputLayout, program, firstTag);
-        inputTags = new TagCopy(inputLayout, program, firstTag + boundTags(axis.station().outputs()));
+        outputTags = new TagCopy(outputLayout, program, firstTag, e -> !programWrites(e));
+        programTags = new TagCopy(outputLayout, program, firstTag, AxisLine::programWrites);
+        inputTags = new TagCopy(inputLayout, program, firstTag + boundTags(axis.station().outputs()), e -> true);
         drive.sample(inputs);
+        for (int i = 0; i < outputLayout.entries().size(); i++) {
+            DriveObject object = DriveObject.find(outputLayout.entries().get(i).object(), outputLayout.entries().get(i).subIndex());
+            if (object != null && object.writable()) {
+                outputLayout.write(outputs, i, drive.dictionary().get(object));
+            }
+        }
+    }
+
+    /** The program gives the value: an output that motion control does not make. */
+    static boolean programWrites(Station.Entry entry) {
+        DriveObject object = DriveObject.find(entry.object(), entry.subIndex());
+        return object != null && object.writable() && object != DriveObject.CONTROLWORD && object != DriveObject.TARGET_POSITION
+                && object != DriveObject.MODE && object != DriveObject.TARGET_TORQUE;
+    }
+
+    /** Tags that the program writes begin with what the drive holds. */
+    void presetTags(long[] memory) {
+        programTags.copy(outputs, memory);
     }
 
     private static int entry(ProcessDataLayout layout, DriveObject object) {
@@ -92,6 +116,9 @@ final class AxisLine {
         if (mode >= 0) {
             outputLayout.write(outputs, mode, motion.mode());
         }
+        if (torque >= 0) {
+            outputLayout.write(outputs, torque, motion.targetTorque());
+        }
     }
 
     /** The device is off: no torque, the brake closed, no answer on the bus. */
@@ -107,6 +134,11 @@ final class AxisLine {
         inputTags.copy(inputs, memory);
     }
 
+    /** What the program has written travels with this cycle. */
+    void copyProgramTags(long[] memory) {
+        programTags.write(memory, outputs);
+    }
+
     void copyOutputTags(long[] memory) {
         outputTags.copy(outputs, memory);
     }
@@ -118,12 +150,19 @@ final class AxisLine {
         private final int[] slots;
         private final Type[] types;
 
-        TagCopy(ProcessDataLayout layout, CompiledProgram program, int firstTag) {
+        /** @param firstTag number of the first bound entry among the tags  @param which entries to copy */
+        TagCopy(ProcessDataLayout layout, CompiledProgram program, int firstTag, Predicate<Station.Entry> which) {
             this.layout = layout;
             List<Station.Entry> all = layout.entries();
-            entries = java.util.stream.IntStream.range(0, all.size()).filter(i -> all.get(i).isBound()).toArray();
-            slots = java.util.stream.IntStream.range(0, entries.length).map(i -> program.tagSlot(firstTag + i)).toArray();
+            entries = IntStream.range(0, all.size()).filter(i -> all.get(i).isBound() && which.test(all.get(i))).toArray();
+            slots = IntStream.of(entries).map(i -> program.tagSlot(firstTag + boundTags(all.subList(0, i)))).toArray();
             types = java.util.Arrays.stream(entries).mapToObj(i -> Type.named(all.get(i).tagType())).toArray(Type[]::new);
+        }
+
+        void write(long[] memory, byte[] image) {
+            for (int i = 0; i < entries.length; i++) {
+                layout.write(image, entries[i], memory[slots[i]]);
+            }
         }
 
         void copy(byte[] image, long[] memory) {

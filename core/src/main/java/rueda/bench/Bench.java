@@ -96,6 +96,7 @@ public final class Bench {
             firstTags[i] = tag;
             mistakes.add(wrong);
             lines[i] = line(i, new ServoPlant(axis, SUB_STEP_NANOS * 1e-9, wrong));
+            lines[i].presetTags(task.memory());
             tag += AxisLine.boundTags(axis.station().outputs()) + AxisLine.boundTags(axis.station().inputs());
         }
         Variable[] recorded = program.variables().stream().filter(v -> v.type() != Type.AXIS_REF && !v.type().isText()).toArray(Variable[]::new);
@@ -126,10 +127,8 @@ public final class Bench {
     private static Environment environment(Machine machine, MotionAxis[] axes) {
         List<Environment.Tag> tags = new ArrayList<>();
         for (Axis axis : machine.axes()) {
-            for (List<Station.Entry> direction : List.of(axis.station().outputs(), axis.station().inputs())) {
-                direction.stream().filter(Station.Entry::isBound)
-                        .forEach(e -> tags.add(new Environment.Tag(e.tag(), Type.named(e.tagType()))));
-            }
+            axis.station().outputs().stream().filter(Station.Entry::isBound).forEach(e -> tags.add(new Environment.Tag(e.tag(), Type.named(e.tagType()), AxisLine.programWrites(e))));
+            axis.station().inputs().stream().filter(Station.Entry::isBound).forEach(e -> tags.add(new Environment.Tag(e.tag(), Type.named(e.tagType()), false)));
         }
         List<FunctionBlock.Kind> blocks = new ArrayList<>(StandardBlocks.ALL);
         blocks.addAll(MotionBlocks.kinds(axes));
@@ -190,6 +189,7 @@ public final class Bench {
         int signal = 0;
         for (int i = 0; i < lines.length; i++) {
             AxisLine line = lines[i];
+            line.copyProgramTags(memory);
             line.writeOutputs(halted, QUICK_STOP);
             line.copyOutputTags(memory);
             if (silent[i] > 0) {

@@ -6,7 +6,7 @@ import java.util.List;
  * What a program may name without declaring it.
  *
  * @param axes   names of the axes
- * @param tags   tags bound to process data; read in the program, written by the bus
+ * @param tags   tags bound to process data; inputs and what motion control writes can only be read
  * @param blocks kinds of function block
  * @param constants named whole numbers of type INT, such as the values of an enumeration
  */
@@ -16,8 +16,8 @@ public record Environment(List<String> axes, List<Tag> tags, List<FunctionBlock.
     public record Constant(String name, int value) {
     }
 
-    /** @param name dotted name  @param type elementary type */
-    public record Tag(String name, Type type) {
+    /** @param name dotted name  @param type elementary type  @param writable the program gives its value */
+    public record Tag(String name, Type type, boolean writable) {
     }
 
     /** The language alone. */

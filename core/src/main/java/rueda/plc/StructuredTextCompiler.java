@@ -53,7 +53,7 @@ public final class StructuredTextCompiler {
         List<Step> initial = new ArrayList<>();
         for (int i = 0; i < tagSlots.length; i++) {
             Environment.Tag tag = environment.tags().get(i);
-            tagSlots[i] = scope.declare(tag.name(), tag.type(), false, "motion control and the bus write it").slot();
+            tagSlots[i] = scope.declare(tag.name(), tag.type(), tag.writable(), "motion control and the bus write it").slot();
         }
         for (int i = 0; i < environment.axes().size(); i++) {
             int slot = scope.declare(environment.axes().get(i), Type.AXIS_REF, false, "it is an axis").slot();

@@ -200,7 +200,7 @@ public final class MotionAxis {
         mode = Drive.MODE_CYCLIC_SYNCHRONOUS_TORQUE;
         double step = torqueRamp * cycleSeconds;
         torque = torqueRamp == 0 ? torqueWanted : torque + Math.max(-step, Math.min(step, torqueWanted - torque));
-        mailbox.set(DriveObject.TARGET_TORQUE, Math.round(torque / configuration.motor().ratedTorque() * 1000));
+        mailbox.set(DriveObject.TARGET_TORQUE, targetTorque());
         double way = actual - actualBefore;
         velocity = (range == 0 ? way : Math.IEEEremainder(way, range)) / cycleSeconds;
         acceleration = 0;
@@ -508,6 +508,11 @@ public final class MotionAxis {
 
     public int controlword() {
         return controlword;
+    }
+
+    /** Torque of this cycle in torque operation, thousandths of the rated torque; else 0. */
+    public long targetTorque() {
+        return torqueLeads ? Math.round(torque / configuration.motor().ratedTorque() * 1000) : 0;
     }
 
     public int mode() {

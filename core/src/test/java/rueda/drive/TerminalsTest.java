@@ -255,4 +255,20 @@ class TerminalsTest {
         bench.run(1);
         assertThat(drive.outputLevels() & 0b1100).isEqualTo(0b1100);
     }
+
+    /** Torque limits from outside: 6072h in the process data begins with what the drive holds, and the program lowers it. */
+    @Test
+    void theProgramLowersTheTorqueLimitOverTheBus() {
+        Axis shuttle = DemoMachine.shuttle().withHoming(Homing.search(37, 120, 12, 800, 0));
+        java.util.List<rueda.machine.Station.Entry> outputs = new java.util.ArrayList<>(shuttle.station().outputs());
+        outputs.add(new rueda.machine.Station.Entry(0x6072, 0, 16, "Shuttle.Cmd.MaxTorque", "UINT"));
+        Machine demo = DemoMachine.create();
+        Axis axis = shuttle.withStation(new rueda.machine.Station(outputs, shuttle.station().inputs()));
+        Bench bench = new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proof()),
+                "PROGRAM P VAR n : UDINT; END_VAR n := n + 1; IF n > 100 THEN Shuttle.Cmd.MaxTorque := 900; END_IF; END_PROGRAM", 16);
+        bench.run(0.1);
+        assertThat(bench.drive(0).dictionary().get(DriveObject.MAX_TORQUE)).isEqualTo(2526);
+        bench.run(0.3);
+        assertThat(bench.drive(0).dictionary().get(DriveObject.MAX_TORQUE)).isEqualTo(900);
+    }
 }

@@ -4,9 +4,11 @@ import io.swagger.v3.oas.annotations.Operation;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import rueda.advice.Advice;
 import rueda.advice.Figure;
@@ -23,6 +25,7 @@ import rueda.bench.HomeAdvice;
 import rueda.bench.HomingTrial;
 import rueda.bench.Identification;
 import rueda.bench.MoveTrial;
+import rueda.bench.MovementTrial;
 import rueda.bench.WiringTrial;
 import rueda.drive.HomingMethod;
 import rueda.drive.HomingSentence;
@@ -31,6 +34,7 @@ import rueda.machine.Control;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import rueda.machine.MachineRules;
+import rueda.machine.NewAxis;
 import rueda.plant.Mistake;
 import rueda.plc.Diagnostic;
 import rueda.plc.StructuredTextCompiler;
@@ -138,8 +142,22 @@ class CalcController {
         return new TurnAnswer(turned, turned.agrees(axis.scale().unitsPerCount().toDouble() + 1.0 / axis.scale().wireUnitsPerUnit()));
     }
 
-    /** See {@link MoveTrial.Result}; settled is null when the load does not settle. */
-    record StepAnswer(List<Double> time, List<Double> commanded, List<Double> actual, List<Double> followingError, List<Double> torque, double peakTorque, Double settled) {
+    @Operation(summary = "A small slow movement both ways with limited torque: is the axis free, does it count the way it moves?")
+    @PostMapping("/movement")
+    MovementTrial.Moved movement(@RequestBody TrialQuestion q) {
+        checked(q.machine(), q.axis());
+        return MovementTrial.run(q.machine(), q.axis(), q.faults());
+    }
+
+    @Operation(summary = "An axis as it begins, its load still to be entered")
+    @GetMapping("/axis")
+    Axis newAxis(@RequestParam String name) {
+        return NewAxis.named(name);
+    }
+
+    /** See {@link MoveTrial.Result}; settled is null when the load does not settle, inPosition when the drive does not report it. */
+    record StepAnswer(List<Double> time, List<Double> commanded, List<Double> actual, List<Double> followingError, List<Double> torque, List<Double> predictedError,
+                      List<Double> allowedError, double peakTorque, Double settled, Double inPosition) {
     }
 
     @Operation(summary = "A short move of an axis on a bench of its own, as it is commanded and as it is made")
@@ -147,7 +165,8 @@ class CalcController {
     StepAnswer response(@RequestBody AxisQuestion q) {
         checked(q.machine(), q.axis());
         MoveTrial.Result r = MoveTrial.run(q.machine(), q.axis());
-        return new StepAnswer(r.time(), r.commanded(), r.actual(), r.followingError(), r.torque(), r.peakTorque(), Double.isNaN(r.settled()) ? null : r.settled());
+        return new StepAnswer(r.time(), r.commanded(), r.actual(), r.followingError(), r.torque(), r.predictedError(), r.allowedError(), r.peakTorque(),
+                Double.isNaN(r.settled()) ? null : r.settled(), Double.isNaN(r.inPosition()) ? null : r.inPosition());
     }
 
     /** An axis tried out on a bench of its own. @param faults what is wrong with the wiring there; none when left out */

@@ -1,6 +1,7 @@
 package rueda.app.live;
 
 import io.swagger.v3.oas.annotations.Operation;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -77,6 +78,30 @@ class BenchController {
     @GetMapping("/bench/condition")
     Map<String, Set<Mistake>> condition() {
         return bench.condition();
+    }
+
+    @Operation(summary = "Writes the parameters of the saved machine into the devices of the bench")
+    @PostMapping("/machines/{id}/bench/devices/write")
+    LiveBench.State write(@PathVariable long id) {
+        return bench.writeDevices(id);
+    }
+
+    @Operation(summary = "The device of an axis keeps its working memory when it is switched off")
+    @PostMapping("/bench/devices/{axis}/keep")
+    LiveBench.State keep(@PathVariable String axis) {
+        return bench.keep(axis);
+    }
+
+    @Operation(summary = "Switches the device of an axis off and on; what it had not kept is lost")
+    @PostMapping("/bench/devices/{axis}/restart")
+    LiveBench.State restart(@PathVariable String axis) {
+        return bench.restart(axis);
+    }
+
+    @Operation(summary = "What the device of an axis holds, value by value, beside the saved machine")
+    @GetMapping("/machines/{id}/bench/devices/{axis}")
+    List<DeviceValues.DeviceGroup> device(@PathVariable long id, @PathVariable String axis) {
+        return bench.device(id, axis);
     }
 
     /** @param factor machine time per wall time, 0.1 to 20 */

@@ -2,6 +2,7 @@ package rueda.app.live;
 
 import jakarta.annotation.PreDestroy;
 import java.nio.ByteBuffer;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
@@ -14,6 +15,8 @@ import rueda.app.web.Refusals.ControlHeld;
 import rueda.app.web.Refusals.NotFound;
 import rueda.app.web.Refusals.ProgramHasFaults;
 import rueda.bench.Bench;
+import rueda.drive.DeviceMemory;
+import rueda.machine.Axis;
 import rueda.plant.Mistake;
 import rueda.plc.CompiledProgram;
 import rueda.plc.StructuredTextCompiler;
@@ -139,15 +142,36 @@ public class BenchService {
     }
 
     /** @return why it was refused, or null */
-    String handOrder(String key, String axis, HandController.Order order, double value, boolean fast, String terminal) {
+    String handOrder(String key, HandController.HandOrder order) {
         renewControl(key);
         LiveBench present = bench;
         if (present == null) {
             throw new NotFound("bench running");
         }
-        String refusal = present.order(axis, order, value, fast, terminal);
+        String refusal = present.order(order);
         publish();
         return refusal;
+    }
+
+    /** Writes the saved parameters into the devices of the bench. */
+    LiveBench.State writeDevices(long machineId) {
+        MachineState state = machines.get(machineId);
+        return with(b -> b.write(state.document(), state.revision()));
+    }
+
+    LiveBench.State keep(String axis) {
+        return with(b -> b.keep(axis));
+    }
+
+    LiveBench.State restart(String axis) {
+        return with(b -> b.restart(axis));
+    }
+
+    /** What a device holds, beside what the saved machine says. */
+    List<DeviceValues.DeviceGroup> device(long machineId, String axis) {
+        LiveBench present = bench;
+        Axis project = machines.get(machineId).document().axis(axis).orElseThrow(() -> new NotFound("axis " + axis));
+        return DeviceValues.of(project, present == null ? new DeviceMemory(project) : present.device(axis));
     }
 
     private void watchLease() {

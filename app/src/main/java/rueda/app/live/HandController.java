@@ -55,16 +55,18 @@ class HandController {
     }
 
     /** What a person orders. */
-    enum Order { ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET, OVERRIDE, FORCE, RELEASE_FORCES }
+    enum Order { ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET, OVERRIDE, TORQUE, FORCE, VOLTAGE, RELEASE_FORCES }
 
     /**
      * @param axis  name of the axis
      * @param order what to do
-     * @param value JOG: −1 or 1; STEP and GO_TO: user units; OVERRIDE: 0.01 to 1; FORCE: 0 or 1, left out to release
+     * @param value JOG: −1 or 1; STEP and GO_TO: user units; OVERRIDE: 0.01 to 1; FORCE: 0 or 1, left out to release;
+     *              TORQUE: % of rated torque, left out to take it from the analogue input; VOLTAGE: V at the analogue input
      * @param fast  JOG at the default speed instead of a tenth of it
-     * @param terminal FORCE: name of the input
+     * @param terminal FORCE: name of the input or output
+     * @param speedLimit TORQUE: units/s; left out for the highest speed of the axis
      */
-    record HandOrder(String axis, Order order, Double value, Boolean fast, String terminal) {
+    record HandOrder(String axis, Order order, Double value, Boolean fast, String terminal, Double speedLimit) {
     }
 
     /** @param refusal why the order was not carried out, or null */
@@ -75,13 +77,15 @@ class HandController {
     @PostMapping("/control/{key}/orders")
     HandAnswer order(@PathVariable String key, @RequestBody HandOrder order) {
         if (order.order() == null) {
-            throw new InvalidEntry("order", "missing", "ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET or OVERRIDE", "say what to do");
+            throw new InvalidEntry("order", "missing", "ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET, OVERRIDE, TORQUE, FORCE, VOLTAGE or RELEASE_FORCES", "say what to do");
         }
-        double value = order.value() == null ? Double.NaN : order.value();
-        boolean needsValue = order.order() == Order.JOG || order.order() == Order.STEP || order.order() == Order.GO_TO || order.order() == Order.OVERRIDE;
-        if (needsValue && !Double.isFinite(value)) {
+        boolean needsValue = switch (order.order()) {
+            case JOG, STEP, GO_TO, OVERRIDE, VOLTAGE -> true;
+            default -> false;
+        };
+        if (needsValue && (order.value() == null || !Double.isFinite(order.value()))) {
             throw new InvalidEntry("value", "missing", "a number", "enter one");
         }
-        return new HandAnswer(bench.handOrder(key, order.axis(), order.order(), value, Boolean.TRUE.equals(order.fast()), order.terminal()));
+        return new HandAnswer(bench.handOrder(key, order));
     }
 }

@@ -11,11 +11,14 @@ import rueda.bench.Bench;
 import rueda.bench.HomingTrial;
 import rueda.bench.Recording;
 import rueda.app.web.Refusals.NotFound;
+import rueda.drive.DeviceMemory;
 import rueda.drive.Drive;
 import rueda.drive.DriveError;
 import rueda.drive.DriveObject;
+import rueda.drive.ObjectDictionary;
+import rueda.drive.ParameterGroup;
+import rueda.machine.Axis;
 import rueda.machine.Machine;
-import rueda.machine.Terminal;
 import rueda.plant.ServoPlant;
 import rueda.plant.Mistake;
 import rueda.plc.ProgramFault;
@@ -38,7 +41,7 @@ final class LiveBench {
     private static final String NO_PROGRAM = "PROGRAM ByHand\nEND_PROGRAM\n";
 
     private final Machine machine;
-    private final long revision;
+    private long revision;
     private final Kind kind;
     private final String homingAxis;
     private final Map<String, Set<Mistake>> condition;
@@ -83,7 +86,7 @@ final class LiveBench {
         bench.stopAllAxes();
     }
 
-    long revision() {
+    synchronized long revision() {
         return revision;
     }
 
@@ -107,7 +110,8 @@ final class LiveBench {
         running = true;
         for (int i = 0; i < machine.axes().size(); i++) {
             bench.hand(i).halt(bench.now());
-            bench.drive(i).digitalInputs().releaseForces();
+            bench.drive(i).releaseForces();
+            bench.drive(i).analogue(0);
         }
     }
 
@@ -119,30 +123,77 @@ final class LiveBench {
         }
     }
 
-    /** @return why it was refused, or null */
-    synchronized String order(String axisName, HandController.Order order, double value, boolean fast, String terminal) {
-        int axis = 0;
-        while (axis < machine.axes().size() && !machine.axes().get(axis).name().equals(axisName)) {
-            axis++;
+    private int number(String axisName) {
+        for (int i = 0; i < machine.axes().size(); i++) {
+            if (machine.axes().get(i).name().equals(axisName)) {
+                return i;
+            }
         }
-        if (axis == machine.axes().size()) {
-            throw new NotFound("axis " + axisName);
+        throw new NotFound("axis " + axisName);
+    }
+
+    /**
+     * Writes the parameters of every axis that the bench has into its device. When the bench then is what the project
+     * says, it carries the project's revision.
+     */
+    synchronized void write(Machine project, long projectRevision) {
+        Machine taken = machine;
+        for (int i = 0; i < machine.axes().size(); i++) {
+            Axis written = project.axis(machine.axes().get(i).name()).orElse(null);
+            if (written != null) {
+                bench.writeDevice(i, written);
+                taken = taken.withAxis(i, bench.device(i).working());
+            }
+        }
+        if (taken.equals(project)) {
+            revision = projectRevision;
+        }
+    }
+
+    synchronized void keep(String axisName) {
+        bench.device(number(axisName)).keep();
+    }
+
+    synchronized void restart(String axisName) {
+        bench.restartDevice(number(axisName));
+        running = true;
+    }
+
+    synchronized DeviceMemory device(String axisName) {
+        return bench.device(number(axisName));
+    }
+
+    /** @return why it was refused, or null */
+    synchronized String order(HandController.HandOrder wanted) {
+        int axis = number(wanted.axis());
+        double value = wanted.value() == null ? Double.NaN : wanted.value();
+        String terminal = wanted.terminal();
+        if (bench.restarting(axis)) {
+            return "The device restarts. Wait a moment.";
         }
         HandControl hand = bench.hand(axis);
         long now = bench.now();
-        return switch (order) {
+        return switch (wanted.order()) {
             case ENABLE -> hand.enable(true);
             case DISABLE -> hand.enable(false);
-            case JOG -> hand.jog(value < 0 ? -1 : 1, fast, now);
+            case JOG -> hand.jog(value < 0 ? -1 : 1, Boolean.TRUE.equals(wanted.fast()), now);
             case STEP -> hand.step(value, now);
             case GO_TO -> hand.goTo(value, now);
             case HOME -> hand.home(now);
             case STOP -> hand.halt(now);
             case RESET -> hand.reset();
             case OVERRIDE -> hand.override(value);
-            case FORCE -> bench.drive(axis).digitalInputs().force(terminal, Double.isNaN(value) ? null : value != 0) ? null : "There is no input " + terminal + ".";
+            case TORQUE -> hand.torque(value, wanted.speedLimit() == null ? 0 : wanted.speedLimit(), now);
+            case FORCE -> {
+                Boolean level = Double.isNaN(value) ? null : value != 0;
+                yield bench.drive(axis).digitalInputs().force(terminal, level) || bench.drive(axis).forceOutput(terminal, level) ? null : "There is no terminal " + terminal + " to force.";
+            }
+            case VOLTAGE -> {
+                bench.drive(axis).analogue(value);
+                yield null;
+            }
             case RELEASE_FORCES -> {
-                bench.drive(axis).digitalInputs().releaseForces();
+                bench.drive(axis).releaseForces();
                 yield null;
             }
         };
@@ -162,13 +213,36 @@ final class LiveBench {
             bench.cycle();
             owed -= cycle;
         }
+        for (int i = 0; i < machine.axes().size(); i++) {
+            bench.letAct(i);
+        }
         return true;
     }
 
     /** Live state of one axis, as the page shows it. */
     record AxisState(String name, double position, double commandedPosition, double speed, double torque, double followingError,
                      String state, String driveState, boolean referenced, int controlword, int statusword, String errorCode, String errorWords, double place,
-                     boolean negativeLimit, boolean positiveLimit, boolean referenceCam, int homingLeg, int mode, double override, int inputLevels, int activeInputs, int forcedInputs, int outputLevels, String outputBytes, String inputBytes) {
+                     boolean negativeLimit, boolean positiveLimit, boolean referenceCam, int homingLeg, int mode, double override, int inputLevels, int activeInputs, int forcedInputs, int outputLevels, int forcedOutputs,
+                     boolean inPosition, boolean standsStill, double allowedFollowingError, int millivolts, int loadCounts, Double probe1, Double probe2, DeviceState device, String outputBytes, String inputBytes) {
+    }
+
+    /**
+     * @param restarting it is off and does not answer
+     * @param pending    what is written and does not act yet
+     * @param unkept     what a restart would lose
+     */
+    record DeviceState(boolean restarting, List<String> pending, List<String> unkept) {
+    }
+
+    private DeviceState deviceState(int axis) {
+        DeviceMemory memory = bench.device(axis);
+        return new DeviceState(bench.restarting(axis), memory.pending().stream().map(ParameterGroup::words).toList(), memory.unkept().stream().map(ParameterGroup::words).toList());
+    }
+
+    /** Position that a probe holds, user units, or null. @param bit of 60B9h that says so */
+    private Double probed(int axis, int bit, DriveObject position) {
+        ObjectDictionary dictionary = bench.drive(axis).dictionary();
+        return (dictionary.get(DriveObject.PROBE_STATUS) >> bit & 1) == 0 ? null : bench.device(axis).acting().scale().unitsFromWire(dictionary.get(position));
     }
 
     record Value(String name, String type, String value) {
@@ -193,14 +267,16 @@ final class LiveBench {
                     (int) drive.dictionary().get(DriveObject.STATUSWORD), error == 0 ? "" : String.format(Locale.ROOT, "%04Xh", error), DriveError.words((int) error), plant.place(),
                     plant.negativeLimitReached(), plant.positiveLimitReached(), plant.onReferenceCam(), drive.homingLeg(),
                     (int) drive.dictionary().get(DriveObject.MODE_DISPLAY), bench.hand(i).override(),
-                    drive.digitalInputs().levels(false), drive.digitalInputs().activeTerminals(), drive.digitalInputs().forced(), outputLevels(i),
+                    drive.digitalInputs().levels(false), drive.digitalInputs().activeTerminals(), drive.digitalInputs().forced(), drive.outputLevels(), drive.forcedOutputs(),
+                    drive.inPosition(), drive.standsStill(), drive.allowedFollowingError(), (int) drive.dictionary().get(DriveObject.ANALOGUE_INPUT), (int) drive.dictionary().get(DriveObject.LOAD_POSITION),
+                    probed(i, 1, DriveObject.PROBE_1_POSITION), probed(i, 9, DriveObject.PROBE_2_POSITION), deviceState(i),
                     hex(bench.outputBytes(i)), hex(bench.inputBytes(i))));
         }
         ProgramFault fault = bench.task().fault();
         List<Value> values = bench.task().program().variables().stream().filter(v -> v.type() != Type.AXIS_REF)
                 .sorted(java.util.Comparator.comparingInt(this::order))
                 .map((Variable v) -> new Value(v.name(), v.type().name(), bench.task().text(v))).toList();
-        return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.byHand() && !ending, bench.byHand(), axes.stream().mapToInt(a -> Integer.bitCount(a.forcedInputs())).sum(), condition,
+        return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.byHand() && !ending, bench.byHand(), axes.stream().mapToInt(a -> Integer.bitCount(a.forcedInputs()) + Integer.bitCount(a.forcedOutputs())).sum(), condition,
                 bench.now() * 1e-9, speed, bench.task().line(), bench.task().lines(),
                 bench.task().statements(), fault == null ? null : new Fault(fault.line(), fault.getMessage()), axes, values);
     }
@@ -212,20 +288,10 @@ final class LiveBench {
         return tag ? 2 : variable.name().indexOf('.') >= 0 ? 1 : 0;
     }
 
-    /** Levels of the output terminals, bit 0 the first output. */
-    private int outputLevels(int axis) {
-        int levels = 0;
-        int bit = 1;
-        for (Terminal terminal : machine.axes().get(axis).wiring().terminals()) {
-            if (terminal.kind() == Terminal.Kind.OUTPUT) {
-                levels |= bench.drive(axis).output(terminal.function()) ? bit : 0;
-                bit <<= 1;
-            }
-        }
-        return levels;
-    }
-
     private String words(int axis) {
+        if (bench.restarting(axis)) {
+            return "restarting";
+        }
         if (bench.drive(axis).homingLeg() >= 0) {
             return "searching";
         }

@@ -33,6 +33,10 @@ public final class MachineJson {
         return MAPPER.writeValueAsString(value);
     }
 
+    public static JsonNode tree(Object value) {
+        return MAPPER.valueToTree(value);
+    }
+
     public static String pretty(Object value) {
         return PRETTY.writeValueAsString(value);
     }

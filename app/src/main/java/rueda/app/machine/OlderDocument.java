@@ -6,8 +6,9 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /**
- * Brings documents of the first shape (one reducer, rack and pinion, axes with ends only) into the present one, so that
- * what was saved before still opens. Values that did not exist take what made no difference then.
+ * Brings documents of the first shape (one reducer, rack and pinion, axes with ends only) and of the second (no
+ * supervision, no encoder on the load) into the present one, so that what was saved before still opens. Values that did
+ * not exist take what made no difference then.
  */
 final class OlderDocument {
 
@@ -20,6 +21,9 @@ final class OlderDocument {
             axes.forEach(axis -> {
                 if (axis instanceof ObjectNode object && object.has("reducer")) {
                     axis(object);
+                }
+                if (axis instanceof ObjectNode object && object.path("limits").has("followingError")) {
+                    supervision(object);
                 }
             });
         }
@@ -60,6 +64,26 @@ final class OlderDocument {
             terminals.addObject().put("name", "I" + (i + 1)).put("kind", "INPUT").put("function", functions.get(i)).put("normallyClosed", i < 2).put("filterMicros", 0);
         }
         axis.withObject("/homing").put("stopTorque", 40).put("stopTime", 200).put("timeLimit", 300).put("thenToZero", false);
+    }
+
+    /** The second shape: the following error stood in the limits, the station had digital terminals only. */
+    private static void supervision(ObjectNode axis) {
+        ObjectNode limits = axis.withObject("/limits");
+        JsonNode error = limits.remove("followingError");
+        double window = 0.01 * error.asDouble();
+        axis.putObject("supervision").put("positionWindow", window).put("positionDwell", 0).put("positionTolerance", 0).put("followingErrorAtSpeed", error.asDouble())
+                .put("followingFrom", 0).put("standstillWindow", window).put("standstillDwell", 50)
+                .<ObjectNode>set("followingError", error).set("followingErrorTime", limits.remove("followingErrorTime"));
+        axis.withObject("/encoder").put("reversed", false);
+        ObjectNode loadEncoder = axis.putObject("loadEncoder").put("use", "NONE");
+        loadEncoder.putObject("encoder").put("kind", "ABSOLUTE").put("lines", 0).put("singleTurnBits", 14).put("multiTurnBits", 0).put("reversed", false);
+        axis.withObject("/homing").put("onFirstEnable", false).put("atPowerUp", "NOTHING").put("encoderOffset", 0);
+        ObjectNode wiring = axis.withObject("/wiring").put("zoneFrom", 0).put("zoneTo", 0).put("analogueTorque", 100);
+        if (wiring.path("terminals") instanceof ArrayNode terminals) {
+            terminals.addObject().put("name", "STO").put("kind", "SAFE_TORQUE_OFF").put("function", "SAFE_TORQUE_OFF").put("normallyClosed", true).put("filterMicros", 0);
+            terminals.addObject().put("name", "A1").put("kind", "ANALOGUE_INPUT").put("function", "NONE").put("normallyClosed", false).put("filterMicros", 0);
+            terminals.addObject().put("name", "X2").put("kind", "SECOND_ENCODER").put("function", "NONE").put("normallyClosed", false).put("filterMicros", 0);
+        }
     }
 
     private static void encoder(ObjectNode encoder) {

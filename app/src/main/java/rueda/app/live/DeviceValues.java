@@ -1,0 +1,72 @@
+package rueda.app.live;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeSet;
+import rueda.app.machine.MachineJson;
+import rueda.drive.DeviceMemory;
+import rueda.drive.ParameterGroup;
+import rueda.machine.Axis;
+import tools.jackson.databind.JsonNode;
+
+/** The parameters of a device value by value: in the project, in its working memory, in its permanent memory, and acting. */
+final class DeviceValues {
+
+    private DeviceValues() {
+    }
+
+    /**
+     * @param name      place in the document of the axis, such as /control/positionGain
+     * @param project   what the saved machine says
+     * @param working   what was written to the device
+     * @param permanent what it keeps when it is switched off
+     * @param acting    what acts now
+     */
+    record DeviceValue(String name, String project, String working, String permanent, String acting) {
+    }
+
+    /**
+     * @param words  name of the group
+     * @param acts   when a written value begins to act
+     * @param values all its values
+     */
+    record DeviceGroup(String words, ParameterGroup.Acts acts, List<DeviceValue> values) {
+    }
+
+    static List<DeviceGroup> of(Axis project, DeviceMemory memory) {
+        List<JsonNode> four = List.of(MachineJson.tree(project), MachineJson.tree(memory.working()), MachineJson.tree(memory.permanent()), MachineJson.tree(memory.acting()));
+        return Arrays.stream(ParameterGroup.values()).map(group -> new DeviceGroup(group.words(), group.acts(), values(group, four))).toList();
+    }
+
+    private static List<DeviceValue> values(ParameterGroup group, List<JsonNode> four) {
+        TreeSet<String> names = new TreeSet<>();
+        for (JsonNode axis : four) {
+            group.pointers().forEach(pointer -> leaves(pointer, axis.at(pointer), names));
+        }
+        List<DeviceValue> values = new ArrayList<>();
+        for (String name : names) {
+            values.add(new DeviceValue(name, text(four.get(0).at(name)), text(four.get(1).at(name)), text(four.get(2).at(name)), text(four.get(3).at(name))));
+        }
+        return values;
+    }
+
+    private static void leaves(String pointer, JsonNode node, TreeSet<String> into) {
+        if (node.isObject()) {
+            for (Map.Entry<String, JsonNode> child : node.properties()) {
+                leaves(pointer + "/" + child.getKey(), child.getValue(), into);
+            }
+        } else if (node.isArray()) {
+            for (int i = 0; i < node.size(); i++) {
+                leaves(pointer + "/" + i, node.get(i), into);
+            }
+        } else if (!node.isMissingNode()) {
+            into.add(pointer);
+        }
+    }
+
+    private static String text(JsonNode node) {
+        return node.isMissingNode() ? "–" : node.isNumber() && node.asDouble() == Math.rint(node.asDouble()) && Math.abs(node.asDouble()) < 1e15 ? Long.toString(node.asLong()) : node.asString();
+    }
+}

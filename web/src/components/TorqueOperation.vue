@@ -1,0 +1,49 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { fixed, parsed } from '../lib/numbers'
+import { useBench } from '../stores/bench'
+import { useHand } from '../stores/hand'
+import { useMachine } from '../stores/machine'
+
+/** Torque instead of position, by hand, with a speed limit: from a value or from the analogue input. */
+const machine = useMachine()
+const bench = useBench()
+const hand = useHand()
+const axis = computed(() => machine.axis!)
+const unit = computed(() => axis.value.unit.symbol)
+const live = computed(() => bench.state?.axes.find((a) => a.name === axis.value.name) ?? null)
+const analogue = computed(() => axis.value.wiring.terminals.some((t) => t.function === 'TORQUE'))
+const source = ref<'value' | 'input'>('value')
+const torqueText = ref('10')
+const speedText = ref('')
+const torque = computed(() => parsed(torqueText.value))
+const speed = computed(() => (speedText.value.trim() === '' ? axis.value.limits.normal.speed / 10 : parsed(speedText.value)))
+const making = computed(() => live.value?.mode === 10)
+const byInput = computed(() => source.value === 'input' && analogue.value)
+const ready = computed(() => hand.key !== '' && speed.value !== null && (byInput.value || torque.value !== null))
+
+function make() {
+  void hand.order('TORQUE', byInput.value ? undefined : torque.value!, undefined, undefined, undefined, speed.value!)
+}
+</script>
+
+<template>
+  <section aria-label="Torque operation">
+    <h2>Torque operation</h2>
+    <p v-if="!hand.key" class="sub">The drive makes torque instead of a position. Take control in the dock, by hand, to try it.</p>
+    <div class="row">
+      <label>From <select v-model="source" class="plain" aria-label="Source of the torque"><option value="value">a value</option><option value="input" :disabled="!analogue">the analogue input{{ analogue ? '' : ', not wired' }}</option></select></label>
+      <label v-if="!byInput"><input v-model="torqueText" class="plain mono" size="5" aria-label="Torque" /> % of rated</label>
+      <label>up to <input v-model="speedText" class="plain mono" size="6" aria-label="Speed limit" :placeholder="String(axis.limits.normal.speed / 10)" /> {{ unit }}/s</label>
+      <v-btn :disabled="!ready" @click="make">Make torque</v-btn>
+      <v-btn :disabled="!hand.key || !making" @click="hand.order('STOP')">Stop</v-btn>
+    </div>
+    <p v-if="hand.key && hand.refusal" class="fault-text" role="status">{{ hand.refusal }}</p>
+    <p v-if="live && making" role="status" data-testid="torque-now"><b>Torque operation:</b> <span class="mono">{{ fixed((100 * live.torque) / axis.motor.ratedTorque, 1) }} %</span> of rated, <span class="mono">{{ fixed(live.speed, 2) }} {{ unit }}/s</span></p>
+  </section>
+</template>
+
+<style scoped>
+.row { display: flex; flex-wrap: wrap; gap: 6px 10px; align-items: center; font-size: 13px; }
+p { margin: 4px 0; }
+</style>
