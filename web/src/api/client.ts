@@ -61,6 +61,32 @@ async function call<T>(method: string, path: string, body?: unknown, headers: Re
   return json as T
 }
 
+/** Identification, told move by move. */
+async function identify(machine: Machine, axis: number, faults: Mistake[], told: (move: number, of: number) => void, signal: AbortSignal): Promise<IdentificationAnswer> {
+  const response = await fetch('/api/calc/identification/progress', {
+    method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ machine, axis, faults }), signal,
+  }).catch(() => null)
+  if (!response) throw new Problem(0, signal.aborted ? 'Cancelled' : 'No connection', signal.aborted ? 'Cancelled: the axis was stopped.' : 'Rueda does not answer. Is the server running?', [])
+  if (!response.ok) {
+    const json = await response.json().catch(() => ({}))
+    throw new Problem(response.status, json.title ?? 'Error', json.detail ?? response.statusText, json.faults ?? [])
+  }
+  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
+  let text = ''
+  for (;;) {
+    const { value, done } = await reader.read()
+    text += value ?? ''
+    const lines = text.split('\n')
+    text = lines.pop() ?? ''
+    for (const line of lines) {
+      const progress = JSON.parse(line) as Schemas['IdentificationProgress']
+      if (progress.answer) return progress.answer
+      told(progress.move, progress.of)
+    }
+    if (done) throw new Problem(0, 'No answer', 'The identification ended without an answer. Try again.', [])
+  }
+}
+
 const basedOn = (revision: number) => ({ 'If-Match': `"${revision}"` })
 
 export const api = {
@@ -87,7 +113,7 @@ export const api = {
   condition: () => call<Record<string, Mistake[]>>('GET', '/bench/condition'),
   benchCondition: (axis: string, faults: Mistake[]) => call<Record<string, Mistake[]>>('POST', '/bench/condition', { axis, faults }),
   wiring: (machine: Machine, axis: number, faults: Mistake[]) => call<WiringCheck[]>('POST', '/calc/wiring', { machine, axis, faults }),
-  identification: (machine: Machine, axis: number, faults: Mistake[]) => call<IdentificationAnswer>('POST', '/calc/identification', { machine, axis, faults }),
+  identification: identify,
   turn: (machine: Machine, axis: number, faults: Mistake[]) => call<Schemas['TurnAnswer']>('POST', '/calc/turn', { machine, axis, faults }),
   response: (machine: Machine, axis: number) => call<StepAnswer>('POST', '/calc/response', { machine, axis }),
   movement: (machine: Machine, axis: number, faults: Mistake[]) => call<Moved>('POST', '/calc/movement', { machine, axis, faults }),

@@ -74,6 +74,7 @@ const restartTitle = computed(() => (device.value?.unkept.length ? `Will lose wh
 
 <style scoped>
 .device { display: grid; grid-template-columns: 300px 1fr; gap: 18px; padding: 4px 0; min-height: 0; }
+.empty { grid-column: 1 / -1; }
 .orders { display: flex; flex-wrap: wrap; gap: 6px; align-content: flex-start; }
 .orders p { width: 100%; margin: 0; min-height: 20px; }
 .scroll { overflow: auto; min-height: 0; }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One part of the drive train: how it is drawn, and its entries below. The shaft runs through all drawings at the same height. */
-defineProps<{ name: string; label: string; wide?: boolean; last?: boolean }>()
+defineProps<{ name: string; label: string; wide?: boolean; last?: boolean; secondEncoder?: boolean }>()
 </script>
 
 <template>
@@ -44,6 +44,10 @@ defineProps<{ name: string; label: string; wide?: boolean; last?: boolean }>()
           <path d="M98 58v16M94 70l4 6l4 -6" stroke="var(--act)" fill="none" />
         </template>
         <rect v-else x="36" y="24" width="56" height="48" stroke="var(--act)" stroke-width="2" />
+      </g>
+      <g v-if="secondEncoder" fill="var(--sheet)" stroke="var(--ink)" stroke-width="1.6">
+        <path d="M92 48h16" stroke-width="3" /><rect x="108" y="34" width="24" height="28" /><path d="M114 34v28M120 34v28M126 34v28" stroke="var(--pencil)" stroke-width="0.8" />
+        <text x="120" y="78" text-anchor="middle" stroke="none" style="fill: var(--pencil)">encoder</text>
       </g>
       <text x="60" y="12" text-anchor="middle">{{ label.toLowerCase() }}</text>
     </svg>

@@ -23,7 +23,7 @@ const KINDS = { LINEAR: 'Linear, with ends', ROTARY: 'Rotary, with ends', ENDLES
 const ENCODERS = { INCREMENTAL: 'Incremental', ABSOLUTE: 'Absolute' }
 const FEEDS = { RACK: 'Rack', SCREW: 'Screw', BELT: 'Belt', DIRECT: 'Direct', FEEDER: 'Feeder' }
 const DIRECTIONS = { false: 'As it counts', true: 'Turned over' }
-const USES = { NONE: 'Not fitted', REFERENCE: 'For reference only', POSITION_LOOP: 'In the position loop' }
+const USES = { NONE: 'Not fitted', REFERENCE: 'Reference only', POSITION_LOOP: 'Position loop' }
 const AMOUNTS = { RACK: 'Pitch', BELT: 'Pitch', SCREW: 'Lead', FEEDER: 'Amount per turn', DIRECT: '' }
 const UNITS = ['mm', 'µm', 'm', 'in', '°', 'rad', 'turn', 'g', 'kg', 'ml', 'l']
 
@@ -93,7 +93,7 @@ function chooseFeed(kind: string) {
         <ChoiceField :path="`${at}/train/feed/unit`" label="in unit" :value="feed.unit" :options="linear ? ['mm', 'µm', 'm', 'in'] : UNITS" free />
       </template>
     </TrainPart>
-    <TrainPart name="load" label="Load" wide last>
+    <TrainPart name="load" label="Load" wide last :second-encoder="axis.loadEncoder.use !== 'NONE'">
       <NumberField v-if="linear" :path="`${at}/load/mass`" label="Mass" :value="axis.load.mass" unit="kg" />
       <NumberField :path="`${at}/load/inertia`" :label="linear ? 'Turning inertia' : 'Inertia'" :value="axis.load.inertia" unit="kg·m²" title="Inertia that turns with the last shaft" />
       <NumberField :path="`${at}/load/coulomb`" label="Coulomb friction" :value="axis.load.coulomb" :unit="linear ? 'N' : 'N·m'" />
@@ -130,16 +130,6 @@ function chooseFeed(kind: string) {
           <NumberField :path="`${at}/brake/closeMillis`" label="Closes in" :value="axis.brake.closeMillis" unit="ms" whole title="The motor holds the load meanwhile" />
         </template>
       </div>
-      <h2 class="gap">Encoder on the load</h2>
-      <div class="row">
-        <ChoiceField :path="`${at}/loadEncoder/use`" label="Used" :value="axis.loadEncoder.use" :options="USES" />
-        <template v-if="axis.loadEncoder.use !== 'NONE'">
-          <ChoiceField :path="`${at}/loadEncoder/encoder/kind`" label="Encoder on the load" :value="axis.loadEncoder.encoder.kind" :options="ENCODERS" />
-          <NumberField v-if="axis.loadEncoder.encoder.kind === 'INCREMENTAL'" :path="`${at}/loadEncoder/encoder/lines`" label="Lines per load turn" :value="axis.loadEncoder.encoder.lines" whole title="Four counts a line" />
-          <NumberField v-else :path="`${at}/loadEncoder/encoder/singleTurnBits`" label="Bits within a load turn" :value="axis.loadEncoder.encoder.singleTurnBits" whole unit="bit" />
-          <ChoiceField :path="`${at}/loadEncoder/encoder/reversed`" label="Its direction" :value="String(axis.loadEncoder.encoder.reversed)" :options="DIRECTIONS" :choose="(v) => machine.set(`${at}/loadEncoder/encoder/reversed`, v === 'true')" />
-        </template>
-      </div>
       <h2 class="gap">Duty</h2>
       <div class="row">
         <NumberField :path="`${at}/duty/distance`" label="There and back" :value="axis.duty.distance" :unit="unit" title="Way of one move, with the default speed and acceleration" />
@@ -164,6 +154,16 @@ function chooseFeed(kind: string) {
           <NumberField :path="`${at}/limits/softMax`" label="Positive soft limit" :value="axis.limits.softMax" :unit="unit" />
         </template>
         <NumberField :path="`${at}/limits/quickStop`" label="Quick stop" :value="axis.limits.quickStop" :unit="unit + '/s²'" />
+      </div>
+      <h2 class="gap">Encoder on the load</h2>
+      <div class="row">
+        <ChoiceField :path="`${at}/loadEncoder/use`" label="Used" :value="axis.loadEncoder.use" :options="USES" />
+        <template v-if="axis.loadEncoder.use !== 'NONE'">
+          <ChoiceField :path="`${at}/loadEncoder/encoder/kind`" label="Encoder on the load" :value="axis.loadEncoder.encoder.kind" :options="ENCODERS" />
+          <NumberField v-if="axis.loadEncoder.encoder.kind === 'INCREMENTAL'" :path="`${at}/loadEncoder/encoder/lines`" label="Lines per load turn" :value="axis.loadEncoder.encoder.lines" whole title="Four counts a line" />
+          <NumberField v-else :path="`${at}/loadEncoder/encoder/singleTurnBits`" label="Bits within a load turn" :value="axis.loadEncoder.encoder.singleTurnBits" whole unit="bit" />
+          <ChoiceField :path="`${at}/loadEncoder/encoder/reversed`" label="Its direction" :value="String(axis.loadEncoder.encoder.reversed)" :options="DIRECTIONS" :choose="(v) => machine.set(`${at}/loadEncoder/encoder/reversed`, v === 'true')" />
+        </template>
       </div>
     </section>
   </div>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { api, type IdentificationAnswer, type Moved, type StepAnswer } from '../api/client'
 import NumberField from '../components/NumberField.vue'
 import AllowedError from '../components/AllowedError.vue'
@@ -36,15 +36,21 @@ watch([() => machine.axisIndex, () => JSON.stringify([axis.value.encoder, axis.v
 
 const found = ref<IdentificationAnswer | null>(null)
 const response = ref<StepAnswer | null>(null)
-const working = ref(false)
+/** The identification that runs, and how to end it. */
+const running = shallowRef<{ move: number; of: number; cancel: AbortController } | null>(null)
 let question = 0
 
 async function identify() {
-  working.value = true
+  const cancel = new AbortController()
+  running.value = { move: 0, of: 6, cancel }
   await machine.flush()
-  const answer = await machine.guarded(() => api.identification(machine.draft!, machine.axisIndex, bench.condition[axis.value.name] ?? []))
-  working.value = false
-  if (answer) found.value = answer
+  try {
+    found.value = await api.identification(machine.draft!, machine.axisIndex, bench.condition[axis.value.name] ?? [], (move, of) => (running.value = { move, of, cancel }), cancel.signal)
+  } catch (error) {
+    if (!cancel.signal.aborted) await machine.guarded(() => Promise.reject(error))
+  } finally {
+    running.value = null
+  }
 }
 
 /** The move is made anew for every change of the axis; an answer that has been overtaken is dropped. */
@@ -116,6 +122,7 @@ function accept() {
     <div class="plot"><TracePlot v-if="response" :time="response.time" :lines="lines" label="Following error and torque of a short move" /></div>
   </section>
   <div class="columns">
+    <div>
     <section aria-label="Identification">
       <div class="head"><h2>Movement test</h2>
         <v-btn :loading="moving" :disabled="missing !== ''" :title="missing ? `Enter the ${missing} of the load first` : 'Small, slow, both ways, with at most half the rated torque'" @click="tryMovement">{{ moved ? 'Try again' : 'Try a small movement' }}</v-btn></div>
@@ -123,13 +130,18 @@ function accept() {
       <p v-else-if="moved" role="status" data-testid="moved"><b :class="moved.holds ? 'ok' : 'stop'">{{ moved.holds ? 'Free:' : 'Not right:' }}</b> {{ moved.message }}</p>
       <p v-else class="sub">Is it free, which way does it go, does the encoder count the same way?</p>
       <div class="head"><h2>What the axis moves</h2>
-        <v-btn variant="flat" color="primary" :loading="working" :disabled="missing !== ''" @click="identify">{{ found ? 'Identify again' : 'Identify' }}</v-btn></div>
-      <p v-if="!found" class="sub">The bench moves the axis there and back at three speeds inside its free travel, and fits torque to motion.</p>
+        <v-btn v-if="running" @click="running.cancel.abort()">Cancel</v-btn>
+        <v-btn v-else variant="flat" color="primary" :disabled="missing !== ''" @click="identify">{{ found ? 'Identify again' : 'Identify' }}</v-btn></div>
+      <p v-if="running" role="status">Move {{ running.move }} of {{ running.of }} <progress :value="running.move" :max="running.of" aria-label="Identification" /></p>
+      <p v-else-if="!found" class="sub">The bench moves the axis there and back at three speeds inside its free travel, and fits torque to motion.</p>
       <p v-else-if="!found.result.done" class="fault-text" role="alert">{{ found.result.message }}</p>
       <table v-else class="plain" data-testid="identified">
         <tbody><tr v-for="r in rows" :key="r.what"><td>{{ r.what }}</td><td class="mono end">{{ fixed(r.value, Math.abs(r.value) < 1 ? 4 : 2) }}</td><td class="unit">{{ r.unit }}</td></tr></tbody>
       </table>
     </section>
+    <TorqueOperation />
+    </div>
+    <div>
     <section v-if="gains.length" aria-label="Proposed gains">
       <div class="head"><h2>Gains for this load</h2>
         <v-btn :disabled="taken" @click="accept">{{ taken ? 'Taken over' : 'Take them over' }}</v-btn></div>
@@ -154,7 +166,7 @@ function accept() {
       </div>
       <AllowedError />
     </section>
-    <TorqueOperation />
+    </div>
   </div>
 </template>
 
@@ -166,6 +178,7 @@ function accept() {
 .numbers { margin-left: auto; color: var(--ink); }
 .cmd { color: var(--cmd); } .ok { color: var(--ok); } .stop { color: var(--stop); } .act { color: var(--act); } .ref { color: var(--ref); }
 .columns { display: grid; grid-template-columns: 1fr 1fr; gap: 20px; }
+a { color: var(--cmd); font-weight: 700; }
 section p { margin: 2px 0 8px; }
 section .row { --field-width: 104px; }
 .head { display: flex; gap: 12px; align-items: center; margin-bottom: 4px; }

@@ -102,10 +102,10 @@ function force(row: Row, value: string) {
             <td><span v-if="r.terminal.kind === 'SAFE_TORQUE_OFF'" title="Takes the torque away in hardware, at once">safe torque off</span>
               <select v-else class="plain" :value="r.terminal.function" :aria-label="`Function of ${r.terminal.name}`" @change="machine.set(`${at}/${r.index}/function`, ($event.target as HTMLSelectElement).value)">
               <option v-for="(words, key) in INPUTS" :key="key" :value="key">{{ words }}</option></select></td>
-            <td><select v-if="r.terminal.function !== 'NONE'" class="plain" :value="r.terminal.normallyClosed ? 'closed' : 'open'" :aria-label="`Contact of ${r.terminal.name}`"
+            <td><span v-if="r.terminal.kind === 'SAFE_TORQUE_OFF'">closed</span><select v-else-if="r.terminal.function !== 'NONE'" class="plain" :value="r.terminal.normallyClosed ? 'closed' : 'open'" :aria-label="`Contact of ${r.terminal.name}`"
               @change="machine.set(`${at}/${r.index}/normallyClosed`, ($event.target as HTMLSelectElement).value === 'closed')">
               <option value="closed">closed</option><option value="open">open</option></select></td>
-            <td><NumberField v-if="r.terminal.function !== 'NONE'" :path="`${at}/${r.index}/filterMicros`" :label="`Filter of ${r.terminal.name}`" hide-label :value="r.terminal.filterMicros" unit="µs" whole /></td>
+            <td><NumberField v-if="r.terminal.function !== 'NONE' && r.terminal.kind !== 'SAFE_TORQUE_OFF'" :path="`${at}/${r.index}/filterMicros`" :label="`Filter of ${r.terminal.name}`" hide-label :value="r.terminal.filterMicros" unit="µs" whole /></td>
             <td class="mono figure" :title="response(r.terminal)?.formula">{{ response(r.terminal)?.value }} {{ response(r.terminal)?.unit }}</td>
             <td><span class="lamp" :class="{ high: r.level }" aria-hidden="true" />{{ r.level === null ? '–' : r.level ? 'high' : 'low' }}<b v-if="r.active" class="active"> active</b><small v-if="effect(r)" class="mono"> {{ effect(r) }}</small><b v-if="r.forced" class="badge">forced</b></td>
             <td v-if="hand.key"><select class="plain" :aria-label="`Force ${r.terminal.name}`" :value="r.forced ? (r.level ? '1' : '0') : ''" @change="force(r, ($event.target as HTMLSelectElement).value)">

@@ -29,6 +29,13 @@ public final class Identification {
     /** Bus cycles to each side from which a speed is taken. */
     private static final int AROUND = 4;
 
+    /** Told before every move; may end the whole. */
+    @FunctionalInterface
+    public interface Progress {
+        /** @param move number of the move that begins, from 1  @param of how many there are  @return false to stop the axis and end */
+        boolean begins(int move, int of);
+    }
+
     private Identification() {
     }
 
@@ -53,6 +60,11 @@ public final class Identification {
 
     /** @param faults what is wrong with the wiring on the bench */
     public static Identified run(Machine machine, int axisNumber, Set<Mistake> faults) {
+        return run(machine, axisNumber, faults, (move, of) -> true);
+    }
+
+    /** @param progress is told before every move */
+    public static Identified run(Machine machine, int axisNumber, Set<Mistake> faults, Progress progress) {
         Axis axis = machine.axes().get(axisNumber);
         List<String> missing = axis.load().missing(axis.train().feed().linear());
         if (!missing.isEmpty()) {
@@ -64,12 +76,13 @@ public final class Identification {
         bench.run(0.05);
         bench.hand(0).enable(true);
         bench.run(0.5);
-        return new Run(axis, bench).carryOut();
+        return new Run(axis, bench, progress).carryOut();
     }
 
     private static final class Run {
         private final Axis axis;
         private final Bench bench;
+        private final Progress progress;
         private final Drive drive;
         private final HandControl hand;
         private final double cycle;
@@ -80,7 +93,8 @@ public final class Identification {
         private double fastest;
         private double steepest;
 
-        Run(Axis axis, Bench bench) {
+        Run(Axis axis, Bench bench, Progress progress) {
+            this.progress = progress;
             this.axis = axis;
             this.bench = bench;
             drive = bench.drive(0);
@@ -96,9 +110,15 @@ public final class Identification {
                 return Identified.failed("There is no room to move: the axis stands between two active limits.");
             }
             double begun = bench.now() * 1e-9;
+            int move = 0;
             for (double share : SPEEDS) {
                 hand.override(share);
                 for (int direction = 1; direction >= -1; direction -= 2) {
+                    if (!progress.begins(++move, 2 * SPEEDS.length)) {
+                        hand.enable(false);
+                        bench.run(0.3);
+                        return Identified.failed("Cancelled: the axis stands and is disabled.");
+                    }
                     String refusal = hand.step(direction * way, bench.now());
                     if (refusal != null) {
                         return Identified.failed(refusal);

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.Set;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import rueda.machine.DemoMachine;
@@ -11,6 +12,17 @@ import rueda.machine.Machine;
 import rueda.machine.MotorSide;
 
 class IdentificationTest {
+
+    /** Progress is told before every move, and a refusal there ends it with the axis at rest. */
+    @Test
+    void progressIsToldAndCanEndIt() {
+        java.util.List<Integer> moves = new java.util.ArrayList<>();
+        assertThat(Identification.run(DEMO, 0, Set.of(), (move, of) -> moves.add(move) && of == 6).done()).isTrue();
+        assertThat(moves).containsExactly(1, 2, 3, 4, 5, 6);
+        Identification.Identified cancelled = Identification.run(DEMO, 0, Set.of(), (move, of) -> move < 3);
+        assertThat(cancelled.done()).isFalse();
+        assertThat(cancelled.message()).isEqualTo("Cancelled: the axis stands and is disabled.");
+    }
 
     private static final Machine DEMO = DemoMachine.create();
 

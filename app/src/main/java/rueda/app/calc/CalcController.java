@@ -1,6 +1,12 @@
 package rueda.app.calc;
 
 import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import io.swagger.v3.oas.annotations.responses.ApiResponse;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -10,6 +16,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 import rueda.advice.Advice;
 import rueda.advice.Figure;
 import rueda.advice.Finding;
@@ -19,6 +26,7 @@ import rueda.advice.TuneAdvice;
 import rueda.advice.ValuePath;
 import rueda.advice.WireAdvice;
 import rueda.app.web.Refusals.RefusedEntries;
+import rueda.app.machine.MachineJson;
 import rueda.bench.Bench;
 import rueda.bench.HandTurn;
 import rueda.bench.HomeAdvice;
@@ -126,8 +134,37 @@ class CalcController {
     @PostMapping("/identification")
     IdentificationAnswer identification(@RequestBody TrialQuestion q) {
         Axis axis = checked(q.machine(), q.axis());
-        Identification.Identified found = Identification.run(q.machine(), q.axis(), q.faults());
+        return identified(axis, Identification.run(q.machine(), q.axis(), q.faults()));
+    }
+
+    private static IdentificationAnswer identified(Axis axis, Identification.Identified found) {
         return new IdentificationAnswer(found, found.done() ? TuneAdvice.proposed(axis, found.inertia()) : null);
+    }
+
+    /** One line of the answer. @param move number of the move that begins  @param of how many there are  @param answer in the last line */
+    record IdentificationProgress(int move, int of, IdentificationAnswer answer) {
+    }
+
+    @Operation(summary = "The same, told move by move: a line of JSON each, the answer in the last. Closing the connection stops the axis and ends it")
+    @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/x-ndjson", schema = @Schema(implementation = IdentificationProgress.class)))
+    @PostMapping(path = "/identification/progress", produces = "application/x-ndjson")
+    StreamingResponseBody identificationProgress(@RequestBody TrialQuestion q) {
+        Axis axis = checked(q.machine(), q.axis());
+        return out -> {
+            Identification.Identified found = Identification.run(q.machine(), q.axis(), q.faults(), (move, of) -> told(out, new IdentificationProgress(move, of, null)));
+            told(out, new IdentificationProgress(0, 0, identified(axis, found)));
+        };
+    }
+
+    /** @return false when nobody listens any more */
+    private static boolean told(OutputStream out, IdentificationProgress progress) {
+        try {
+            out.write((MachineJson.write(progress) + "\n").getBytes(StandardCharsets.UTF_8));
+            out.flush();
+            return true;
+        } catch (IOException gone) {
+            return false;
+        }
     }
 
     /** @param agrees made and expected agree to a count, and to a count and a wire unit */

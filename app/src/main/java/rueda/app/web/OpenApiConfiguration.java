@@ -23,6 +23,7 @@ class OpenApiConfiguration {
             Map.entry("HomingAnswer", Set.of("edge")),
             Map.entry("TakeControl", Set.of("monitoringSeconds")),
             Map.entry("HandOrder", Set.of("value", "fast", "terminal", "speedLimit")),
+            Map.entry("IdentificationProgress", Set.of("answer")),
             Map.entry("IdentificationAnswer", Set.of("proposed")),
             Map.entry("StepAnswer", Set.of("settled", "inPosition")),
             Map.entry("Check", Set.of("mend")),
