@@ -229,6 +229,10 @@ public final class HomeAdvice extends AxisAdvice {
         if (axis.endless()) {
             return;
         }
+        if (axis.limits().softMin() > 0 || axis.limits().softMax() < 0) {
+            finding(homing.thenToZero() ? Severity.FAULT : Severity.WARNING, "Position 0 lies outside the soft limits.", homing.thenToZero() ? "The axis would travel there after the search, and stops at the limit."
+                    : "After a search the axis may stand where no move is allowed.", Mend.set("Let the axis have its 0", pointer + "/limits/" + (axis.limits().softMin() > 0 ? "softMin" : "softMax"), 0));
+        }
         double lowest = axis.limits().softMin() - homing.zeroOffset() + result.zero();
         double highest = axis.limits().softMax() - homing.zeroOffset() + result.zero();
         if (lowest < axis.travel().negativeLimit() || highest > axis.travel().positiveLimit()) {

@@ -482,8 +482,10 @@ public final class Drive {
         long target = dictionary.get(TARGET_POSITION);
         insideSoftLimits = true;
         if (referenced && !endless) {
-            long limited = Math.max(dictionary.get(SOFT_LIMIT_MIN), Math.min(dictionary.get(SOFT_LIMIT_MAX), target));
-            insideSoftLimits = limited == target;
+            /* an axis that stands outside may come in at its own pace, and go no farther out */
+            long here = wirePerCount.scale(demand + shift);
+            long limited = Math.max(Math.min(dictionary.get(SOFT_LIMIT_MIN), here), Math.min(Math.max(dictionary.get(SOFT_LIMIT_MAX), here), target));
+            insideSoftLimits = target >= dictionary.get(SOFT_LIMIT_MIN) && target <= dictionary.get(SOFT_LIMIT_MAX);
             target = limited;
         }
         long speedBefore = cycleTarget - cycleStart;

@@ -123,6 +123,19 @@ class HomingTest {
         assertThat(titles(2, DemoMachine.table())).noneMatch(t -> t.startsWith("After a restart") || t.contains("does not know"));
     }
 
+    /** Position 0 outside the soft limits: the drive does not throw the axis inside, and the finding says it beforehand. */
+    @Test
+    void anAxisOutsideItsSoftLimitsIsNotThrownInside() {
+        Axis shuttle = DemoMachine.shuttle();
+        Axis outside = shuttle.withHoming(method(37).withThenToZero()).withLimits(shuttle.limits().withSoft(50, 2000));
+        Bench bench = new Bench(DemoMachine.create().withAxis(0, outside), HomingTrial.program("Shuttle"), 10);
+        bench.run(2);
+        assertThat(bench.drive(0).dictionary().get(DriveObject.ERROR_CODE)).isZero();
+        assertThat(bench.drive(0).plant().place()).isCloseTo(620, within(0.5));
+        assertThat(titles(0, outside)).contains("Position 0 lies outside the soft limits.");
+        assertThat(titles(0, shuttle)).doesNotContain("Position 0 lies outside the soft limits.");
+    }
+
     private static List<String> titles(int number, Axis axis) {
         return findings(number, axis).stream().map(Finding::title).toList();
     }
