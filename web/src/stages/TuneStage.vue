@@ -91,18 +91,13 @@ const rows = computed(() => {
     { what: 'Highest acceleration reached', value: r.acceleration, unit: `${unit.value}/s²` },
   ]
 })
-const gains = computed(() => {
-  const p = found.value?.proposed
-  return p ? [
-    { what: 'Position gain', now: control.value.positionGain, next: p.positionGain, unit: '1/s' },
-    { what: 'Velocity gain', now: control.value.velocityGain, next: p.velocityGain, unit: 'N·m·s' },
-    { what: 'Integral time', now: control.value.integralTime, next: p.integralTime, unit: 'ms' },
-  ] : []
-})
-const taken = computed(() => gains.value.length > 0 && gains.value.every((g) => g.now === g.next))
+const proposed = computed(() => found.value?.proposed ?? [])
+/** What stands in the document now, so that a proposal taken over, or undone, shows. */
+const present = (path: string) => path.split('/').slice(3).reduce<unknown>((at, key) => (at as Record<string, unknown>)[key], axis.value)
+const taken = computed(() => proposed.value.length > 0 && proposed.value.every((p) => present(p.path) === p.next))
 
 function accept() {
-  machine.edit({ op: 'replace', path: `${at.value}/control`, value: { ...found.value!.proposed! } })
+  machine.edit(...proposed.value.map((p) => ({ op: 'replace', path: p.path, value: p.next })))
 }
 </script>
 
@@ -142,14 +137,14 @@ function accept() {
     <TorqueOperation />
     </div>
     <div>
-    <section v-if="gains.length" aria-label="Proposed gains">
-      <div class="head"><h2>Gains for this load</h2>
-        <v-btn :disabled="taken" @click="accept">{{ taken ? 'Taken over' : 'Take them over' }}</v-btn></div>
-      <table class="plain">
-        <thead><tr><th>Gain</th><th>Now</th><th>Proposed</th><th></th></tr></thead>
-        <tbody><tr v-for="g in gains" :key="g.what"><td>{{ g.what }}</td><td class="mono">{{ g.now }}</td><td class="mono"><b>{{ g.next }}</b></td><td class="unit">{{ g.unit }}</td></tr></tbody>
+    <section v-if="found?.result.done" aria-label="Proposed gains and limits">
+      <div class="head"><h2>Proposed for this load</h2>
+        <v-btn v-if="proposed.length" :disabled="taken" @click="accept">{{ taken ? 'Taken over' : 'Take them over' }}</v-btn></div>
+      <table v-if="proposed.length" class="plain" data-testid="proposed">
+        <thead><tr><th>Entry</th><th>Now</th><th>Proposed</th><th></th></tr></thead>
+        <tbody><tr v-for="p in proposed" :key="p.path"><td>{{ p.label }}</td><td class="mono">{{ present(p.path) }}</td><td class="mono"><b>{{ p.next }}</b></td><td class="unit">{{ p.unit }}</td></tr></tbody>
       </table>
-      <p class="sub">As fast as 50° of phase and a gain margin of 2.5 allow, at most 60 Hz. Undo takes it back.</p>
+      <p class="sub">{{ proposed.length ? 'Gains as fast as 50° of phase and a gain margin of 2.5 allow, at most 60 Hz; accelerations with a fifth of the torque to spare. Undo takes it back.' : 'Gains and limits suit what was found.' }}</p>
     </section>
     <section aria-label="Supervision">
       <h2>Supervision</h2>
@@ -179,6 +174,7 @@ function accept() {
 .cmd { color: var(--cmd); } .ok { color: var(--ok); } .stop { color: var(--stop); } .act { color: var(--act); } .ref { color: var(--ref); }
 .columns { display: grid; grid-template-columns: 1fr 1fr; gap: 20px; }
 a { color: var(--cmd); font-weight: 700; }
+section + section { margin-top: 10px; }
 section p { margin: 2px 0 8px; }
 section .row { --field-width: 104px; }
 .head { display: flex; gap: 12px; align-items: center; margin-bottom: 4px; }

@@ -12,7 +12,7 @@ public final class LinearModel {
 
     private static final double SUB_STEP = 125e-6;
     /** The spring of a two-mass load is integrated in so many parts of a sub-step (semi-implicit Euler). */
-    private static final int PARTS = 16;
+    private static final int PARTS = 8;
 
     private final MotorSide side;
     private final Control control;
@@ -67,7 +67,7 @@ public final class LinearModel {
     public static double overshoot(Axis axis) {
         LinearModel model = new LinearModel(axis);
         double highest = 0;
-        int steps = (int) (12 / axis.control().positionGain() / SUB_STEP);
+        int steps = (int) (6 / axis.control().positionGain() / SUB_STEP);
         for (int i = 0; i < steps; i++) {
             model.step(1, 0, 0);
             highest = Math.max(highest, model.motorAngle);

@@ -53,6 +53,11 @@ public final class Identification {
      */
     public record Identified(boolean done, String message, double inertia, double coulomb, double viscous, double gravity,
                          double speed, double acceleration, double way, double duration) {
+        /** What follows for gains and limits, to be reviewed; empty when it was not done. @param pointer JSON pointer of the axis */
+        public List<Proposal> proposals(Axis axis, String pointer) {
+            return done ? Proposal.of(axis, this, pointer) : List.of();
+        }
+
         static Identified failed(String message) {
             return new Identified(false, message, 0, 0, 0, 0, 0, 0, 0, 0);
         }

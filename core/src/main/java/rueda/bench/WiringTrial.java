@@ -31,6 +31,8 @@ public final class WiringTrial {
 
     private final Axis axis;
     private final Bench bench;
+    private final String axisPointer;
+    /** of the terminals */
     private final String pointer;
     private final List<Check> checks = new ArrayList<>();
 
@@ -48,6 +50,7 @@ public final class WiringTrial {
 
     private WiringTrial(Machine machine, Axis axis, Set<Mistake> faults, String pointer) {
         this.axis = axis;
+        axisPointer = pointer;
         this.pointer = pointer + "/wiring/terminals/";
         Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis), machine.proof());
         bench = new Bench(alone, "PROGRAM Wiring\nEND_PROGRAM\n", 16, Map.of(axis.name(), faults));
@@ -61,6 +64,7 @@ public final class WiringTrial {
         trial.trip(Function.NEGATIVE_LIMIT, ServoPlant.NEGATIVE_LIMIT);
         trial.trip(Function.POSITIVE_LIMIT, ServoPlant.POSITIVE_LIMIT);
         trial.trip(Function.REFERENCE_CAM, ServoPlant.REFERENCE_CAM);
+        trial.secondEncoder();
         trial.jog();
         return List.copyOf(trial.checks);
     }
@@ -142,6 +146,32 @@ public final class WiringTrial {
                 new Change("replace", pointer + axis.wiring().indexOf(second) + "/function", one)));
     }
 
+    /** Enabled, the encoder on the load must answer. */
+    private void secondEncoder() {
+        Terminal terminal = axis.wiring().terminal(Function.LOAD_ENCODER).orElse(null);
+        if (!axis.loadEncoderUsed() || terminal == null) {
+            return;
+        }
+        boolean broken = error() == Drive.ERROR_LOAD_ENCODER;
+        check("Read the encoder on the load at " + terminal.name(), !broken, broken ? "the drive reports a broken line: fault 7306h" : "it reads " + bench.drive(0).dictionary().get(DriveObject.LOAD_POSITION) + " counts",
+                broken ? "A line of the encoder on the load is broken or missing: mend its cable." : "", null);
+    }
+
+    private int error() {
+        return (int) bench.drive(0).dictionary().get(DriveObject.ERROR_CODE);
+    }
+
+    /** What the encoder on the load counted must go the way of the motor. */
+    private void secondEncoderFollows(double moved, long before) {
+        if (!axis.loadEncoderUsed() || moved == 0) {
+            return;
+        }
+        long counted = bench.drive(0).dictionary().get(DriveObject.LOAD_POSITION) - before;
+        boolean same = counted * moved > 0;
+        check("Compare both encoders on the way", same, "the encoder on the load counted " + counted, same ? "" : "The encoder on the load counts backward: turn its direction over.",
+                same ? null : new Mend("Turn it over", List.of(new Change("replace", axisPointer + "/loadEncoder/encoder/reversed", !axis.loadEncoder().encoder().reversed()))));
+    }
+
     /** A slow jog in positive direction: counts up, and ends at the positive limit. */
     private void jog() {
         Drive drive = bench.drive(0);
@@ -152,21 +182,24 @@ public final class WiringTrial {
         bench.run(0.5);
         double from = drive.plant().place();
         double countedFrom = drive.position();
+        long loadFrom = drive.dictionary().get(DriveObject.LOAD_POSITION);
         if (bench.hand(0).jog(1, false, bench.now()) != null) {
-            check(what, false, "the axis could not be enabled", "See the drive: " + DriveError.words((int) drive.dictionary().get(DriveObject.ERROR_CODE)) + ".", null);
+            check(what, false, "the axis could not be enabled", "See the drive: " + DriveError.words(error()) + ".", null);
             return;
         }
         double until = bench.now() * 1e-9 + (axis.endless() ? 3 : LONGEST_JOG);
-        while (bench.now() * 1e-9 < until && drive.dictionary().get(DriveObject.ERROR_CODE) == 0 && !drive.plant().mechanics().atHardStop()) {
+        while (bench.now() * 1e-9 < until && error() == 0 && !drive.plant().mechanics().atHardStop()) {
             bench.cycle();
         }
         bench.run(0.3);
+        secondEncoderFollows(drive.plant().place() - from, loadFrom);
         double moved = drive.plant().place() - from;
         double counted = drive.position() - countedFrom;
-        int error = (int) drive.dictionary().get(DriveObject.ERROR_CODE);
+        int error = error();
         if (error == Drive.ERROR_FOLLOWING && Math.signum(moved) != Math.signum(counted)) {
             check(what, false, "the load moved " + significant(moved, 3) + " " + unit + " and the encoder counted " + significant(counted, 3) + " " + unit + ": fault 8611h",
-                    "The encoder counts backward: exchange its tracks or turn the motor's direction over.", null);
+                    "The encoder counts backward: exchange its tracks, or turn its direction over.",
+                    new Mend("Turn the encoder over", List.of(new Change("replace", axisPointer + "/encoder/reversed", !axis.encoder().reversed()))));
         } else if (axis.endless()) {
             check(what, error == 0, "the position rose by " + significant(counted, 4) + " " + unit, error == 0 ? "" : "The drive stopped: " + DriveError.words(error) + ".", null);
         } else if (error == Drive.ERROR_LIMIT_SWITCH && drive.plant().positiveLimitReached() && active(Function.POSITIVE_LIMIT)) {

@@ -659,7 +659,11 @@ public final class Drive {
         if (Math.abs(demand - measured) > followingWindow && Math.abs(demand - measured) > allowedFollowingCounts()) {
             followingOverSubSteps++;
             if (followingOverSubSteps > followingSubSteps) {
-                fault(ERROR_FOLLOWING);
+                if (homing.state() == HomingRun.State.SEARCHING && (torqueLimited || motorLimited)) {
+                    failSearch(HomingFailure.TORQUE_LIMIT);
+                } else {
+                    fault(ERROR_FOLLOWING);
+                }
             }
         } else {
             followingOverSubSteps = 0;
@@ -691,6 +695,16 @@ public final class Drive {
         double floor = dictionary.get(FOLLOWING_WINDOW);
         double allowed = over <= 0 || range <= 0 ? floor : floor + (dictionary.get(FOLLOWING_AT_SPEED) - floor) * Math.min(1, over / range);
         return allowed * countsPerWireUnit;
+    }
+
+    /** The search ends and the axis stands where it is, with torque. */
+    private void failSearch(HomingFailure reason) {
+        homing.fail(reason);
+        dictionary.set(ERROR_CODE, reason.code());
+        demand = measured;
+        ramp.takeOver(demand, 0);
+        integral = 0;
+        followingOverSubSteps = 0;
     }
 
     private void fault(int code) {

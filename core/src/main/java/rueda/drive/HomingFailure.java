@@ -7,7 +7,8 @@ public enum HomingFailure {
     LIMIT_MET(0xFF11, "a limit switch was met where the search had nowhere else to go"),
     NO_CAM_BETWEEN_LIMITS(0xFF12, "both limit switches were reached and no reference cam between them"),
     TIME_OUT(0xFF13, "the search took longer than its time limit"),
-    COMMAND_BIT_SET(0xFF14, "the command bit was set already: it must go false and true again");
+    COMMAND_BIT_SET(0xFF14, "the command bit was set already: it must go false and true again"),
+    TORQUE_LIMIT(0xFF15, "the torque stood at its limit and the axis did not follow: something is in the way, or the search is too fast");
 
     private final int code;
     private final String words;

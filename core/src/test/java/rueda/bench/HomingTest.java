@@ -136,6 +136,19 @@ class HomingTest {
         assertThat(titles(0, shuttle)).doesNotContain("Position 0 lies outside the soft limits.");
     }
 
+    /** The torque stands at its limit and the axis does not follow: the search fails with a message of its own. */
+    @Test
+    void aBlockedSearchFailsAtItsTorqueLimit() {
+        /* the negative limit switch is not wired: the search runs into the hard stop */
+        Machine machine = with(method(11), new Travel(2560, 40, 2520, 100, 160, 30));
+        Axis unwired = machine.axes().get(0).withWiring(machine.axes().get(0).wiring().with("I1", rueda.machine.Terminal.Function.NONE));
+        Bench bench = new Bench(machine.withAxis(0, unwired), HomingTrial.program("Shuttle"), 10);
+        bench.run(4);
+        assertThat(bench.drive(0).homingFailure()).isEqualTo(HomingFailure.TORQUE_LIMIT);
+        assertThat(bench.drive(0).dictionary().get(DriveObject.ERROR_CODE)).isEqualTo(0xFF15);
+        assertThat(bench.axis(0).error()).isEqualTo(MotionError.HOMING_FAILED);
+    }
+
     private static List<String> titles(int number, Axis axis) {
         return findings(number, axis).stream().map(Finding::title).toList();
     }

@@ -38,4 +38,18 @@ class IdentificationTest {
         assertThat(found.viscous()).isCloseTo(real.viscous(), within(0.05 * real.viscous()));
         assertThat(found.gravity()).isCloseTo(real.gravity(), within(0.05 * Math.abs(real.gravity()) + 0.01 * real.coulomb()));
     }
+
+    /** The Shuttle's highest acceleration asks for more than its motor gives; what is proposed leaves a fifth of the torque. */
+    @Test
+    void accelerationsAreProposedThatTheMotorMakes() {
+        rueda.machine.Axis shuttle = DEMO.axes().get(0);
+        Identification.Identified found = Identification.run(DEMO, 0, Set.of());
+        java.util.List<Proposal> proposals = found.proposals(shuttle, "/axes/0");
+        Proposal highest = proposals.stream().filter(p -> p.path().equals("/axes/0/limits/max/acceleration")).findFirst().orElseThrow();
+        double needed = shuttle.motorSide().torque(shuttle.limits().max().speed(), highest.next());
+        double there = Math.min(shuttle.torqueLimit(), shuttle.motor().peakTorqueAt(shuttle.scale().motorTurnsPerMinute(shuttle.limits().max().speed())));
+        assertThat(needed / there).isBetween(0.7, 0.83);
+        assertThat(proposals).noneMatch(p -> p.now() == p.next());
+        assertThat(Identification.Identified.failed("no").proposals(shuttle, "/axes/0")).isEmpty();
+    }
 }

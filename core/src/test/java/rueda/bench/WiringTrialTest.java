@@ -101,4 +101,26 @@ class WiringTrialTest {
         assertThat(WireAdvice.of(DemoMachine.shuttle(), "/axes/0").figures().get(0).value()).isEqualTo("250");
         assertThat(WireAdvice.of(DemoMachine.shuttle(), "/axes/0").figures().get(1).formula()).contains("950").contains("250 µs");
     }
+
+    /** A missing line of the second encoder, and one that counts backward. */
+    @Test
+    void theSecondEncoderIsProven() {
+        Machine demo = DemoMachine.create();
+        assertThat(WiringTrial.run(demo, 2, Set.of(), "/axes/2")).allMatch(Check::holds).extracting(Check::what).contains("Read the encoder on the load at X2", "Compare both encoders on the way");
+        assertThat(WiringTrial.run(demo, 2, Set.of(Mistake.LOAD_ENCODER_BROKEN), "/axes/2")).filteredOn(c -> !c.holds()).first().extracting(Check::cause).asString().contains("broken or missing");
+        List<Check> reversed = WiringTrial.run(demo, 2, Set.of(Mistake.LOAD_ENCODER_REVERSED), "/axes/2");
+        assertThat(reversed).filteredOn(c -> !c.holds()).singleElement().extracting(c -> c.mend().changes().get(0).path()).isEqualTo("/axes/2/loadEncoder/encoder/reversed");
+        Axis t = demo.axes().get(2);
+        Axis mended = t.withLoadEncoder(new rueda.machine.LoadEncoder(t.loadEncoder().use(), t.loadEncoder().encoder().turnedOver()));
+        assertThat(WiringTrial.run(demo.withAxis(2, mended), 2, Set.of(Mistake.LOAD_ENCODER_REVERSED), "/axes/2")).allMatch(Check::holds);
+    }
+
+    @Test
+    void aReversedMotorEncoderIsMendedByTurningItOver() {
+        Machine demo = DemoMachine.create();
+        Check jog = trial(DemoMachine.shuttle(), Mistake.ENCODER_REVERSED).stream().filter(c -> !c.holds()).findFirst().orElseThrow();
+        assertThat(jog.mend().changes().get(0).path()).endsWith("/encoder/reversed");
+        Axis mended = demo.axes().get(0).withEncoder(demo.axes().get(0).encoder().turnedOver());
+        assertThat(trial(mended, Mistake.ENCODER_REVERSED)).allMatch(Check::holds);
+    }
 }

@@ -34,11 +34,11 @@ import rueda.bench.HomingTrial;
 import rueda.bench.Identification;
 import rueda.bench.MoveTrial;
 import rueda.bench.MovementTrial;
+import rueda.bench.Proposal;
 import rueda.bench.WiringTrial;
 import rueda.drive.HomingMethod;
 import rueda.drive.HomingSentence;
 import rueda.machine.Axis;
-import rueda.machine.Control;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import rueda.machine.MachineRules;
@@ -125,20 +125,20 @@ class CalcController {
 
     /**
      * @param result   what was found
-     * @param proposed gains for the inertia found, or null when it could not be found
+     * @param proposed what follows for gains and limits where it differs from what is there, to be reviewed
      */
-    record IdentificationAnswer(Identification.Identified result, Control proposed) {
+    record IdentificationAnswer(Identification.Identified result, List<Proposal> proposed) {
     }
 
     @Operation(summary = "Moves an axis on a bench of its own and finds inertia, friction and weight; proposes gains")
     @PostMapping("/identification")
     IdentificationAnswer identification(@RequestBody TrialQuestion q) {
         Axis axis = checked(q.machine(), q.axis());
-        return identified(axis, Identification.run(q.machine(), q.axis(), q.faults()));
+        return identified(axis, q.axis(), Identification.run(q.machine(), q.axis(), q.faults()));
     }
 
-    private static IdentificationAnswer identified(Axis axis, Identification.Identified found) {
-        return new IdentificationAnswer(found, found.done() ? TuneAdvice.proposed(axis, found.inertia()) : null);
+    private static IdentificationAnswer identified(Axis axis, int number, Identification.Identified found) {
+        return new IdentificationAnswer(found, found.proposals(axis, "/axes/" + number));
     }
 
     /** One line of the answer. @param move number of the move that begins  @param of how many there are  @param answer in the last line */
@@ -152,7 +152,7 @@ class CalcController {
         Axis axis = checked(q.machine(), q.axis());
         return out -> {
             Identification.Identified found = Identification.run(q.machine(), q.axis(), q.faults(), (move, of) -> told(out, new IdentificationProgress(move, of, null)));
-            told(out, new IdentificationProgress(0, 0, identified(axis, found)));
+            told(out, new IdentificationProgress(0, 0, identified(axis, q.axis(), found)));
         };
     }
 

@@ -24,7 +24,6 @@ class OpenApiConfiguration {
             Map.entry("TakeControl", Set.of("monitoringSeconds")),
             Map.entry("HandOrder", Set.of("value", "fast", "terminal", "speedLimit")),
             Map.entry("IdentificationProgress", Set.of("answer")),
-            Map.entry("IdentificationAnswer", Set.of("proposed")),
             Map.entry("StepAnswer", Set.of("settled", "inPosition")),
             Map.entry("Check", Set.of("mend")),
             Map.entry("HandAnswer", Set.of("refusal")),
