@@ -189,9 +189,13 @@ public final class Bench {
         int signal = 0;
         for (int i = 0; i < lines.length; i++) {
             AxisLine line = lines[i];
-            line.copyProgramTags(memory);
+            if (taskRuns) {
+                line.copyProgramTags(memory);
+            }
             line.writeOutputs(halted, QUICK_STOP);
-            line.copyOutputTags(memory);
+            if (taskRuns) {
+                line.copyOutputTags(memory);
+            }
             if (silent[i] > 0) {
                 line = booting(i);
             } else {

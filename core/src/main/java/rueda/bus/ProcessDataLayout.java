@@ -20,7 +20,7 @@ public final class ProcessDataLayout {
     private final List<Entry> entries;
     private final int[] bitOffset;
     private final int[] bits;
-    /** 16 or 32 for a value of that width on a byte boundary, which moves in one step; else 0. */
+    /** 8, 16 or 32 for a value of that width on a byte boundary, which moves in one step; else 0. */
     private final int[] whole;
     private final int bytes;
 
@@ -33,7 +33,7 @@ public final class ProcessDataLayout {
         for (int i = 0; i < bits.length; i++) {
             bitOffset[i] = next;
             bits[i] = entries.get(i).bits();
-            whole[i] = (next & 7) == 0 && (bits[i] == 16 || bits[i] == 32) ? bits[i] : 0;
+            whole[i] = (next & 7) == 0 && (bits[i] == 8 || bits[i] == 16 || bits[i] == 32) ? bits[i] : 0;
             next += bits[i];
         }
         bytes = (next + 7) / 8;
@@ -79,6 +79,10 @@ public final class ProcessDataLayout {
             WORD.set(image, offset >> 3, (short) value);
             return;
         }
+        if (whole[entry] == 8) {
+            image[offset >> 3] = (byte) value;
+            return;
+        }
         if ((offset & 7) == 0 && (left & 7) == 0) {
             for (int at = offset >> 3; left > 0; left -= 8) {
                 image[at++] = (byte) value;
@@ -107,6 +111,9 @@ public final class ProcessDataLayout {
         }
         if (whole[entry] == 16) {
             return (short) WORD.get(image, offset >> 3) & 0xFFFFL;
+        }
+        if (whole[entry] == 8) {
+            return image[offset >> 3] & 0xFFL;
         }
         long value = 0;
         int done = 0;

@@ -544,18 +544,23 @@ public final class Drive {
         }
         speed = (counts - countsBefore) * speedPerCount;
         countsBefore = counts;
-        if (state == PowerState.OPERATION_ENABLED && mode == MODE_HOMING) {
-            homing.observe(counts, homing.seeksHardStop() ? homing.direction() : ramp.direction(), digital.active(Function.NEGATIVE_LIMIT),
-                    digital.active(Function.POSITIVE_LIMIT), digital.active(Function.REFERENCE_CAM), pressedLongEnough());
-            pressing = homing.seeksHardStop();
-            if (homing.state() == HomingRun.State.SEARCHING && ++homingSubSteps * subStep * 1000 > dictionary.get(HOMING_TIME_LIMIT)) {
-                homing.fail(HomingFailure.TIME_OUT);
-            }
-            if (homing.state() == HomingRun.State.FAILED) {
-                dictionary.set(ERROR_CODE, homing.failure().code());
-            }
-            takeZeroWhenFound();
+        if (mode == MODE_HOMING && state == PowerState.OPERATION_ENABLED) {
+            search(counts);
         }
+    }
+
+    /** The search looks at switches and index pulse. */
+    private void search(long counts) {
+        homing.observe(counts, homing.seeksHardStop() ? homing.direction() : ramp.direction(), digital.active(Function.NEGATIVE_LIMIT),
+                digital.active(Function.POSITIVE_LIMIT), digital.active(Function.REFERENCE_CAM), pressedLongEnough());
+        pressing = homing.seeksHardStop();
+        if (homing.state() == HomingRun.State.SEARCHING && ++homingSubSteps * subStep * 1000 > dictionary.get(HOMING_TIME_LIMIT)) {
+            homing.fail(HomingFailure.TIME_OUT);
+        }
+        if (homing.state() == HomingRun.State.FAILED) {
+            dictionary.set(ERROR_CODE, homing.failure().code());
+        }
+        takeZeroWhenFound();
     }
 
     private void moveBrake() {
@@ -656,39 +661,52 @@ public final class Drive {
         if (power.state() != PowerState.OPERATION_ENABLED || pressing) {
             return;
         }
-        if (Math.abs(demand - measured) > followingWindow && Math.abs(demand - measured) > allowedFollowingCounts()) {
-            followingOverSubSteps++;
-            if (followingOverSubSteps > followingSubSteps) {
-                if (homing.state() == HomingRun.State.SEARCHING && (torqueLimited || motorLimited)) {
-                    failSearch(HomingFailure.TORQUE_LIMIT);
-                } else {
-                    fault(ERROR_FOLLOWING);
-                }
-            }
+        if (Math.abs(demand - measured) > followingWindow) {
+            superviseFollowing();
         } else {
             followingOverSubSteps = 0;
         }
-        boolean searching = mode == MODE_HOMING && homing.state() != HomingRun.State.IDLE;
-        boolean negative = digital.active(Function.NEGATIVE_LIMIT);
-        boolean positive = digital.active(Function.POSITIVE_LIMIT);
-        if (!negative && !positive) {
-            limitEnteredAt = demand;
-        } else if (!searching) {
-            /* a load that settles by less than the position window has not been moved */
-            long into = positive ? demand - limitEnteredAt : limitEnteredAt - demand;
-            boolean moving = negative && demandSpeed < -roundingSpeed || positive && demandSpeed > roundingSpeed;
-            if (moving && into > dictionary.get(POSITION_WINDOW) * countsPerWireUnit) {
-                fault(ERROR_LIMIT_SWITCH);
-            } else if (into < 0) {
-                limitEnteredAt = demand;
-            }
+        if (digital.active(Function.NEGATIVE_LIMIT) || digital.active(Function.POSITIVE_LIMIT)) {
+            superviseLimits();
         } else {
+            limitEnteredAt = demand;
+        }
+    }
+
+    private void superviseFollowing() {
+        if (Math.abs(demand - measured) <= allowedFollowingCounts()) {
+            followingOverSubSteps = 0;
+        } else if (++followingOverSubSteps > followingSubSteps) {
+            if (homing.state() == HomingRun.State.SEARCHING && (torqueLimited || motorLimited)) {
+                failSearch(HomingFailure.TORQUE_LIMIT);
+            } else {
+                fault(ERROR_FOLLOWING);
+            }
+        }
+    }
+
+    /** A limit switch is active: the setpoint must not go on into it. */
+    private void superviseLimits() {
+        if (mode == MODE_HOMING && homing.state() != HomingRun.State.IDLE) {
+            limitEnteredAt = demand;
+            return;
+        }
+        boolean positive = digital.active(Function.POSITIVE_LIMIT);
+        boolean moving = digital.active(Function.NEGATIVE_LIMIT) && demandSpeed < -roundingSpeed || positive && demandSpeed > roundingSpeed;
+        /* a load that settles by less than the position window has not been moved */
+        long into = positive ? demand - limitEnteredAt : limitEnteredAt - demand;
+        if (moving && into > dictionary.get(POSITION_WINDOW) * countsPerWireUnit) {
+            fault(ERROR_LIMIT_SWITCH);
+        } else if (into < 0) {
             limitEnteredAt = demand;
         }
     }
 
     /** Beyond the fixed window: it grows with the commanded speed. */
     private double allowedFollowingCounts() {
+        if (dictionary.get(FOLLOWING_AT_SPEED) == dictionary.get(FOLLOWING_WINDOW)) {
+            return followingWindow;
+        }
         double wireSpeed = Math.abs(demandSpeed) * wireSpeedPerRadian;
         double over = wireSpeed - dictionary.get(FOLLOWING_FROM_SPEED);
         double range = dictionary.get(MAX_PROFILE_VELOCITY) - dictionary.get(FOLLOWING_FROM_SPEED);

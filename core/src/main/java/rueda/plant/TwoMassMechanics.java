@@ -100,7 +100,11 @@ final class TwoMassMechanics extends Mechanics {
             motorSpeed = 0;
             motorTorque = shaft;
         }
-        double[] m = steps[(free ? FREE : 0) | (stuck ? STUCK : 0)];
+        move(steps[(free ? FREE : 0) | (stuck ? STUCK : 0)], stuck, bearing, motorTorque, onLoad);
+    }
+
+    /** One step of the case that holds, exactly. */
+    private void move(double[] m, boolean stuck, double bearing, double motorTorque, double onLoad) {
         double wm = motorSpeed;
         double wl = loadSpeed;
         motorAngle += m[0] * bearing + m[1] * wm + m[2] * wl + m[3] * motorTorque + m[4] * onLoad;
