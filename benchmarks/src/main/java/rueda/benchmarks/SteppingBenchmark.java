@@ -26,7 +26,7 @@ import rueda.machine.Station;
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.NANOSECONDS)
-@Warmup(iterations = 4, time = 1)
+@Warmup(iterations = 12, time = 1)
 @Measurement(iterations = 5, time = 1)
 @Fork(1)
 public class SteppingBenchmark {

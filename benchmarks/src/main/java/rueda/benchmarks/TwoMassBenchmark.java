@@ -24,7 +24,7 @@ import rueda.machine.Plc;
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.NANOSECONDS)
-@Warmup(iterations = 4, time = 1)
+@Warmup(iterations = 12, time = 1)
 @Measurement(iterations = 5, time = 1)
 @Fork(1)
 public class TwoMassBenchmark {
