@@ -1,17 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useAxis } from '../lib/axis'
 import { fixed } from '../lib/numbers'
-import { useBench } from '../stores/bench'
-import { useMachine } from '../stores/machine'
 
 /** Allowed following error over speed, with the one the axis has now. */
-const machine = useMachine()
-const bench = useBench()
-const axis = computed(() => machine.axis!)
-const unit = computed(() => axis.value.unit.symbol)
+const { axis, unit, live } = useAxis()
 const s = computed(() => axis.value.supervision)
 const highest = computed(() => axis.value.limits.max.speed)
-const live = computed(() => bench.state?.axes.find((a) => a.name === axis.value.name) ?? null)
 const LEFT = 8
 const RIGHT = 330
 const x = (speed: number) => LEFT + ((RIGHT - LEFT) * Math.min(highest.value, Math.abs(speed))) / highest.value

@@ -1,14 +1,10 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { api, type DeviceGroup } from '../api/client'
-import { useBench } from '../stores/bench'
-import { useMachine } from '../stores/machine'
+import { useAxis } from '../lib/axis'
 
 /** What the device of the chosen axis holds: written, kept, acting. A device keeps nothing by itself. */
-const machine = useMachine()
-const bench = useBench()
-const axis = computed(() => machine.axis!)
-const live = computed(() => bench.state?.axes.find((a) => a.name === axis.value.name) ?? null)
+const { machine, bench, axis, live } = useAxis()
 const groups = ref<DeviceGroup[]>([])
 const ACTS = { AT_ONCE: 'at once', WHILE_DISABLED: 'while disabled', AFTER_RESTART: 'after a restart' }
 

@@ -1,18 +1,13 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref } from 'vue'
+import { useAxis } from '../lib/axis'
 import { fixed, parsed } from '../lib/numbers'
 import { controlBits, statusBits } from '../lib/words'
-import { useBench } from '../stores/bench'
 import { useHand } from '../stores/hand'
-import { useMachine } from '../stores/machine'
 
 /** Moving the chosen axis by hand. Orders are always given; the bench says why one is refused. */
-const machine = useMachine()
-const bench = useBench()
+const { axis, unit, live } = useAxis()
 const hand = useHand()
-const axis = computed(() => machine.axis!)
-const unit = computed(() => axis.value.unit.symbol)
-const live = computed(() => bench.state?.axes.find((a) => a.name === axis.value.name) ?? null)
 const held = computed(() => hand.key !== '')
 const enabled = computed(() => live.value !== null && live.value.driveState === 'operation enabled')
 const stepText = ref('10')

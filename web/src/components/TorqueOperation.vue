@@ -1,17 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useAxis } from '../lib/axis'
 import { fixed, parsed } from '../lib/numbers'
-import { useBench } from '../stores/bench'
 import { useHand } from '../stores/hand'
-import { useMachine } from '../stores/machine'
 
 /** Torque instead of position, by hand, with a speed limit: from a value or from the analogue input. */
-const machine = useMachine()
-const bench = useBench()
+const { axis, unit, live } = useAxis()
 const hand = useHand()
-const axis = computed(() => machine.axis!)
-const unit = computed(() => axis.value.unit.symbol)
-const live = computed(() => bench.state?.axes.find((a) => a.name === axis.value.name) ?? null)
 const analogue = computed(() => axis.value.wiring.terminals.some((t) => t.function === 'TORQUE'))
 const source = ref<'value' | 'input'>('value')
 const torqueText = ref('10')

@@ -1,17 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import NumberField from '../components/NumberField.vue'
+import { useAxis } from '../lib/axis'
 import { fixed } from '../lib/numbers'
-import { useBench } from '../stores/bench'
-import { useMachine } from '../stores/machine'
 
-const machine = useMachine()
-const bench = useBench()
-const axis = computed(() => machine.axis!)
-const at = computed(() => `/axes/${machine.axisIndex}`)
-const unit = computed(() => axis.value.unit.symbol)
+const { machine, bench, axis, at, unit, live } = useAxis()
 const here = computed(() => machine.homing?.here ?? null)
-const live = computed(() => bench.state?.axes.find((a) => a.name === axis.value.name) ?? null)
 
 const LEFT = 30
 const RIGHT = 694

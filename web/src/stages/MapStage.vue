@@ -2,15 +2,11 @@
 import { mdiArrowDown, mdiArrowUp, mdiDelete } from '@mdi/js'
 import { computed, ref } from 'vue'
 import type { Entry } from '../api/client'
+import { useAxis } from '../lib/axis'
 import { objects, objectName } from '../lib/objects'
-import { useBench } from '../stores/bench'
-import { useMachine } from '../stores/machine'
 import { fixed } from '../lib/numbers'
 
-const machine = useMachine()
-const bench = useBench()
-const axis = computed(() => machine.axis!)
-const live = computed(() => bench.state?.axes.find((a) => a.name === axis.value.name) ?? null)
+const { machine, bench, axis, live } = useAxis()
 const chosen = ref('')
 const TYPES = ['BOOL', 'SINT', 'INT', 'DINT', 'LINT', 'USINT', 'UINT', 'UDINT', 'ULINT', 'BYTE', 'WORD', 'DWORD', 'LWORD', 'REAL', 'LREAL']
 

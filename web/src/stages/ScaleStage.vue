@@ -5,15 +5,10 @@ import { api, type TurnAnswer } from '../api/client'
 import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
 import TrainPart from '../components/TrainPart.vue'
+import { useAxis } from '../lib/axis'
 import { fixed } from '../lib/numbers'
-import { useBench } from '../stores/bench'
-import { useMachine } from '../stores/machine'
 
-const machine = useMachine()
-const bench = useBench()
-const axis = computed(() => machine.axis!)
-const at = computed(() => `/axes/${machine.axisIndex}`)
-const unit = computed(() => axis.value.unit.symbol)
+const { machine, bench, axis, at, unit } = useAxis()
 const feed = computed(() => axis.value.train.feed)
 const linear = computed(() => ['SCREW', 'RACK', 'BELT'].includes(feed.value.kind))
 const endless = computed(() => axis.value.kind === 'ENDLESS')

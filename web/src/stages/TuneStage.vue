@@ -5,22 +5,15 @@ import NumberField from '../components/NumberField.vue'
 import AllowedError from '../components/AllowedError.vue'
 import TorqueOperation from '../components/TorqueOperation.vue'
 import TracePlot, { type Line } from '../components/TracePlot.vue'
+import { useAxis } from '../lib/axis'
 import { fixed } from '../lib/numbers'
-import { useBench } from '../stores/bench'
-import { useMachine } from '../stores/machine'
 
-const machine = useMachine()
-const bench = useBench()
-const axis = computed(() => machine.axis!)
-const at = computed(() => `/axes/${machine.axisIndex}`)
-const unit = computed(() => axis.value.unit.symbol)
+const { machine, bench, axis, at, unit } = useAxis()
 const control = computed(() => axis.value.control)
 
 const supervision = computed(() => axis.value.supervision)
-const missing = computed(() => {
-  const load = axis.value.load
-  return ['SCREW', 'RACK', 'BELT'].includes(axis.value.train.feed.kind) ? (load.mass > 0 ? '' : 'mass') : load.inertia > 0 ? '' : 'inertia'
-})
+/** Nothing is tried before the load is entered; the core says what is missing. */
+const missing = computed(() => machine.advice('tune')?.findings.find((f) => f.title.startsWith('Enter the '))?.title ?? '')
 const moved = ref<Moved | null>(null)
 const moving = ref(false)
 
@@ -120,8 +113,8 @@ function accept() {
     <div>
     <section aria-label="Identification">
       <div class="head"><h2>Movement test</h2>
-        <v-btn :loading="moving" :disabled="missing !== ''" :title="missing ? `Enter the ${missing} of the load first` : 'Small, slow, both ways, with at most half the rated torque'" @click="tryMovement">{{ moved ? 'Try again' : 'Try a small movement' }}</v-btn></div>
-      <p v-if="missing" class="fault-text" role="status">Enter the {{ missing }} of the load first, in the stage <router-link to="/scale">Scale</router-link>.</p>
+        <v-btn :loading="moving" :disabled="missing !== ''" :title="missing || 'Small, slow, both ways, with at most half the rated torque'" @click="tryMovement">{{ moved ? 'Try again' : 'Try a small movement' }}</v-btn></div>
+      <p v-if="missing" class="fault-text" role="status">{{ missing }} It stands in the stage <router-link to="/scale">Scale</router-link>.</p>
       <p v-else-if="moved" role="status" data-testid="moved"><b :class="moved.holds ? 'ok' : 'stop'">{{ moved.holds ? 'Free:' : 'Not right:' }}</b> {{ moved.message }}</p>
       <p v-else class="sub">Is it free, which way does it go, does the encoder count the same way?</p>
       <div class="head"><h2>What the axis moves</h2>

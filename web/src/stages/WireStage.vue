@@ -2,25 +2,18 @@
 import { computed, ref, watch } from 'vue'
 import { api, type Terminal, type WiringCheck, type Mistake } from '../api/client'
 import NumberField from '../components/NumberField.vue'
+import { useAxis } from '../lib/axis'
 import { fixed, parsed } from '../lib/numbers'
-import { useBench } from '../stores/bench'
 import { useHand } from '../stores/hand'
-import { useMachine } from '../stores/machine'
 
-const machine = useMachine()
-const bench = useBench()
+const { machine, bench, axis, unit, live } = useAxis()
 const hand = useHand()
-const axis = computed(() => machine.axis!)
 const root = computed(() => `/axes/${machine.axisIndex}/wiring`)
 const at = computed(() => `${root.value}/terminals`)
-const unit = computed(() => axis.value.unit.symbol)
-const live = computed(() => bench.state?.axes.find((a) => a.name === axis.value.name) ?? null)
 
 const INPUTS = { NONE: 'not used', NEGATIVE_LIMIT: 'negative limit', POSITIVE_LIMIT: 'positive limit', REFERENCE_CAM: 'reference cam', ENABLE: 'enable', QUICK_STOP: 'quick stop', FAULT_RESET: 'fault reset',
   PROBE_1: 'probe 1', PROBE_2: 'probe 2', JOG_NEGATIVE: 'jog negative', JOG_POSITIVE: 'jog positive', CUE: 'cue', TRIM_BACK: 'trim back', TRIM_FORWARD: 'trim forward',
   SELECTOR_1: 'selector 1', SELECTOR_2: 'selector 2', SELECTOR_4: 'selector 4', SELECTOR_8: 'selector 8', SELECTOR_16: 'selector 16', SELECTOR_32: 'selector 32' }
-/** Functions that the drive passes on to the program in object 2033h, with their bits. */
-const PASSED_ON: Record<string, number> = { CUE: 10, TRIM_BACK: 11, TRIM_FORWARD: 12, SELECTOR_1: 16, SELECTOR_2: 17, SELECTOR_4: 18, SELECTOR_8: 19, SELECTOR_16: 20, SELECTOR_32: 21 }
 const OUTPUTS = { NONE: 'not used', READY: 'ready', REFERENCED: 'referenced', IN_POSITION: 'in position', IN_ZONE: 'in zone', MOVING: 'moving', FAULT: 'fault', BRAKE: 'brake' }
 const FAULTS: [Mistake, string][] = [
   ['SWAPPED_LIMITS', 'limit switches swapped'], ['NEGATIVE_LIMIT_BROKEN', 'wire of the negative limit broken'], ['POSITIVE_LIMIT_BROKEN', 'wire of the positive limit broken'],
@@ -53,8 +46,8 @@ const volts = ref('0')
 const voltage = computed(() => parsed(volts.value))
 /** What a function does besides its level, in words. */
 function effect(row: Row): string {
-  const bit = PASSED_ON[row.terminal.function]
-  if (bit !== undefined) return `2033h bit ${bit}`
+  const bit = machine.advice('wire')?.figures.find((f) => f.label === `${row.terminal.name} stands in`)
+  if (bit) return bit.value
   if (row.terminal.function === 'PROBE_1' && live.value?.probe1 != null) return `at ${fixed(live.value.probe1, 3)} ${unit.value}`
   if (row.terminal.function === 'PROBE_2' && live.value?.probe2 != null) return `at ${fixed(live.value.probe2, 3)} ${unit.value}`
   return ''

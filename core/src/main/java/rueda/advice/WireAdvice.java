@@ -49,6 +49,9 @@ public final class WireAdvice extends AxisAdvice {
                 continue;
             }
             figure(terminal.name() + " answers in", significant(terminal.responseMicros(), 6), "µs", "hardware " + terminal.kind().hardwareMicros() + " µs + filter " + terminal.filterMicros() + " µs");
+            if (terminal.function().forProgram()) {
+                figure(terminal.name() + " stands in", "2033h bit " + terminal.function().bit(), "", "the program reads it there, whatever terminal it is wired to");
+            }
             double speed = switch (terminal.function()) {
                 case NEGATIVE_LIMIT, POSITIVE_LIMIT, QUICK_STOP -> axis.limits().max().speed();
                 case REFERENCE_CAM -> axis.homing().searchSpeed();

@@ -2,6 +2,8 @@ package rueda.bench;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.DoubleStream;
+import java.util.stream.Stream;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.machine.Travel;
@@ -104,24 +106,20 @@ public final class HomingTrial {
         };
     }
 
-    /** The slowest of several starts: both ends, both sides of the cam and where the axis is parked. */
+    /** The slowest of several starts, or one that failed: parked, the ends, both sides of the cam or on it. */
     public static Result worst(Machine machine, int axisNumber) {
+        return worst(machine, axisNumber, run(machine, axisNumber, machine.axes().get(axisNumber).travel().parkedAt()));
+    }
+
+    /** The same when the search from the parked place is known. The others are carried out side by side. */
+    public static Result worst(Machine machine, int axisNumber, Result parked) {
         Axis axis = machine.axes().get(axisNumber);
         Travel t = axis.travel();
         double below = t.camFrom() - 0.001 * t.length();
         double[] starts = axis.endless()
-                ? new double[] {t.parkedAt(), t.camTo() + 0.001 * t.length(), below < 0 ? below + t.length() : below, (t.camFrom() + t.camTo()) / 2}
-                : new double[] {t.parkedAt(), Math.max(0, t.positiveLimit() - 0.001 * t.length()), Math.max(0, below), t.negativeLimit() / 2};
-        Result worst = null;
-        for (double start : starts) {
-            Result result = run(machine, axisNumber, start);
-            if (worst == null || !result.found() || worst.found() && result.duration() > worst.duration()) {
-                worst = result;
-            }
-            if (!result.found()) {
-                break;
-            }
-        }
-        return worst;
+                ? new double[] {t.camTo() + 0.001 * t.length(), below < 0 ? below + t.length() : below, (t.camFrom() + t.camTo()) / 2}
+                : new double[] {Math.max(0, t.positiveLimit() - 0.001 * t.length()), Math.max(0, below), t.negativeLimit() / 2};
+        return Stream.concat(Stream.of(parked), DoubleStream.of(starts).parallel().mapToObj(start -> run(machine, axisNumber, start)))
+                .reduce((one, other) -> !one.found() || other.found() && one.duration() >= other.duration() ? one : other).orElseThrow();
     }
 }

@@ -33,8 +33,7 @@ public final class DigitalInputs {
     private int functions;
     private int raw;
     private int taken;
-    private int forced;
-    private int forcedLevels;
+    private final Forces forces = new Forces();
     private boolean settling;
 
     DigitalInputs(Wiring wiring, ServoPlant plant, Set<Mistake> faults, double subStep) {
@@ -82,7 +81,7 @@ public final class DigitalInputs {
     }
 
     private int levels() {
-        return levelsBySwitches[plant.switches()] & ~forced | forcedLevels;
+        return forces.over(levelsBySwitches[plant.switches()]);
     }
 
     /** Takes the levels once; call every sub-step. */
@@ -156,9 +155,7 @@ public final class DigitalInputs {
     public boolean force(String terminal, Boolean level) {
         for (int i = 0; i < inputs.size(); i++) {
             if (inputs.get(i).name().equals(terminal)) {
-                int bit = 1 << i;
-                forced = level == null ? forced & ~bit : forced | bit;
-                forcedLevels = level != null && level ? forcedLevels | bit : forcedLevels & ~bit;
+                forces.force(1 << i, level);
                 return true;
             }
         }
@@ -166,12 +163,11 @@ public final class DigitalInputs {
     }
 
     public void releaseForces() {
-        forced = 0;
-        forcedLevels = 0;
+        forces.release();
     }
 
     /** Which inputs are forced, bit 0 the first. */
     public int forced() {
-        return forced;
+        return forces.mask();
     }
 }

@@ -2,7 +2,6 @@ package rueda.drive;
 
 import static rueda.drive.DriveObject.*;
 
-import java.util.List;
 import java.util.Set;
 import rueda.bus.ProcessDataLayout;
 import rueda.machine.Axis;
@@ -10,7 +9,6 @@ import rueda.machine.Control;
 import rueda.machine.Homing;
 import rueda.machine.Limits;
 import rueda.machine.Supervision;
-import rueda.machine.Terminal;
 import rueda.machine.Terminal.Function;
 import rueda.plant.ServoPlant;
 import rueda.plant.Mistake;
@@ -150,9 +148,7 @@ public final class Drive {
     private long measured;
     private long measuredAtSync;
     private double volts;
-    private int forcedOutputs;
-    private int forcedOutputLevels;
-    private final List<Terminal> outputTerminals;
+    private final DigitalOutputs outputTerminals;
     /** setpoint at which a limit switch came, or the one farthest out of it since */
     private long limitEnteredAt;
     private int followingOverSubSteps;
@@ -184,7 +180,7 @@ public final class Drive {
         configuredHoming = axis.homing();
         zoneFrom = axis.wiring().zoneFrom();
         zoneTo = axis.wiring().zoneTo();
-        outputTerminals = axis.wiring().outputs();
+        outputTerminals = new DigitalOutputs(axis.wiring());
         digital = new DigitalInputs(axis.wiring(), plant, faults, subStep);
         brakeWired = axis.wiring().terminal(Function.BRAKE).isPresent();
         this.subStepsPerCycle = subStepsPerCycle;
@@ -931,16 +927,9 @@ public final class Drive {
         this.volts = Math.max(-10, Math.min(10, volts));
     }
 
-    /** What an output with this function shows: forced, or as it is. */
+    /** What an output with this function shows, forced or as it is. */
     public boolean output(Function function) {
-        if (forcedOutputs != 0) {
-            for (int i = 0; i < outputTerminals.size(); i++) {
-                if (outputTerminals.get(i).function() == function && (forcedOutputs >> i & 1) != 0) {
-                    return (forcedOutputLevels >> i & 1) != 0;
-                }
-            }
-        }
-        return switch (function) {
+        return outputTerminals.shows(function, switch (function) {
             case READY -> power.state() != PowerState.FAULT && power.state() != PowerState.FAULT_REACTION_ACTIVE && power.state() != PowerState.NOT_READY_TO_SWITCH_ON;
             case REFERENCED -> referenced;
             case IN_POSITION -> inPosition();
@@ -949,42 +938,22 @@ public final class Drive {
             case FAULT -> power.state() == PowerState.FAULT || power.state() == PowerState.FAULT_REACTION_ACTIVE;
             case BRAKE -> brakeOpen;
             default -> false;
-        };
+        });
     }
 
-    /** Levels of the output terminals, bit 0 the first: forced ones, and those without function, which are low. */
+    /** Levels of the output terminals, bit 0 the first. */
     public int outputLevels() {
-        int levels = 0;
-        for (int i = 0; i < outputTerminals.size(); i++) {
-            boolean forced = (forcedOutputs >> i & 1) != 0;
-            levels |= (forced ? (forcedOutputLevels >> i & 1) != 0 : output(outputTerminals.get(i).function())) ? 1 << i : 0;
-        }
-        return levels;
+        return outputTerminals.levels(this);
     }
 
-    /** @param level null gives the output back to its function  @return false when there is no such output */
-    public boolean forceOutput(String terminal, Boolean level) {
-        for (int i = 0; i < outputTerminals.size(); i++) {
-            if (outputTerminals.get(i).name().equals(terminal)) {
-                int bit = 1 << i;
-                forcedOutputs = level == null ? forcedOutputs & ~bit : forcedOutputs | bit;
-                forcedOutputLevels = level != null && level ? forcedOutputLevels | bit : forcedOutputLevels & ~bit;
-                return true;
-            }
-        }
-        return false;
-    }
-
-    /** Which outputs are forced, bit 0 the first. */
-    public int forcedOutputs() {
-        return forcedOutputs;
+    public DigitalOutputs digitalOutputs() {
+        return outputTerminals;
     }
 
     /** Inputs and outputs show again what they are. */
     public void releaseForces() {
         digital.releaseForces();
-        forcedOutputs = 0;
-        forcedOutputLevels = 0;
+        outputTerminals.releaseForces();
     }
 
     /** Torque is on. */

@@ -76,6 +76,11 @@ public record Terminal(String name, Kind kind, Function function, boolean normal
             return bit;
         }
 
+        /** The drive only passes it on: what it does is up to the program. */
+        public boolean forProgram() {
+            return bit >= CUE.bit;
+        }
+
         /** Can stand at a terminal of this kind. */
         public boolean fits(Kind kind) {
             return group == Group.ANY && kind != Kind.SAFE_TORQUE_OFF || group == switch (kind) {

@@ -220,10 +220,10 @@ class TerminalsTest {
         Bench bench = wired();
         Drive drive = bench.drive(0);
         assertThat(drive.outputLevels() & 2).as("no fault").isZero();
-        assertThat(drive.forceOutput("Q2", true)).isTrue();
-        assertThat(drive.forceOutput("Q9", true)).isFalse();
+        assertThat(drive.digitalOutputs().force("Q2", true)).isTrue();
+        assertThat(drive.digitalOutputs().force("Q9", true)).isFalse();
         assertThat(drive.outputLevels() & 2).isNotZero();
-        assertThat(drive.forcedOutputs()).isEqualTo(2);
+        assertThat(drive.digitalOutputs().forced()).isEqualTo(2);
         drive.releaseForces();
         assertThat(drive.outputLevels() & 2).isZero();
     }
@@ -235,7 +235,7 @@ class TerminalsTest {
         double parked = bench.drive(0).plant().place();
         bench.run(0.2);
         assertThat(bench.drive(0).plant().place()).isEqualTo(parked);
-        bench.drive(0).forceOutput("Q3", true);
+        bench.drive(0).digitalOutputs().force("Q3", true);
         bench.run(0.2);
         assertThat(bench.drive(0).plant().place()).isLessThan(parked - 5);
     }

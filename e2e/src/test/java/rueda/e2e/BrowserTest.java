@@ -113,6 +113,16 @@ abstract class BrowserTest {
         expect(page.locator("h1")).containsText(name);
     }
 
+    /** Takes the lease, for as long as it can be, so that a slow machine does not lose it. */
+    void takeControl() {
+        button("By hand").click();
+        if (button("Give control back").count() == 0) {
+            page.getByLabel("Axes stop when this page is silent for").selectOption("10");
+            button("Take control").click();
+        }
+        expect(button("Give control back")).isVisible();
+    }
+
     /** Replaces the whole program, as a user would: select all, type. */
     void enterProgram(String source) {
         page.locator(".cm-content[aria-label='Program, Structured Text']").click();

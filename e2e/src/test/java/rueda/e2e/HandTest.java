@@ -9,15 +9,6 @@ import org.junit.jupiter.api.Test;
 /** Moving by hand: refusals say why, one page at a time, and a page that is gone lets go of the axes. */
 class HandTest extends BrowserTest {
 
-    private void takeControl() {
-        button("By hand").click();
-        if (button("Give control back").count() == 0) {
-            page.getByLabel("Axes stop when this page is silent for").selectOption("10");
-            button("Take control").click();
-        }
-        expect(button("Give control back")).isVisible();
-    }
-
     private Locator refusal() {
         return page.getByTestId("hand-refusal");
     }

@@ -47,10 +47,7 @@ class NewAxisTest extends BrowserTest {
         page.getByLabel("What the axis does afterwards").selectOption("travel");
         expect(saved()).containsText("All saved");
         expect(side()).containsText("After a restart");
-        page.getByLabel("Clock").isVisible();
-        button("By hand").click();
-        page.getByLabel("Axes stop when this page is silent for").selectOption("10");
-        button("Take control").click();
+        takeControl();
         button("Enable Washer").click();
         expect(button("Disable Washer")).isVisible();
         page.getByLabel("Clock").selectOption("5");
@@ -71,9 +68,7 @@ class NewAxisTest extends BrowserTest {
     @Test
     void parametersOfADevice() {
         open("/tune");
-        button("By hand").click();
-        page.getByLabel("Axes stop when this page is silent for").selectOption("10");
-        button("Take control").click();
+        takeControl();
         button("Enable Shuttle").click();
         expect(button("Disable Shuttle")).isVisible();
         field("Position gain").fill("45");
@@ -114,9 +109,7 @@ class NewAxisTest extends BrowserTest {
         expect(side()).containsText("Following error allowed6.89 mm");
         expect(saved()).containsText("All saved");
         expect(button("Make torque")).isDisabled();
-        button("By hand").click();
-        page.getByLabel("Axes stop when this page is silent for").selectOption("10");
-        button("Take control").click();
+        takeControl();
         button("Enable Shuttle").click();
         expect(button("Disable Shuttle")).isVisible();
         field("Torque").fill("900");
@@ -140,9 +133,7 @@ class NewAxisTest extends BrowserTest {
         field("Zone to").fill("100");
         expect(side()).containsText("1 V at the analogue input10 % of rated torque");
         expect(saved()).containsText("All saved");
-        button("By hand").click();
-        page.getByLabel("Axes stop when this page is silent for").selectOption("10");
-        button("Take control").click();
+        takeControl();
         field("Voltage at the analogue input").fill("-2.5");
         button("Turn the knob").click();
         expect(page.getByLabel("Analogue input and second encoder")).containsText("\u22122.50 V");

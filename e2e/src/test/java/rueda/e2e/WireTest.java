@@ -58,9 +58,7 @@ class WireTest extends BrowserTest {
     @Test
     void forcedInputsShowAndLetGoWithControl() {
         open("/wire");
-        button("By hand").click();
-        page.getByLabel("Axes stop when this page is silent for").selectOption("10");
-        button("Take control").click();
+        takeControl();
         field("Force I1").selectOption("0");
         expect(page.locator("header")).containsText("1 forced · release all");
         expect(page.locator("tr", new Page.LocatorOptions().setHasText("I1")).first()).containsText("active");

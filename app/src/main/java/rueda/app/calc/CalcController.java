@@ -117,7 +117,7 @@ class CalcController {
     HomingAnswer homing(@RequestBody AxisQuestion q) {
         Axis axis = checked(q.machine(), q.axis());
         HomingTrial.Result here = HomingTrial.run(q.machine(), q.axis(), axis.travel().parkedAt());
-        HomingTrial.Result worst = HomingTrial.worst(q.machine(), q.axis());
+        HomingTrial.Result worst = HomingTrial.worst(q.machine(), q.axis(), here);
         return new HomingAnswer(HomeAdvice.of(axis, here, worst, "/axes/" + q.axis()), here, worst,
                 HomingSentence.of(axis), Double.isNaN(HomeAdvice.edge(axis)) ? null : HomeAdvice.edge(axis),
                 HomingMethod.of(axis.homing().method()).usesIndex() ? axis.scale().unitsPerMotorTurn().toDouble() : 0);

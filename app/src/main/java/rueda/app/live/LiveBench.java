@@ -186,7 +186,7 @@ final class LiveBench {
             case TORQUE -> hand.torque(value, wanted.speedLimit() == null ? 0 : wanted.speedLimit(), now);
             case FORCE -> {
                 Boolean level = Double.isNaN(value) ? null : value != 0;
-                yield bench.drive(axis).digitalInputs().force(terminal, level) || bench.drive(axis).forceOutput(terminal, level) ? null : "There is no terminal " + terminal + " to force.";
+                yield bench.drive(axis).digitalInputs().force(terminal, level) || bench.drive(axis).digitalOutputs().force(terminal, level) ? null : "There is no terminal " + terminal + " to force.";
             }
             case VOLTAGE -> {
                 bench.drive(axis).analogue(value);
@@ -267,7 +267,7 @@ final class LiveBench {
                     (int) drive.dictionary().get(DriveObject.STATUSWORD), error == 0 ? "" : String.format(Locale.ROOT, "%04Xh", error), DriveError.words((int) error), plant.place(),
                     plant.negativeLimitReached(), plant.positiveLimitReached(), plant.onReferenceCam(), drive.homingLeg(),
                     (int) drive.dictionary().get(DriveObject.MODE_DISPLAY), bench.hand(i).override(),
-                    drive.digitalInputs().levels(false), drive.digitalInputs().activeTerminals(), drive.digitalInputs().forced(), drive.outputLevels(), drive.forcedOutputs(),
+                    drive.digitalInputs().levels(false), drive.digitalInputs().activeTerminals(), drive.digitalInputs().forced(), drive.outputLevels(), drive.digitalOutputs().forced(),
                     drive.inPosition(), drive.standsStill(), drive.allowedFollowingError(), (int) drive.dictionary().get(DriveObject.ANALOGUE_INPUT), (int) drive.dictionary().get(DriveObject.LOAD_POSITION),
                     probed(i, 1, DriveObject.PROBE_1_POSITION), probed(i, 9, DriveObject.PROBE_2_POSITION), deviceState(i),
                     hex(bench.outputBytes(i)), hex(bench.inputBytes(i))));
