@@ -112,6 +112,8 @@ function force(row: Row, value: string) {
         <span class="pin mono"><span class="screw" aria-hidden="true" />{{ r.terminal.name }}</span>
         <select class="plain" :value="r.terminal.function" :aria-label="`Function of ${r.terminal.name}`" @change="machine.set(`${at}/${r.index}/function`, ($event.target as HTMLSelectElement).value)">
           <option v-for="(words, key) in OUTPUTS" :key="key" :value="key">{{ words }}</option></select>
+        <select v-if="r.terminal.function !== 'NONE'" class="plain" :value="r.terminal.normallyClosed ? 'low' : 'high'" :aria-label="`Polarity of ${r.terminal.name}`" title="Level when the function is true; the hardware answers in 250 µs"
+          @change="machine.set(`${at}/${r.index}/normallyClosed`, ($event.target as HTMLSelectElement).value === 'low')"><option value="high">high when true</option><option value="low">low when true</option></select>
         <span><span class="lamp" :class="{ high: r.level }" aria-hidden="true" />{{ r.level === null ? '–' : r.level ? 'high' : 'low' }}<b v-if="r.forced" class="badge">forced</b></span>
         <select v-if="hand.key" class="plain" :aria-label="`Force ${r.terminal.name}`" :value="r.forced ? (r.level ? '1' : '0') : ''" @change="force(r, ($event.target as HTMLSelectElement).value)">
           <option value="">not forced</option><option value="1">high</option><option value="0">low</option></select>

@@ -154,5 +154,7 @@ public final class WireAdvice extends AxisAdvice {
                     .map(t -> Mend.set("Wire it to " + t.name(), at(t) + "/function", Function.BRAKE)).orElse(null);
             finding(Severity.FAULT, "Nothing opens the holding brake.", "The motor would work against it until the following error stops the axis.", mend);
         }
+        axis.wiring().terminal(Function.BRAKE).filter(Terminal::normallyClosed).ifPresent(t -> finding(Severity.FAULT, "The brake opens when it should hold.",
+                "A brake opens with the level of " + t.name() + ", and that is high when the drive wants it closed.", Mend.set("Make it high when open", at(t) + "/normallyClosed", false)));
     }
 }

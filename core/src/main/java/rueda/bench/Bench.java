@@ -11,7 +11,6 @@ import rueda.drive.DriveObject;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.machine.Station;
-import rueda.machine.Terminal.Function;
 import rueda.plant.ServoPlant;
 import rueda.plant.Mistake;
 import rueda.plc.CompiledProgram;
@@ -271,7 +270,7 @@ public final class Bench {
         present[first + 11] = drive.standsStill() ? 1 : 0;
         present[first + 12] = drive.allowedFollowingError();
         present[first + 13] = drive.torqueLimited() ? 1 : 0;
-        present[first + 14] = drive.output(Function.BRAKE) ? 1 : 0;
+        present[first + 14] = drive.brakeLifted() ? 1 : 0;
     }
 
     /** Runs for a time. @param seconds at least one cycle */

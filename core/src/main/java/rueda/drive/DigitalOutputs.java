@@ -13,19 +13,26 @@ public final class DigitalOutputs {
 
     private final List<Terminal> terminals;
     private final Forces forces = new Forces();
+    /** outputs that are low when their function is true */
+    private final int inverted;
 
     DigitalOutputs(Wiring wiring) {
         terminals = wiring.outputs();
+        int low = 0;
+        for (int i = 0; i < terminals.size(); i++) {
+            low |= terminals.get(i).normallyClosed() ? 1 << i : 0;
+        }
+        inverted = low;
     }
 
-    /** What an output with this function shows. @param own what the function says; also the answer when no terminal has it */
-    boolean shows(Function function, boolean own) {
-        if (forces.mask() == 0) {
+    /** Level at the terminal with this function. @param own what the function says; also the answer when no terminal has it */
+    boolean level(Function function, boolean own) {
+        if (forces.mask() == 0 && inverted == 0) {
             return own;
         }
         for (int i = 0; i < terminals.size(); i++) {
-            if (terminals.get(i).function() == function && (forces.mask() >> i & 1) != 0) {
-                return (forces.over(0) >> i & 1) != 0;
+            if (terminals.get(i).function() == function) {
+                return (forces.over(own ^ (inverted >> i & 1) != 0 ? 1 << i : 0) >> i & 1) != 0;
             }
         }
         return own;
@@ -35,7 +42,8 @@ public final class DigitalOutputs {
     int levels(Drive drive) {
         int own = 0;
         for (int i = 0; i < terminals.size(); i++) {
-            own |= drive.output(terminals.get(i).function()) ? 1 << i : 0;
+            Function function = terminals.get(i).function();
+            own |= function != Function.NONE && drive.says(function) ^ (inverted >> i & 1) != 0 ? 1 << i : 0;
         }
         return forces.over(own);
     }

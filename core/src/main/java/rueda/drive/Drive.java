@@ -559,12 +559,17 @@ public final class Drive {
         takeZeroWhenFound();
     }
 
+    /** A brake opens with the level of its output, whoever made it; without an output nothing opens it. */
+    public boolean brakeLifted() {
+        return brakeWired && outputTerminals.level(Function.BRAKE, brakeOpen);
+    }
+
     private void moveBrake() {
         if (brakeWait > 0) {
             brakeWait--;
         }
         if (brakeWait == 0) {
-            plant.mechanics().brake(!output(Function.BRAKE) || !brakeWired);
+            plant.mechanics().brake(!brakeLifted());
         }
     }
 
@@ -927,9 +932,9 @@ public final class Drive {
         this.volts = Math.max(-10, Math.min(10, volts));
     }
 
-    /** What an output with this function shows, forced or as it is. */
-    public boolean output(Function function) {
-        return outputTerminals.shows(function, switch (function) {
+    /** What a function of an output says, whatever its terminal shows. */
+    public boolean says(Function function) {
+        return switch (function) {
             case READY -> power.state() != PowerState.FAULT && power.state() != PowerState.FAULT_REACTION_ACTIVE && power.state() != PowerState.NOT_READY_TO_SWITCH_ON;
             case REFERENCED -> referenced;
             case IN_POSITION -> inPosition();
@@ -938,7 +943,7 @@ public final class Drive {
             case FAULT -> power.state() == PowerState.FAULT || power.state() == PowerState.FAULT_REACTION_ACTIVE;
             case BRAKE -> brakeOpen;
             default -> false;
-        });
+        };
     }
 
     /** Levels of the output terminals, bit 0 the first. */

@@ -6,7 +6,8 @@ package rueda.machine;
  * @param name           as printed on the station, such as I1
  * @param kind           what it is
  * @param function       what it is for
- * @param normallyClosed inputs: the contact is closed at rest, so that a broken wire looks like a tripped switch
+ * @param normallyClosed inputs: the contact is closed at rest, so that a broken wire looks like a tripped switch;
+ *                       outputs: low when the function is true
  * @param filterMicros   inputs: a change counts when it has stood so long, µs, 0 to 100 000
  */
 public record Terminal(String name, Kind kind, Function function, boolean normallyClosed, int filterMicros) {

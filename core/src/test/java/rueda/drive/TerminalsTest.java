@@ -58,13 +58,13 @@ class TerminalsTest {
         Drive drive = enabled(bench);
         bench.hand(0).jog(1, true, bench.now());
         bench.run(0.5);
-        assertThat(drive.output(Function.MOVING)).isTrue();
+        assertThat(drive.says(Function.MOVING)).isTrue();
         double speed = drive.plant().speed();
         double place = drive.plant().place();
         drive.digitalInputs().force("I2", false);
         bench.run(0.4);
         assertThat(drive.plant().speed()).isZero();
-        assertThat(drive.output(Function.MOVING)).isFalse();
+        assertThat(drive.says(Function.MOVING)).isFalse();
         /* v²/2a with the quick-stop deceleration, and what it went on before the input answered and the bus cycle began */
         assertThat(drive.plant().place() - place).isCloseTo(speed * speed / 2 / 5000, within(speed * 0.004));
     }
@@ -77,11 +77,11 @@ class TerminalsTest {
         bench.hand(0).jog(-1, false, bench.now());
         bench.run(0.5);
         assertThat(drive.state()).isEqualTo(PowerState.FAULT);
-        assertThat(drive.output(Function.FAULT)).isTrue();
-        assertThat(drive.output(Function.READY)).isFalse();
+        assertThat(drive.says(Function.FAULT)).isTrue();
+        assertThat(drive.says(Function.READY)).isFalse();
         drive.digitalInputs().force("I3", true);
         bench.run(0.1);
-        assertThat(drive.output(Function.FAULT)).isFalse();
+        assertThat(drive.says(Function.FAULT)).isFalse();
         assertThat(drive.state()).isNotEqualTo(PowerState.FAULT);
     }
 
@@ -270,5 +270,25 @@ class TerminalsTest {
         assertThat(bench.drive(0).dictionary().get(DriveObject.MAX_TORQUE)).isEqualTo(2526);
         bench.run(0.3);
         assertThat(bench.drive(0).dictionary().get(DriveObject.MAX_TORQUE)).isEqualTo(900);
+    }
+
+    @Test
+    void anOutputThatIsLowWhenActive() {
+        Axis shuttle = DemoMachine.shuttle();
+        Bench bench = bench(shuttle.withWiring(shuttle.wiring().withTerminals(shuttle.wiring().terminals().stream()
+                .map(t -> t.name().equals("Q2") ? new rueda.machine.Terminal("Q2", t.kind(), t.function(), true, 0) : t).toList())));
+        assertThat(bench.drive(0).outputLevels() & 0b1111).as("ready is high; no fault is high; without a function low").isEqualTo(0b0011);
+        bench.drive(0).digitalOutputs().force("Q2", false);
+        assertThat(bench.drive(0).outputLevels() & 0b1111).isEqualTo(0b0001);
+    }
+
+    /** A brake hangs on the level of its output: turned over, it opens while the drive is off. */
+    @Test
+    void aBrakeOutputTurnedOverLetsTheLoadFall() {
+        Axis lift = DemoMachine.lift();
+        Bench bench = bench(lift.withWiring(lift.wiring().withTerminals(lift.wiring().terminals().stream()
+                .map(t -> t.name().equals("Q3") ? new rueda.machine.Terminal("Q3", t.kind(), t.function(), true, 0) : t).toList())));
+        bench.run(0.3);
+        assertThat(bench.drive(0).plant().place()).isLessThan(lift.travel().parkedAt() - 5);
     }
 }
