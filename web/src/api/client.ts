@@ -122,5 +122,6 @@ export const api = {
   writeDevices: (id: number) => call<BenchState>('POST', `/machines/${id}/bench/devices/write`),
   keepDevice: (axis: string) => call<BenchState>('POST', `/bench/devices/${encodeURIComponent(axis)}/keep`),
   restartDevice: (axis: string) => call<BenchState>('POST', `/bench/devices/${encodeURIComponent(axis)}/restart`),
+  step: (machine: Machine, axis: number) => call<StepAnswer>('POST', '/calc/step', { machine, axis }),
   benchSpeed: (factor: number) => call<BenchState>('POST', '/bench/speed', { factor }),
 }

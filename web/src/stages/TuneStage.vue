@@ -46,30 +46,35 @@ async function identify() {
   }
 }
 
-/** The move is made anew for every change of the axis; an answer that has been overtaken is dropped. */
-watch(
-  () => machine.answer,
-  async () => {
-    if (!machine.draft || machine.faults.length > 0) return
-    const mine = ++question
-    const answer = await machine.guarded(() => api.response(machine.draft!, machine.axisIndex))
-    if (mine === question && answer) response.value = answer
-  },
-  { immediate: true },
-)
-watch(() => machine.axisIndex, async () => {
-  found.value = null
-  response.value = null
+/** What is carried out on the bench to see the gains at work. */
+const kind = ref<'move' | 'step'>('move')
+
+/** It is made anew for every change of the axis; an answer that has been overtaken is dropped. */
+async function respond() {
+  if (!machine.draft || machine.faults.length > 0) return
   const mine = ++question
-  const answer = await machine.guarded(() => api.response(machine.draft!, machine.axisIndex))
+  const answer = await machine.guarded(() => (kind.value === 'move' ? api.response : api.step)(machine.draft!, machine.axisIndex))
   if (mine === question && answer) response.value = answer
+}
+watch(() => machine.answer, respond, { immediate: true })
+watch([() => machine.axisIndex, kind], ([index], [before]) => {
+  if (index !== before) found.value = null
+  response.value = null
+  void respond()
 })
 
-const lines = computed<Line[]>(() => response.value && [
-  { label: 'following error, predicted', unit: unit.value, colour: '--cmd', dashed: true, values: response.value.predictedError, scale: 'error' },
-  { label: 'following error, measured', unit: unit.value, colour: '--act', values: response.value.followingError, scale: 'error' },
-  { label: 'torque', unit: 'N·m', colour: '--ref', values: response.value.torque, scale: 'torque' },
-] || [])
+const lines = computed<Line[]>(() => {
+  const r = response.value
+  if (!r) return []
+  const torque = { label: 'torque', unit: 'N·m', colour: '--ref', values: r.torque, scale: 'torque' }
+  const made = (error: number[]) => r.commanded.map((c, i) => c - error[i])
+  const [what, predicted, measured] = kind.value === 'move' ? ['following error', r.predictedError, r.followingError] : ['position', made(r.predictedError), made(r.followingError)]
+  return [
+    { label: `${what}, predicted`, unit: unit.value, colour: '--cmd', dashed: true, values: predicted, scale: kind.value },
+    { label: `${what}, measured`, unit: unit.value, colour: '--act', values: measured, scale: kind.value },
+    torque,
+  ]
+})
 const worst = computed(() => (response.value ? Math.max(...response.value.followingError.map(Math.abs)) : 0))
 
 const rows = computed(() => {
@@ -104,10 +109,11 @@ function accept() {
     <NumberField :path="`${at}/control/feedForward`" label="Speed feed-forward" :value="control.feedForward" title="0 none, 1 the whole commanded speed" />
     <NumberField :path="`${at}/control/torqueForward`" label="Torque feed-forward" :value="control.torqueForward" title="0 none, 1 the whole torque of the commanded acceleration" />
   </div>
-  <section class="sheet response" aria-label="A short move on the bench">
-    <div class="keys">Short move on the bench Following error, {{ unit }}: <b class="cmd">╌ predicted</b> <b class="act">— measured</b> <b class="ref">— torque, N·m</b>
-      <span v-if="response" class="numbers" data-testid="response">{{ fixed(worst, 4) }} {{ unit }} · {{ fixed(response.peakTorque, 2) }} N·m · {{ response.settled == null ? 'does not settle' : `settles in ${fixed(response.settled * 1000, 0)} ms` }} · {{ response.inPosition == null ? 'never in position' : `in position after ${fixed(response.inPosition * 1000, 0)} ms` }}</span></div>
-    <div class="plot"><TracePlot v-if="response" :time="response.time" :lines="lines" label="Following error and torque of a short move" /></div>
+  <section class="sheet response" aria-label="A move or a step on the bench">
+    <div class="keys"><label>On the bench <select v-model="kind" class="plain" aria-label="Tried on the bench"><option value="move">a short move</option><option value="step">a step, no feed-forward</option></select></label>
+      <span>{{ kind === 'move' ? 'following error' : 'position' }}, {{ unit }}:</span> <b class="cmd">╌ predicted</b> <b class="act">— measured</b> <b class="ref">— torque, N·m</b>
+      <span v-if="response" class="numbers" data-testid="response">{{ kind === 'move' ? `error up to ${fixed(worst, 4)}` : `step of ${fixed(Math.abs(response.commanded[response.commanded.length - 1]), 4)}` }} {{ unit }} · {{ fixed(response.peakTorque, 2) }} N·m · {{ response.settled == null ? 'does not settle' : `settles in ${fixed(response.settled * 1000, 0)} ms` }} · {{ response.inPosition == null ? 'never in position' : `in position after ${fixed(response.inPosition * 1000, 0)} ms` }}</span></div>
+    <div class="plot"><TracePlot v-if="response" :time="response.time" :lines="lines" :label="kind === 'move' ? 'Following error and torque of a short move' : 'Position and torque of a step'" /></div>
   </section>
   <div class="columns">
     <div>

@@ -37,7 +37,7 @@ public final class LinearModel {
     /**
      * Following error of a setpoint.
      *
-     * @param setpoint    units, one a bus cycle, beginning at rest
+     * @param setpoint    units, one a bus cycle; before the first the axis stands at 0
      * @param cycle       bus cycle, s
      * @return following error at the end of each bus cycle, units
      */
@@ -47,9 +47,7 @@ public final class LinearModel {
         int subSteps = (int) Math.round(cycle / SUB_STEP);
         double[] error = new double[setpoint.length];
         double speedBefore = 0;
-        double from = setpoint.length == 0 ? 0 : setpoint[0] / unitsPerRadian;
-        model.motorAngle = from;
-        model.loadAngle = from;
+        double from = 0;
         for (int k = 0; k < setpoint.length; k++) {
             double to = setpoint[k] / unitsPerRadian;
             double speed = (to - from) / cycle;

@@ -6,15 +6,20 @@ import java.util.stream.DoubleStream;
 import rueda.advice.LinearModel;
 import rueda.drive.Drive;
 import rueda.machine.Axis;
+import rueda.machine.Control;
 import rueda.machine.Dynamics;
+import rueda.machine.Limits;
 import rueda.machine.Machine;
 
-/** A short move carried out on a bench of its own, to see how the gains follow it. */
+/** A short move, or a step of the setpoint, carried out on a bench of its own, to see how the gains follow it. */
 public final class MoveTrial {
 
     /** Share of the way that counts as arrived. */
     private static final double BAND = 0.001;
+    private static final double STEP_BAND = 0.02;
     private static final double AFTERWARDS = 0.25;
+    /** Torque that a step asks for at its beginning, share of the rated torque: enough to see, too little to be limited. */
+    private static final double STEP_TORQUE = 0.3;
     private static final double LONGEST = 20;
 
     private MoveTrial() {
@@ -29,7 +34,7 @@ public final class MoveTrial {
      * @param predictedError following error by linear theory, units
      * @param allowedError   following error that is allowed, units
      * @param peakTorque     N·m
-     * @param settled        s after the setpoint stood until the load stayed within a thousandth of the way; NaN when it did not
+     * @param settled        s after the setpoint stood until the load stayed within a thousandth of the way, of a step within 2 %; NaN when it did not
      * @param inPosition     s after the setpoint stood until the drive reported in position; NaN when it did not
      */
     public record Result(List<Double> time, List<Double> commanded, List<Double> actual, List<Double> followingError, List<Double> torque,
@@ -39,12 +44,7 @@ public final class MoveTrial {
     /** A tenth of a second at the default speed, with the ramps that takes, to the side with more room. */
     public static Result run(Machine machine, int axisNumber) {
         Axis axis = machine.axes().get(axisNumber);
-        Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis), machine.proof());
-        Bench bench = new Bench(alone, "PROGRAM Move\nEND_PROGRAM\n", 16);
-        bench.takeByHand();
-        bench.run(0.05);
-        bench.hand(0).enable(true);
-        bench.run(0.6);
+        Bench bench = enabled(machine, axis);
         Dynamics d = axis.limits().normal();
         double way = d.speed() * (0.1 + d.speed() / d.acceleration());
         Drive drive = bench.drive(0);
@@ -53,10 +53,41 @@ public final class MoveTrial {
             double below = drive.plant().place() - axis.travel().negativeLimit();
             way = Math.min(way, 0.8 * Math.max(above, below)) * (above >= below ? 1 : -1);
         }
-        return measured(axis, bench, drive, way);
+        return measured(axis, bench, drive, way, BAND, AFTERWARDS);
     }
 
-    private static Result measured(Axis axis, Bench bench, Drive drive, double way) {
+    /**
+     * A step of the setpoint, made within one bus cycle and without feed-forward, so small that its first torque
+     * {@code Kp·Kv·Δθ} is 30 % of the rated one.
+     */
+    public static Result step(Machine machine, int axisNumber) {
+        Axis axis = machine.axes().get(axisNumber);
+        Control c = axis.control();
+        double cycle = machine.bus().cycleMicros() * 1e-6;
+        double wire = 1.0 / axis.scale().wireUnitsPerUnit();
+        double angle = STEP_TORQUE * axis.motor().ratedTorque() / (c.velocityGain() * c.positionGain());
+        double size = Math.max(10, Math.rint(angle * axis.motorSide().unitsPerRadian() / wire)) * wire;
+        double acceleration = 16 * size / (cycle * cycle);
+        Limits l = axis.limits();
+        Axis stepping = axis.withControl(new Control(c.positionGain(), c.velocityGain(), c.integralTime(), 0, 0))
+                .withLimits(new Limits(l.softMin(), l.softMax(), new Dynamics(acceleration * cycle, acceleration, acceleration, 0, l.normal().torque()), l.max(), l.quickStop()));
+        Bench bench = enabled(machine, stepping);
+        Drive drive = bench.drive(0);
+        boolean down = !axis.endless() && drive.plant().place() > (axis.travel().negativeLimit() + axis.travel().positiveLimit()) / 2;
+        return measured(stepping, bench, drive, down ? -size : size, STEP_BAND, 0.05 + 8 / c.positionGain());
+    }
+
+    private static Bench enabled(Machine machine, Axis axis) {
+        Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis), machine.proof());
+        Bench bench = new Bench(alone, "PROGRAM Move\nEND_PROGRAM\n", 16);
+        bench.takeByHand();
+        bench.run(0.05);
+        bench.hand(0).enable(true);
+        bench.run(0.6);
+        return bench;
+    }
+
+    private static Result measured(Axis axis, Bench bench, Drive drive, double way, double band, double afterwards) {
         List<Double> time = new ArrayList<>();
         List<Double> commanded = new ArrayList<>();
         List<Double> actual = new ArrayList<>();
@@ -88,11 +119,11 @@ public final class MoveTrial {
             torque.add(drive.torque());
             allowed.add(drive.allowedFollowingError());
             peak = Math.max(peak, Math.abs(drive.torque()));
-            outside = Math.abs(load - way) > BAND * Math.abs(way) ? now : outside;
+            outside = Math.abs(load - way) > band * Math.abs(way) ? now : outside;
             if (drive.demandSpeed() != 0 || Double.isNaN(stood)) {
-                stood = now > begun + 0.01 && drive.demandSpeed() == 0 ? now : Double.NaN;
+                stood = demand != 0 && drive.demandSpeed() == 0 ? now : Double.NaN;
                 inPosition = Double.NaN;
-                until = Double.isNaN(stood) ? begun + LONGEST : stood + AFTERWARDS;
+                until = Double.isNaN(stood) ? begun + LONGEST : stood + afterwards;
             } else if (Double.isNaN(inPosition) && drive.inPosition()) {
                 inPosition = now - stood;
             }

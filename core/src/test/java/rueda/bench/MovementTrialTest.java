@@ -72,4 +72,31 @@ class MovementTrialTest {
             assertThat(r.predictedError().get(k)).as("at " + r.time().get(k) + " s").isCloseTo(r.followingError().get(k), within(0.05 * worst));
         }
     }
+
+    /** A step rises as theory says where friction is small, overshoots as predicted, and stays within the torque. */
+    @Test
+    void aStepIsThatOfLinearTheory() {
+        Axis shuttle = DEMO.axes().get(0);
+        Axis lively = shuttle.withLoad(Load.along(160, 0, 60)).withControl(new rueda.machine.Control(60, 0.1, 20, 1, 1));
+        MoveTrial.Result r = MoveTrial.step(DEMO.withAxis(0, lively), 0);
+        double size = Math.abs(r.commanded().get(r.commanded().size() - 1));
+        double highest = 0;
+        for (int k = 0; k < r.time().size(); k++) {
+            double made = (r.commanded().get(k) - r.followingError().get(k)) * Math.signum(r.commanded().get(r.commanded().size() - 1));
+            highest = Math.max(highest, made);
+            assertThat(r.predictedError().get(k)).as("at " + r.time().get(k) + " s").isCloseTo(r.followingError().get(k), within(0.03 * size));
+        }
+        assertThat(highest / size - 1).isCloseTo(rueda.advice.LinearModel.overshoot(lively), within(0.03)).isGreaterThan(0.05);
+        assertThat(r.peakTorque()).isLessThan(0.6 * lively.motor().ratedTorque());
+    }
+
+    @Test
+    void everyDemoAxisTakesAStep() {
+        for (int i = 0; i < DEMO.axes().size(); i++) {
+            MoveTrial.Result r = MoveTrial.step(DEMO, i);
+            double size = Math.abs(r.commanded().get(r.commanded().size() - 1));
+            assertThat(size).as(DEMO.axes().get(i).name()).isPositive();
+            assertThat(Math.abs(r.followingError().get(r.followingError().size() - 1))).as(DEMO.axes().get(i).name()).isLessThan(0.3 * size);
+        }
+    }
 }

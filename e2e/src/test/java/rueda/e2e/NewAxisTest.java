@@ -99,6 +99,10 @@ class NewAxisTest extends BrowserTest {
     void supervisionAndTorqueOperation() {
         open("/tune");
         expect(page.getByTestId("response")).containsText("in position after");
+        page.getByLabel("Tried on the bench").selectOption("step");
+        expect(page.getByTestId("response")).containsText("step of 0.0399 mm");
+        page.getByLabel("Tried on the bench").selectOption("move");
+        expect(page.getByTestId("response")).containsText("error up to");
         field("Position window").fill("0.00001");
         expect(side()).containsText("The position window is too tight.");
         side().getByText("Take ten of them").click();

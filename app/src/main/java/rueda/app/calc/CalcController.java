@@ -201,7 +201,17 @@ class CalcController {
     @PostMapping("/response")
     StepAnswer response(@RequestBody AxisQuestion q) {
         checked(q.machine(), q.axis());
-        MoveTrial.Result r = MoveTrial.run(q.machine(), q.axis());
+        return answer(MoveTrial.run(q.machine(), q.axis()));
+    }
+
+    @Operation(summary = "A small step of the setpoint on a bench of its own, without feed-forward, as it is made and as theory says")
+    @PostMapping("/step")
+    StepAnswer step(@RequestBody AxisQuestion q) {
+        checked(q.machine(), q.axis());
+        return answer(MoveTrial.step(q.machine(), q.axis()));
+    }
+
+    private static StepAnswer answer(MoveTrial.Result r) {
         return new StepAnswer(r.time(), r.commanded(), r.actual(), r.followingError(), r.torque(), r.predictedError(), r.allowedError(), r.peakTorque(),
                 Double.isNaN(r.settled()) ? null : r.settled(), Double.isNaN(r.inPosition()) ? null : r.inPosition());
     }
