@@ -36,13 +36,16 @@ const hits = computed<Hit[]>(() => {
       ['scale', 'train/feed/amount', 'Pitch, lead or amount'], ['scale', 'load/mass', 'Mass'], ['scale', 'limits/softMin', 'Negative soft limit'], ['scale', 'limits/softMax', 'Positive soft limit'],
       ['scale', 'limits/max/speed', 'Highest speed'], ['scale', 'limits/max/acceleration', 'Highest acceleration'], ['tune', 'control/positionGain', 'Position gain'], ['tune', 'control/velocityGain', 'Velocity gain'],
       ['home', 'homing/searchSpeed', 'Search speed'], ['home', 'homing/creepSpeed', 'Creep speed'], ['home', 'homing/zeroOffset', 'Zero offset'],
+      ['scale', 'loadEncoder/use', 'Encoder on the load'], ['tune', 'supervision/positionWindow', 'Position window'], ['tune', 'supervision/standstillWindow', 'Standstill window'],
+      ['tune', 'supervision/followingError', 'Following error allowed'],
     ]
     for (const [stage, path, title] of fields) all.push({ title: `${axis.name}: ${title}`, kind: 'parameter', go: () => { machine.axisIndex = i; void focusField(stage, `/axes/${i}/${path}`) } })
   })
   all.push(
     { title: 'Run the program', kind: 'command', go: () => void bench.start('PROGRAM', true) },
     { title: 'Home the axis on the bench', kind: 'command', go: () => void bench.start('HOMING', true) },
-    { title: 'Move by hand', kind: 'command', go: () => (hand.open = true) },
+    { title: 'Move by hand', kind: 'command', go: () => { bench.deviceOpen = false; hand.open = true } },
+    { title: 'What the device holds', kind: 'command', go: () => { hand.open = false; bench.deviceOpen = true } },
     { title: 'Run the proof', kind: 'command', go: () => { void router.push('/prove'); void machine.prove() } },
     ...(bench.state && !bench.state.stopped ? [{ title: 'Stop all axes', kind: 'command', go: () => void bench.order('stop') }] : []),
     { title: 'Undo', kind: 'command', go: () => void machine.undo() },

@@ -95,4 +95,16 @@ describe('the machine being worked on', () => {
     await vi.advanceTimersByTimeAsync(600)
     expect(kept.document.name).toBe('second')
   })
+
+  it('chooses another axis when the chosen one has gone', async () => {
+    server()
+    const machine = useMachine()
+    await machine.load()
+    machine.edit({ op: 'add', path: '/axes/-', value: { name: 'A' } }, { op: 'add', path: '/axes/-', value: { name: 'B' } })
+    machine.axisIndex = 1
+    expect(machine.axis?.name).toBe('B')
+    machine.edit({ op: 'remove', path: '/axes/1' })
+    expect(machine.axisIndex).toBe(0)
+    expect(machine.axis?.name).toBe('A')
+  })
 })

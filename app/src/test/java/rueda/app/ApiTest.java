@@ -139,6 +139,21 @@ class ApiTest {
         call("POST", "/api/machines/1/undo", null, "If-Match", JSON.readTree(saved.body()).get("revision").asString());
     }
 
+    /** Identification is told move by move, a line of JSON each; a step comes with what theory says of it. */
+    @Test
+    void identificationAndStep() throws Exception {
+        String machine = machine().get("document").toString();
+        String[] lines = call("POST", "/api/calc/identification/progress", "{\"axis\":1,\"machine\":" + machine + "}").body().split("\n");
+        assertThat(lines).hasSize(7);
+        assertThat(JSON.readTree(lines[2]).get("move").asInt()).isEqualTo(3);
+        assertThat(JSON.readTree(lines[6]).at("/answer/result/done").asBoolean()).isTrue();
+        JsonNode step = JSON.readTree(call("POST", "/api/calc/step", "{\"axis\":1,\"machine\":" + machine + "}").body());
+        assertThat(step.get("predictedError").size()).isEqualTo(step.get("time").size());
+        JsonNode moved = JSON.readTree(call("POST", "/api/calc/movement", "{\"axis\":1,\"machine\":" + machine + "}").body());
+        assertThat(moved.get("holds").asBoolean()).isTrue();
+        assertThat(JSON.readTree(call("GET", "/api/calc/axis?name=Washer", null).body()).at("/load/mass").asDouble()).isZero();
+    }
+
     private static List<String> values(String body, String name) throws Exception {
         for (JsonNode group : JSON.readTree(body)) {
             for (JsonNode value : group.get("values")) {

@@ -6,6 +6,10 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.DoubleRange;
+import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 import rueda.bench.Bench;
 import rueda.bench.HomingTrial;
@@ -171,5 +175,15 @@ class LoadEncoderTest {
             zero[i] = bench.drive(0).plant().place() - bench.drive(0).position();
         }
         assertThat(zero[1]).isCloseTo(zero[0], within(0.01));
+    }
+
+    /** Wherever the load stands and however fine its encoder is, the axis wakes up within one of its counts. */
+    @Property(tries = 200)
+    void itWakesUpWhereTheLoadStands(@ForAll @DoubleRange(min = 0, max = 359.9) double place, @ForAll @IntRange(min = 6, max = 20) int bits, @ForAll @DoubleRange(min = -180, max = 180) double offset) {
+        double rounded = Math.rint(offset * 1000) / 1000;
+        Axis axis = table(place, Use.REFERENCE, AtPowerUp.LOAD_ENCODER).withLoadEncoder(new LoadEncoder(Use.REFERENCE, Encoder.absolute(bits, 0)));
+        Bench bench = bench(axis.withHoming(axis.homing().withAtPowerUp(AtPowerUp.LOAD_ENCODER, rounded)));
+        double behind = Math.IEEEremainder(place + rounded - bench.drive(0).position(), 360);
+        assertThat(behind).isBetween(-0.001, 360.0 / (1 << bits) + 0.001);
     }
 }

@@ -4,6 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.DoubleRange;
 import org.junit.jupiter.api.Test;
 import rueda.bench.Bench;
 import rueda.machine.Axis;
@@ -126,5 +129,17 @@ class SupervisionTest {
         long last = bench.recording().count() - 1;
         assertThat(bench.recording().value(inPosition, last)).isEqualTo(1);
         assertThat(bench.recording().value(inPosition, last - 900)).isZero();
+    }
+
+    /** Between its two ends the allowed error rises with the speed and never leaves them. */
+    @Property
+    void theAllowedErrorRisesWithSpeed(@ForAll @DoubleRange(min = 0, max = 2000) double from, @ForAll @DoubleRange(min = 0.01, max = 10) double fixed, @ForAll @DoubleRange(min = 0, max = 50) double more,
+                                       @ForAll @DoubleRange(min = -1500, max = 1500) double speed, @ForAll @DoubleRange(min = 0, max = 200) double faster) {
+        Supervision s = new Supervision(0.05, 5, 500, fixed, fixed + more, from, 20, 0.05, 50);
+        double here = s.allowedFollowingError(speed, 1000);
+        double there = s.allowedFollowingError(Math.abs(speed) + faster, 1000);
+        assertThat(here).isBetween(fixed, fixed + more + 1e-12);
+        assertThat(there).isGreaterThanOrEqualTo(here - 1e-12);
+        assertThat(s.allowedFollowingError(-speed, 1000)).isEqualTo(here);
     }
 }
