@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { mdiHandBackRight, mdiMemory, mdiPause, mdiPlay, mdiRestart, mdiStepForward } from '@mdi/js'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
+import { traceLines, VIEWS, type View } from '../lib/trace'
 import { streamed, useBench } from '../stores/bench'
 import { useMachine } from '../stores/machine'
 import { useHand } from '../stores/hand'
@@ -17,20 +18,13 @@ const route = useRoute()
 const shown = 3000
 const proof = computed(() => route.name === 'prove')
 
+const view = ref<View>('speed')
 const data = computed(() => {
   const all = bench.samples
-  if (all.length === 0 || !machine.axis) return { time: [] as number[], lines: [] as Line[] }
-  const column = (name: (typeof streamed)[number]) => all[1 + machine.axisIndex * streamed.length + streamed.indexOf(name)]?.slice(-shown) ?? []
-  const unit = machine.axis.unit.symbol
-  const cam = column('referenceCam')
-  const speeds = column('commandedSpeed')
-  const high = Math.max(1, ...speeds.map(Math.abs))
-  const lines: Line[] = [
-    { label: 'speed, commanded', unit: unit + '/s', colour: '--cmd', dashed: true, values: speeds, scale: 'speed' },
-    { label: 'speed, actual', unit: unit + '/s', colour: '--act', values: column('speed'), scale: 'speed' },
-    { label: 'reference cam', unit: '', colour: '--ref', values: cam.map((on) => (on ? high * 1.1 : null)), scale: 'speed' },
-  ]
-  return { time: all[0].slice(-shown), lines }
+  const axis = bench.state?.axes.findIndex((a) => a.name === machine.axis?.name) ?? -1
+  if (all.length === 0 || !machine.axis || axis < 0) return { time: [] as number[], lines: [] as Line[] }
+  const column = (name: (typeof streamed)[number]) => all[1 + axis * streamed.length + streamed.indexOf(name)]?.slice(-shown) ?? []
+  return { time: all[0].slice(-shown), lines: traceLines(view.value, column, machine.axis.unit.symbol) }
 })
 const state = computed(() => bench.state)
 const runs = computed(() => {
@@ -72,7 +66,10 @@ function toggle() {
       <span v-if="state?.fault" class="fault" role="alert">Program stopped in line {{ state.fault.line }}: {{ state.fault.message }}</span>
       <span v-else-if="state" class="legend">runs {{ runs }} of revision {{ state.revision }}<span v-if="bench.behind"> (the machine is at {{ machine.revision }}; write it to the devices, or start anew)</span></span>
       <span v-if="!proof && !hand.open && !bench.deviceOpen && data.lines.length" class="legend keys">
-        {{ machine.axis?.name }} <b class="cmd">╌ speed, commanded</b> <b class="act">— speed, actual</b> <b class="ref">▔ reference cam</b> in {{ machine.axis?.unit.symbol }}/s
+        {{ machine.axis?.name }}
+        <select v-model="view" class="plain" aria-label="The trace shows"><option v-for="(words, key) in VIEWS" :key="key" :value="key">{{ words }}</option></select>
+        <b v-for="line in data.lines.filter((l) => l.label && l.row === undefined)" :key="line.label" :style="{ color: `var(${line.colour})` }">&ensp;{{ line.dashed ? '╌' : '—' }} {{ line.label.replace(`${VIEWS[view]}, `, '') }}</b>
+        <template v-if="data.lines[0].unit"> in {{ data.lines[0].unit }}</template>
       </span>
     </div>
     <HandPanel v-if="hand.open" />
@@ -80,7 +77,7 @@ function toggle() {
     <div v-else class="trace">
       <ProofTrace v-if="proof" />
       <template v-else>
-        <TracePlot v-if="data.time.length" :time="data.time" :lines="data.lines" :label="`Speed of ${machine.axis?.name} over time`" />
+        <TracePlot v-if="data.time.length" :time="data.time" :lines="data.lines" :label="`${VIEWS[view]} of ${machine.axis?.name} over time`" />
         <p v-else class="empty">Nothing recorded yet. Run the program, or home the axis in the stage Home.</p>
       </template>
     </div>
@@ -94,6 +91,5 @@ function toggle() {
 .legend { font-size: 12.5px; color: var(--pencil); overflow: hidden; text-overflow: ellipsis; }
 .keys { margin-left: auto; }
 .fault { color: var(--stop); font-weight: 700; overflow: hidden; text-overflow: ellipsis; }
-.cmd { color: var(--cmd); } .act { color: var(--act); } .ref { color: var(--ref); }
 .trace { min-height: 0; position: relative; }
 </style>

@@ -4,7 +4,8 @@ import uPlot from 'uplot'
 import 'uplot/dist/uPlot.min.css'
 import { onBeforeUnmount, ref, watch } from 'vue'
 
-export interface Line { label: string; unit: string; colour: string; dashed?: boolean; values: (number | null)[]; scale: string }
+/** @property row height at which the label stands on the axis instead of numbers */
+export interface Line { label: string; unit: string; colour: string; dashed?: boolean; values: (number | null)[]; scale: string; row?: number }
 
 /** A trace over time. Commanded is dashed, actual solid; a marked stretch is hatched in red with its edges drawn. */
 const props = defineProps<{ time: number[]; lines: Line[]; mark?: { from: number; to: number } | null; label: string }>()
@@ -15,6 +16,9 @@ let shape = ''
 function colour(name: string) {
   return getComputedStyle(host.value!).getPropertyValue(name).trim()
 }
+
+/** Lines of a scale that are named on the axis. */
+const rows = (scale: string) => props.lines.filter((l) => l.scale === scale && l.row !== undefined)
 
 function make(width: number, height: number) {
   plot?.destroy()
@@ -27,8 +31,9 @@ function make(width: number, height: number) {
       scales: { x: { time: false } },
       axes: [
         { ...axis, size: 22, values: (_u, ticks) => ticks.map((t) => `${t} s`) },
-        ...scales.map((scale, i) => ({ ...axis, scale, side: (i === 0 ? 3 : 1) as uPlot.Axis.Side, size: 62, grid: i === 0 ? axis.grid : { show: false },
-          values: (_u: uPlot, ticks: number[]) => ticks.map((t) => String(t).replace('-', '\u2212')) })),
+        ...scales.map((scale, i) => ({ ...axis, scale, side: (i === 0 ? 3 : 1) as uPlot.Axis.Side, size: rows(scale).length ? 104 : 62, grid: i === 0 ? axis.grid : { show: false },
+          ...(rows(scale).length ? { splits: () => rows(scale).map((l) => l.row!) } : {}),
+          values: (_u: uPlot, ticks: number[]) => (rows(scale).length ? rows(scale).map((l) => l.label) : ticks.map((t) => String(t).replace('-', '\u2212'))) })),
       ],
       series: [
         {},

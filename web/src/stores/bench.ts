@@ -4,7 +4,8 @@ import { api, type BenchState, type Mistake } from '../api/client'
 import { useMachine } from './machine'
 
 /** Signals of one axis in a sample, in the order the stream sends them. */
-export const streamed = ['commandedPosition', 'position', 'commandedSpeed', 'speed', 'torque', 'followingError', 'referenceCam'] as const
+export const streamed = ['commandedPosition', 'position', 'commandedSpeed', 'speed', 'torque', 'followingError', 'referenceCam',
+  'inPosition', 'standstill', 'allowedFollowingError', 'torqueLimited', 'brakeOpen'] as const
 const KEPT = 6000
 const RECONNECT_AFTER = 1000
 

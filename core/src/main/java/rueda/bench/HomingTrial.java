@@ -68,17 +68,23 @@ public final class HomingTrial {
         List<Stretch> path = new ArrayList<>();
         double begun = -1;
         double from = start;
+        /* the last wire units, in which the setpoint is handed back to the PLC, are no stretch */
+        double settling = 3.0 / axis.scale().wireUnitsPerUnit();
         double fastest = 0;
         int direction = 0;
         while (memory[done] == 0 && memory[error] == 0 && bench.now() < LONGEST * 1e9) {
             bench.cycle();
             if (begun < 0 && memory[busy] != 0) {
                 begun = bench.now() * 1e-9;
+                from = bench.drive(0).plant().place();
+            }
+            if (begun < 0) {
+                continue;
             }
             double speed = bench.drive(0).demandSpeed();
             int now = Math.abs(speed) < 0.01 * axis.homing().creepSpeed() ? 0 : (int) Math.signum(speed);
             double place = bench.drive(0).plant().place();
-            if (direction != 0 && now != direction) {
+            if (direction != 0 && now != direction && Math.abs(place - from) > settling) {
                 path.add(new Stretch(from, place, fastest, bench.now() * 1e-9 - begun));
                 from = place;
                 fastest = 0;

@@ -78,6 +78,7 @@ class DemoMachineTest {
         for (int i = 0; i < DEMO.axes().size(); i++) {
             HomingTrial.Result worst = HomingTrial.worst(DEMO, i);
             assertThat(worst.found()).as(DEMO.axes().get(i).name() + " from " + worst.start() + ": " + worst.message()).isTrue();
+            assertThat(worst.path()).as("settling before the search is no part of it").allMatch(s -> s.time() > 0 && s.time() <= worst.duration() + 1e-9);
         }
     }
 

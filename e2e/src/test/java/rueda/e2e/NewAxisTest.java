@@ -123,6 +123,10 @@ class NewAxisTest extends BrowserTest {
         field("Speed limit").fill("40");
         button("Make torque").click();
         expect(page.getByTestId("torque-now")).containsText("Torque operation:");
+        button("By hand").click();
+        page.getByLabel("The trace shows").selectOption("watch");
+        expect(page.getByLabel("supervision of Shuttle over time")).isVisible();
+        button("By hand").click();
         page.getByLabel("Torque operation").getByText("Stop", new com.microsoft.playwright.Locator.GetByTextOptions().setExact(true)).click();
         expect(page.getByTestId("axis-state").first()).hasText("standing");
         button("Give control back").click();

@@ -30,7 +30,8 @@ import rueda.plcopen.HandControl;
 final class LiveBench {
 
     /** Signals streamed per axis, in this order. */
-    static final List<String> STREAMED = List.of("commandedPosition", "position", "commandedSpeed", "speed", "torque", "followingError", "referenceCam");
+    static final List<String> STREAMED = List.of("commandedPosition", "position", "commandedSpeed", "speed", "torque", "followingError", "referenceCam",
+            "inPosition", "standstill", "allowedFollowingError", "torqueLimited", "brakeOpen");
     private static final int KEPT_CYCLES = 2_000;
     private static final int MOST_SAMPLES_PER_BLOCK = 64;
     /** Longest stretch made up for in one go, s: after a hold-up of the machine the clock does not race. */
