@@ -5,10 +5,7 @@ import static rueda.drive.DriveObject.*;
 import java.util.Set;
 import rueda.bus.ProcessDataLayout;
 import rueda.machine.Axis;
-import rueda.machine.Control;
 import rueda.machine.Homing;
-import rueda.machine.Limits;
-import rueda.machine.Supervision;
 import rueda.machine.Terminal.Function;
 import rueda.plant.ServoPlant;
 import rueda.plant.Mistake;
@@ -19,10 +16,8 @@ import rueda.quantity.Scale;
 /**
  * One servo drive: takes its process data at the sync, runs position, velocity and torque loops in sub-steps.
  *
- * <p>Position control: {@code ω* = Kv·(θ* − θ) + Kff·dθ*}/{@code dt}; velocity control:
- * {@code M* = Kp·((ω* − ω) + 1/Ti·∫(ω* − ω)dt) + Kaff·J·dω*}/{@code dt}, limited to the motor's peak torque with
- * the integral held while limited (cascade control; any handbook of servo drives). Setpoints of cyclic
- * synchronous position are interpolated linearly between two syncs, so the axis follows one bus cycle late.
+ * <p>Setpoints of cyclic synchronous position are interpolated linearly between two syncs, so the axis follows one bus
+ * cycle late; {@link CascadeControl} makes the torque.
  *
  * <p>Positions are {@code long} counts. Warm stepping allocates nothing. Not thread-safe.
  */
@@ -93,15 +88,9 @@ public final class Drive {
     private final double shareOfRated;
     /** the most that 6072h may allow, N·m */
     private double highestTorque;
-    private double positionGain;
-    private double velocityGain;
-    /** sub-step ÷ integral time */
-    private double integralShare;
+    private final CascadeControl control;
     /** rad/s of one count in one sub-step */
     private final double speedPerCount;
-    private double feedForward;
-    /** inertia × torque feed-forward, kg·m² */
-    private double forwardInertia;
 
     private int mode = MODE_CYCLIC_SYNCHRONOUS_POSITION;
     private boolean poweredBefore;
@@ -116,19 +105,11 @@ public final class Drive {
     /** the same, counted on beyond the modulo */
     private long unwrappedTarget;
     private final double wireUnitsPerUnit;
-    private final boolean brakeFitted;
-    private int brakeReleaseSubSteps;
-    private int brakeCloseSubSteps;
-    /** sub-steps until the brake has opened or closed */
-    private int brakeWait;
-    private boolean brakeOpen;
+    private final HoldingBrake brake;
     private final double ratedTorque;
     private double torqueLimit;
     private int pressedSubSteps;
     private long homingSubSteps;
-    private boolean torqueLimited;
-    /** the motor gave less than was demanded: its speed is too high for the torque */
-    private boolean motorLimited;
     /** the axis is on its way to a hard stop */
     private boolean pressing;
     /** user counts = encoder counts + shift */
@@ -140,7 +121,6 @@ public final class Drive {
     private double demandAcceleration;
     private long countsBefore;
     private double speed;
-    private double integral;
     private double torque;
     /** sum over the sub-steps of a bus cycle */
     private double torqueSum;
@@ -194,7 +174,8 @@ public final class Drive {
         endless = axis.endless();
         wireModulo = axis.wireModulo();
         ratedTorque = axis.motor().ratedTorque();
-        brakeFitted = axis.brake().fitted();
+        brake = new HoldingBrake(axis, subStep);
+        control = new CascadeControl(axis, subStep);
         unitsPerRadian = unitsPerCount / (2 * Math.PI / axis.encoder().countsPerTurn());
         wireSpeedPerRadian = 1 / (2 * Math.PI / axis.encoder().countsPerTurn()) / countsPerWireUnit;
         radiansPerCount = 2 * Math.PI / axis.encoder().countsPerTurn();
@@ -214,7 +195,7 @@ public final class Drive {
         outputObjects = objects(outputs);
         inputObjects = objects(inputs);
         probes = new TouchProbes(digital, dictionary);
-        positionFactors(scale);
+        ParameterWrites.positionFactors(dictionary, scale);
         take(axis);
         dictionary.set(QUICK_STOP_OPTION, 2);
         dictionary.set(MODE, MODE_CYCLIC_SYNCHRONOUS_POSITION);
@@ -225,59 +206,17 @@ public final class Drive {
         return layout.entries().stream().map(e -> DriveObject.find(e.object(), e.subIndex())).toArray(DriveObject[]::new);
     }
 
-    private void positionFactors(Scale scale) {
-        dictionary.set(ENCODER_INCREMENTS, scale.countsPerMotorTurn());
-        dictionary.set(ENCODER_TURNS, 1);
-        dictionary.set(GEAR_MOTOR_TURNS, scale.gear().numerator());
-        dictionary.set(GEAR_SHAFT_TURNS, scale.gear().denominator());
-        Ratio feed = scale.wireFeed();
-        dictionary.set(FEED, feed.numerator());
-        dictionary.set(FEED_TURNS, feed.denominator());
-    }
-
     /**
-     * Takes the values that act at once, as the master writes them over the mailbox: gains, limits, supervision, homing, times of the brake.
+     * Takes the values that act at once, as the master writes them over the mailbox: gains, limits, supervision, homing,
+     * times of the brake.
      *
      * @param axis its unit, encoder and train must be those of this drive
      */
     public void take(Axis axis) {
-        Scale scale = axis.scale();
-        Control control = axis.control();
-        positionGain = control.positionGain();
-        velocityGain = control.velocityGain();
-        integralShare = subStep / (control.integralTime() * 1e-3);
-        feedForward = control.feedForward();
-        forwardInertia = axis.motorSide().inertia() * control.torqueForward();
+        control.take(axis);
+        brake.take(axis.brake());
         highestTorque = axis.highestTorque();
-        brakeReleaseSubSteps = (int) Math.round(axis.brake().releaseMillis() * 1e-3 / subStep);
-        brakeCloseSubSteps = (int) Math.round(axis.brake().closeMillis() * 1e-3 / subStep);
-        Homing home = axis.homing();
-        dictionary.set(HOMING_METHOD, home.method());
-        dictionary.set(HOMING_SEARCH_SPEED, scale.wireFromUnits(home.searchSpeed()));
-        dictionary.set(HOMING_CREEP_SPEED, scale.wireFromUnits(home.creepSpeed()));
-        dictionary.set(HOMING_ACCELERATION, scale.wireFromUnits(home.acceleration()));
-        dictionary.set(HOME_OFFSET, scale.wireFromUnits(home.zeroOffset()));
-        dictionary.set(HARD_STOP_TORQUE, Math.round(home.stopTorque() * 10));
-        dictionary.set(HARD_STOP_TIME, home.stopTime());
-        dictionary.set(HOMING_TIME_LIMIT, Math.round(home.timeLimit() * 1000));
-        Limits limits = axis.limits();
-        dictionary.set(MAX_TORQUE, Math.round(axis.torqueLimit() / axis.motor().ratedTorque() * 1000));
-        dictionary.set(MAX_MOTOR_SPEED, Math.round(Math.min(axis.motor().maxSpeed(), scale.motorTurnsPerMinute(limits.max().speed()))));
-        dictionary.set(MAX_PROFILE_VELOCITY, scale.wireFromUnits(limits.max().speed()));
-        dictionary.set(SOFT_LIMIT_MIN, scale.wireFromUnits(limits.softMin()));
-        dictionary.set(SOFT_LIMIT_MAX, scale.wireFromUnits(limits.softMax()));
-        dictionary.set(QUICK_STOP_DECELERATION, scale.wireFromUnits(limits.quickStop()));
-        Supervision watched = axis.supervision();
-        dictionary.set(FOLLOWING_WINDOW, scale.wireFromUnits(watched.followingError()));
-        dictionary.set(FOLLOWING_AT_SPEED, scale.wireFromUnits(watched.followingErrorAtSpeed()));
-        dictionary.set(FOLLOWING_FROM_SPEED, scale.wireFromUnits(watched.followingFrom()));
-        dictionary.set(FOLLOWING_TIME, watched.followingErrorTime());
-        dictionary.set(POSITION_WINDOW, scale.wireFromUnits(watched.positionWindow()));
-        dictionary.set(POSITION_WINDOW_TIME, watched.positionDwell());
-        dictionary.set(POSITION_TOLERANCE, watched.positionTolerance());
-        dictionary.set(STANDSTILL_WINDOW, scale.wireFromUnits(watched.standstillWindow()));
-        dictionary.set(STANDSTILL_TIME, watched.standstillDwell());
-        dictionary.set(ANALOGUE_TORQUE, Math.round(axis.wiring().analogueTorque() * 10));
+        ParameterWrites.values(dictionary, axis);
     }
 
     private void powerUp() {
@@ -342,8 +281,8 @@ public final class Drive {
         if (feedback.broken() && power.state() != PowerState.FAULT && power.state() != PowerState.FAULT_REACTION_ACTIVE && power.state() != PowerState.NOT_READY_TO_SWITCH_ON) {
             fault(ERROR_LOAD_ENCODER);
         }
-        power.update(awaitBrake(controlword), rest, feedback.broken(), dictionary.get(QUICK_STOP_OPTION) >= 5);
-        holdByBrake((controlword & 0x0F) == 0x0F);
+        power.update(brake.await(controlword, power.state()), rest, feedback.broken(), dictionary.get(QUICK_STOP_OPTION) >= 5);
+        brake.follow(power.state(), controlword);
         if (power.state() == PowerState.SWITCH_ON_DISABLED) {
             dictionary.set(ERROR_CODE, 0);
         }
@@ -380,34 +319,9 @@ public final class Drive {
         return word;
     }
 
-    /**
-     * The brake opens while the motor already holds the load: until it is open, the drive stays switched on and does
-     * not yet report operation enabled.
-     */
-    private int awaitBrake(int controlword) {
-        boolean enable = (controlword & 0x0F) == 0x0F;
-        if (!brakeFitted || !enable || power.state() != PowerState.SWITCHED_ON) {
-            return controlword;
-        }
-        if (!brakeOpen) {
-            brakeOpen = true;
-            brakeWait = brakeReleaseSubSteps;
-        }
-        return brakeWait > 0 ? controlword & ~0x08 : controlword;
-    }
-
-    /** Without power the brake closes; the motor holds the load until it does. */
-    private void holdByBrake(boolean enableWanted) {
-        boolean wanted = power.state().powered() || power.state() == PowerState.SWITCHED_ON && enableWanted;
-        if (brakeOpen && !wanted) {
-            brakeOpen = false;
-            brakeWait = brakeCloseSubSteps;
-        }
-    }
-
     /** Torque is on: the axis is powered, or holds the load while the brake moves. */
     private boolean energised() {
-        return !digital.active(Function.SAFE_TORQUE_OFF) && (power.state().powered() || brakeFitted && (brakeOpen || brakeWait > 0));
+        return !digital.active(Function.SAFE_TORQUE_OFF) && (power.state().powered() || brake.needsTorque());
     }
 
     private void changeMode() {
@@ -415,7 +329,7 @@ public final class Drive {
         if (wanted != mode && (wanted == MODE_HOMING || wanted == MODE_CYCLIC_SYNCHRONOUS_POSITION || wanted == MODE_CYCLIC_SYNCHRONOUS_TORQUE)) {
             if (mode == MODE_CYCLIC_SYNCHRONOUS_TORQUE) {
                 demand = measured;
-                integral = 0;
+                control.reset();
             }
             mode = wanted;
             homing.abort();
@@ -431,7 +345,7 @@ public final class Drive {
         cycleTarget = demand;
         cycleStart = demand;
         demandSpeed = 0;
-        integral = 0;
+        control.reset();
         rampLeads = false;
         takeTargetFromDemand();
     }
@@ -512,26 +426,24 @@ public final class Drive {
      */
     private void subStep(int number) {
         PowerState state = power.state();
-        if (brakeFitted) {
-            moveBrake();
+        if (brake.fitted() && brake.step()) {
+            plant.mechanics().brake(!brakeLifted());
         }
         if (!energised()) {
             demand = measured;
             demandSpeed = 0;
-            integral = 0;
+            control.off();
             torque = 0;
-            torqueLimited = false;
             followingOverSubSteps = 0;
         } else {
             demandOf(state, number);
             supervise();
-            torque = control();
+            torque = torqueOf(state);
         }
         plant.step(torque);
         double given = plant.mechanics().torque();
         torqueSum += given;
-        motorLimited = given != torque;
-        torqueLimited |= motorLimited;
+        control.given(torque, given);
         digital.sample();
         long counts = feedback.motorCounts();
         measured = feedback.counts();
@@ -561,16 +473,7 @@ public final class Drive {
 
     /** A brake opens with the level of its output, whoever made it; without an output nothing opens it. */
     public boolean brakeLifted() {
-        return brakeWired && outputTerminals.level(Function.BRAKE, brakeOpen);
-    }
-
-    private void moveBrake() {
-        if (brakeWait > 0) {
-            brakeWait--;
-        }
-        if (brakeWait == 0) {
-            plant.mechanics().brake(!brakeLifted());
-        }
+        return brakeWired && outputTerminals.level(Function.BRAKE, brake.open());
     }
 
     /** Against a hard stop: the torque stands at its limit and nothing moves. The setpoint is taken back to where the axis is. */
@@ -578,14 +481,14 @@ public final class Drive {
         if (!homing.seeksHardStop()) {
             return false;
         }
-        boolean presses = torqueLimited && Math.abs(speed) < 2 * speedPerCount + 0.5;
+        boolean presses = control.limited() && Math.abs(speed) < 2 * speedPerCount + 0.5;
         pressedSubSteps = presses ? pressedSubSteps + 1 : 0;
         if (pressedSubSteps * subStep * 1000 < dictionary.get(HARD_STOP_TIME) || pressedSubSteps == 0) {
             return false;
         }
         demand = measured;
         ramp.takeOver(demand, 0);
-        integral = 0;
+        control.reset();
         return true;
     }
 
@@ -678,7 +581,7 @@ public final class Drive {
         if (Math.abs(demand - measured) <= allowedFollowingCounts()) {
             followingOverSubSteps = 0;
         } else if (++followingOverSubSteps > followingSubSteps) {
-            if (homing.state() == HomingRun.State.SEARCHING && (torqueLimited || motorLimited)) {
+            if (homing.state() == HomingRun.State.SEARCHING && control.limited()) {
                 failSearch(HomingFailure.TORQUE_LIMIT);
             } else {
                 fault(ERROR_FOLLOWING);
@@ -722,7 +625,7 @@ public final class Drive {
         dictionary.set(ERROR_CODE, reason.code());
         demand = measured;
         ramp.takeOver(demand, 0);
-        integral = 0;
+        control.reset();
         followingOverSubSteps = 0;
     }
 
@@ -734,36 +637,17 @@ public final class Drive {
         rampLeads = false;
     }
 
-    /**
-     * The torque asked for, by 6071h or by the analogue input, within the speed limit 6080h: near it the velocity gain takes
-     * the torque back in a straight line, and beyond it turns it round, so that the speed stays.
-     */
-    private double limitedTorque() {
-        double wanted = dictionary.get(TORQUE_SOURCE) == 1 ? dictionary.get(ANALOGUE_INPUT) * 1e-4 * dictionary.get(ANALOGUE_TORQUE) * 1e-3 * ratedTorque
-                : dictionary.get(TARGET_TORQUE) * 1e-3 * ratedTorque;
-        double limit = dictionary.get(MAX_MOTOR_SPEED) * 2 * Math.PI / 60;
-        double highest = Math.min(torqueLimit, velocityGain * (limit - speed));
-        double lowest = Math.max(-torqueLimit, velocityGain * (-limit - speed));
-        double limited = Math.max(lowest, Math.min(highest, wanted));
-        torqueLimited = limited != wanted;
-        return limited;
+    private double torqueOf(PowerState state) {
+        if (torqueLeads(state)) {
+            return control.torque(wantedTorque(), dictionary.get(MAX_MOTOR_SPEED) * 2 * Math.PI / 60, speed, torqueLimit);
+        }
+        double limit = pressing ? Math.min(torqueLimit, dictionary.get(HARD_STOP_TORQUE) * 1e-3 * ratedTorque) : torqueLimit;
+        return control.position((demand - measured) * radiansPerCount, demandSpeed, demandAcceleration, speed, limit);
     }
 
-    private double control() {
-        if (torqueLeads(power.state())) {
-            return limitedTorque();
-        }
-        double positionError = (demand - measured) * radiansPerCount;
-        double wantedSpeed = positionGain * positionError + feedForward * demandSpeed;
-        double speedError = wantedSpeed - speed;
-        double wanted = velocityGain * (speedError + integral) + forwardInertia * demandAcceleration;
-        double limit = pressing ? Math.min(torqueLimit, dictionary.get(HARD_STOP_TORQUE) * 1e-3 * ratedTorque) : torqueLimit;
-        double limited = wanted > limit ? limit : wanted < -limit ? -limit : wanted;
-        torqueLimited = limited != wanted;
-        if (!torqueLimited && !motorLimited || wanted * speedError < 0) {
-            integral += speedError * integralShare;
-        }
-        return limited;
+    /** The torque asked for, by 6071h or by the analogue input, N·m. */
+    private double wantedTorque() {
+        return (dictionary.get(TORQUE_SOURCE) == 1 ? dictionary.get(ANALOGUE_INPUT) * 1e-4 * dictionary.get(ANALOGUE_TORQUE) : dictionary.get(TARGET_TORQUE)) * 1e-3 * ratedTorque;
     }
 
     /** Puts the present values into the input image at the end of a bus cycle. */
@@ -796,7 +680,7 @@ public final class Drive {
         if (referenced) {
             word |= STATUS_REFERENCED;
         }
-        if (torqueLimited || !insideSoftLimits) {
+        if (control.limited() || !insideSoftLimits) {
             word |= STATUS_INTERNAL_LIMIT;
         }
         if (mode == MODE_HOMING) {
@@ -900,7 +784,7 @@ public final class Drive {
 
     /** The holding brake is open, or on its way to be. */
     public boolean brakeOpen() {
-        return brakeOpen;
+        return brake.open();
     }
 
     public DigitalInputs digitalInputs() {
@@ -924,7 +808,7 @@ public final class Drive {
 
     /** The torque is held back by a limit, inside or from outside. */
     public boolean torqueLimited() {
-        return torqueLimited;
+        return control.limited();
     }
 
     /** A hand turns the knob at the analogue input. @param volts −10 to 10 */
@@ -941,7 +825,7 @@ public final class Drive {
             case IN_ZONE -> referenced && position() >= zoneFrom && position() <= zoneTo;
             case MOVING -> Math.abs(demandSpeed) > roundingSpeed;
             case FAULT -> power.state() == PowerState.FAULT || power.state() == PowerState.FAULT_REACTION_ACTIVE;
-            case BRAKE -> brakeOpen;
+            case BRAKE -> brake.open();
             default -> false;
         };
     }

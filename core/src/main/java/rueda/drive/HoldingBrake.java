@@ -1,0 +1,78 @@
+package rueda.drive;
+
+import rueda.machine.Axis;
+import rueda.machine.Brake;
+
+/**
+ * When the holding brake opens and closes. It opens while the motor already holds the load: until it is open, the drive
+ * stays switched on. Without power it closes, and the motor holds the load until it has. No allocation; not thread-safe.
+ */
+final class HoldingBrake {
+
+    private static final int ENABLE_OPERATION = 0x08;
+    private static final int ALL_OF_ENABLE = 0x0F;
+
+    private final boolean fitted;
+    private final double subStep;
+    private int releaseSubSteps;
+    private int closeSubSteps;
+    /** sub-steps until it has opened or closed */
+    private int wait;
+    private boolean open;
+
+    /** @param subStep s */
+    HoldingBrake(Axis axis, double subStep) {
+        fitted = axis.brake().fitted();
+        this.subStep = subStep;
+        take(axis.brake());
+    }
+
+    /** Takes other times. */
+    void take(Brake brake) {
+        releaseSubSteps = (int) Math.round(brake.releaseMillis() * 1e-3 / subStep);
+        closeSubSteps = (int) Math.round(brake.closeMillis() * 1e-3 / subStep);
+    }
+
+    /** The controlword with operation held back until the brake is open; asking for it begins to open it. */
+    int await(int controlword, PowerState state) {
+        if (!fitted || (controlword & ALL_OF_ENABLE) != ALL_OF_ENABLE || state != PowerState.SWITCHED_ON) {
+            return controlword;
+        }
+        if (!open) {
+            open = true;
+            wait = releaseSubSteps;
+        }
+        return wait > 0 ? controlword & ~ENABLE_OPERATION : controlword;
+    }
+
+    /** Begins to close when torque is not wanted any more. */
+    void follow(PowerState state, int controlword) {
+        boolean wanted = state.powered() || state == PowerState.SWITCHED_ON && (controlword & ALL_OF_ENABLE) == ALL_OF_ENABLE;
+        if (open && !wanted) {
+            open = false;
+            wait = closeSubSteps;
+        }
+    }
+
+    /** One sub-step. @return whether it has come to where it is going */
+    boolean step() {
+        if (wait > 0) {
+            wait--;
+        }
+        return wait == 0;
+    }
+
+    boolean fitted() {
+        return fitted;
+    }
+
+    /** The motor must hold the load: the brake is open or on its way. */
+    boolean needsTorque() {
+        return fitted && (open || wait > 0);
+    }
+
+    /** Open, or on its way to be. */
+    boolean open() {
+        return open;
+    }
+}
