@@ -3,7 +3,6 @@ package rueda.advice;
 import static rueda.advice.Numbers.count;
 import static rueda.advice.Numbers.significant;
 
-import java.util.List;
 import java.util.stream.Collectors;
 import rueda.advice.Finding.Mend;
 import rueda.advice.Finding.Severity;

@@ -4,7 +4,6 @@ import static rueda.advice.Numbers.count;
 import static rueda.advice.Numbers.fixed;
 import static rueda.advice.Numbers.significant;
 
-import java.util.List;
 import rueda.advice.Advice;
 import rueda.advice.AxisAdvice;
 import rueda.advice.Finding.Mend;

@@ -78,11 +78,6 @@ public final class DeviceMemory {
         return different(working, permanent);
     }
 
-    /** Groups in which a project differs from the working memory. */
-    public List<ParameterGroup> unwritten(Axis project) {
-        return different(working, project);
-    }
-
     private static List<ParameterGroup> different(Axis one, Axis other) {
         return Arrays.stream(ParameterGroup.values()).filter(group -> !group.same(one, other)).toList();
     }

@@ -19,7 +19,6 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 import rueda.advice.Advice;
 import rueda.advice.Figure;
-import rueda.advice.Finding;
 import rueda.advice.MapAdvice;
 import rueda.advice.ScaleAdvice;
 import rueda.advice.TuneAdvice;
