@@ -17,7 +17,7 @@ import rueda.profile.MotionProfile;
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.NANOSECONDS)
 @Warmup(iterations = 3, time = 1)
-@Measurement(iterations = 5, time = 1)
+@Measurement(iterations = SteppingBenchmark.ITERATIONS, time = 1)
 @Fork(1)
 public class PlanningBenchmark {
 

@@ -27,10 +27,11 @@ import rueda.machine.Station;
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.NANOSECONDS)
 @Warmup(iterations = 12, time = 1)
-@Measurement(iterations = 5, time = 1)
+@Measurement(iterations = SteppingBenchmark.ITERATIONS, time = 1)
 @Fork(1)
 public class SteppingBenchmark {
 
+    static final int ITERATIONS = 15;
     static final int SUB_STEPS = 8;
 
     @Param({"1", "32", "128"})

@@ -19,7 +19,7 @@ import rueda.plc.Task;
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.NANOSECONDS)
 @Warmup(iterations = 4, time = 1)
-@Measurement(iterations = 5, time = 1)
+@Measurement(iterations = SteppingBenchmark.ITERATIONS, time = 1)
 @Fork(1)
 public class StructuredTextBenchmark {
 

@@ -25,7 +25,7 @@ import rueda.machine.Plc;
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.NANOSECONDS)
 @Warmup(iterations = 12, time = 1)
-@Measurement(iterations = 5, time = 1)
+@Measurement(iterations = SteppingBenchmark.ITERATIONS, time = 1)
 @Fork(1)
 public class TwoMassBenchmark {
 
