@@ -23,6 +23,10 @@ public final class DigitalInputs {
     private final int[] levelsBySwitches = new int[8];
     private final int[] responseSubSteps;
     private final int[] waiting;
+    /** place of each input's function among the functions */
+    private final int[] ordinals;
+    /** functions that are asked for, a bit for each by its place */
+    private long activeFunctions;
     private final int normallyClosed;
     private final int[] functionMask = new int[Function.values().length];
     private final int[] edges;
@@ -41,6 +45,7 @@ public final class DigitalInputs {
         this.plant = plant;
         responseSubSteps = inputs.stream().mapToInt(t -> (int) Math.ceil(t.responseMicros() * 1e-6 / subStep - 1e-9)).toArray();
         waiting = new int[inputs.size()];
+        ordinals = inputs.stream().mapToInt(t -> t.function().ordinal()).toArray();
         edges = new int[inputs.size()];
         int closed = 0;
         java.util.Arrays.fill(terminalOfBit, -1);
@@ -57,7 +62,16 @@ public final class DigitalInputs {
         }
         normallyClosed = closed;
         raw = levels();
-        taken = raw;
+        take(raw);
+    }
+
+    /** The levels behind the filters are these now. */
+    private void take(int levels) {
+        taken = levels;
+        activeFunctions = 0;
+        for (int i = 0; i < ordinals.length; i++) {
+            activeFunctions |= ((levels ^ normallyClosed) >> i & 1) != 0 ? 1L << ordinals[i] : 0;
+        }
     }
 
     /** Level at a terminal: a closed contact behind a whole wire is high. */
@@ -96,22 +110,25 @@ public final class DigitalInputs {
             return;
         }
         settling = true;
+        int next = taken;
         for (int i = 0; i < waiting.length; i++) {
             int bit = 1 << i;
             if ((changed & bit) == 0) {
                 waiting[i] = 0;
             } else if (++waiting[i] >= responseSubSteps[i]) {
-                taken = taken & ~bit | raw & bit;
+                next = next & ~bit | raw & bit;
                 waiting[i] = 0;
                 edges[i]++;
             }
+        }
+        if (next != taken) {
+            take(next);
         }
     }
 
     /** The function is asked for: a switch is tripped, or a button is pressed. */
     boolean active(Function function) {
-        int mask = functionMask[function.ordinal()];
-        return ((taken ^ normallyClosed) & mask) != 0;
+        return (activeFunctions >> function.ordinal() & 1) != 0;
     }
 
     /** A terminal with this function is high. */
