@@ -100,7 +100,7 @@ function force(row: Row, value: string) {
               <option value="closed">closed</option><option value="open">open</option></select></td>
             <td><NumberField v-if="r.terminal.function !== 'NONE' && r.terminal.kind !== 'SAFE_TORQUE_OFF'" :path="`${at}/${r.index}/filterMicros`" :label="`Filter of ${r.terminal.name}`" hide-label :value="r.terminal.filterMicros" unit="µs" whole /></td>
             <td class="mono figure" :title="response(r.terminal)?.formula">{{ response(r.terminal)?.value }} {{ response(r.terminal)?.unit }}</td>
-            <td><span class="lamp" :class="{ high: r.level }" aria-hidden="true" />{{ r.level === null ? '–' : r.level ? 'high' : 'low' }}<b v-if="r.active" class="active"> active</b><small v-if="effect(r)" class="mono"> {{ effect(r) }}</small><b v-if="r.forced" class="badge">forced</b></td>
+            <td><span class="lamp" :class="{ high: r.level }" aria-hidden="true" />{{ r.level === null ? '–' : r.level ? 'high' : 'low' }}<b v-if="r.active" class="active"> active</b><small v-if="effect(r)" class="mono">&ensp;{{ effect(r) }}</small><b v-if="r.forced" class="badge">forced</b></td>
             <td v-if="hand.key"><select class="plain" :aria-label="`Force ${r.terminal.name}`" :value="r.forced ? (r.level ? '1' : '0') : ''" @change="force(r, ($event.target as HTMLSelectElement).value)">
               <option value="">no</option><option value="1">high</option><option value="0">low</option></select></td>
           </tr>

@@ -134,7 +134,7 @@ final class Causes {
         MotorSide side = axis.motorSide();
         String unit = axis.unit().symbol();
         int commandedSpeed = recording.indexOf(axis.name() + ".commandedSpeed");
-        int torqueSignal = recording.indexOf(axis.name() + ".torque");
+        int limitedSignal = recording.indexOf(axis.name() + ".torqueLimited");
         long sample = Math.max(1, Math.min(recording.count() - 1, Math.round(from * 1e9 / recording.cycleNanos()) - 1));
         double speedNow = recording.value(commandedSpeed, sample);
         double speedBefore = recording.value(commandedSpeed, Math.max(0, sample - 5));
@@ -148,7 +148,7 @@ final class Causes {
         for (long k = 0; k < recording.count(); k++) {
             double t = recording.time(k);
             boolean inMove = t >= entry.time() * 1e-9 && t <= entry.time() * 1e-9 + entry.duration() + 0.2;
-            saturated += inMove && Math.abs(recording.value(torqueSignal, k)) >= 0.9999 * peak ? 1 : 0;
+            saturated += inMove && recording.value(limitedSignal, k) != 0 ? 1 : 0;
         }
         double saturatedMs = saturated * recording.cycleNanos() * 1e-6;
         String which = braking ? "Deceleration" : "Acceleration";
