@@ -10,6 +10,7 @@ import rueda.machine.Terminal.Function;
 import rueda.plant.ServoPlant;
 import rueda.plant.Mistake;
 import rueda.quantity.CountScaler;
+import rueda.quantity.Modulo;
 import rueda.quantity.Ratio;
 import rueda.quantity.Scale;
 
@@ -100,6 +101,7 @@ public final class Drive {
     private final boolean endless;
     /** wire units after which the position of an endless axis begins again, 0 with ends */
     private final long wireModulo;
+    private final Modulo wrapped;
     /** target of the last sync, wire units */
     private long wireTarget;
     /** the same, counted on beyond the modulo */
@@ -173,6 +175,7 @@ public final class Drive {
         unitsPerCount = 1 / (countsPerWireUnit * wireUnitsPerUnit);
         endless = axis.endless();
         wireModulo = axis.wireModulo();
+        wrapped = new Modulo(Math.max(1, wireModulo));
         ratedTorque = axis.motor().ratedTorque();
         brake = new HoldingBrake(axis, subStep);
         control = new CascadeControl(axis, subStep);
@@ -354,7 +357,7 @@ public final class Drive {
     private void takeTargetFromDemand() {
         if (endless) {
             unwrappedTarget = wirePerCount.scale(demand + shift);
-            wireTarget = Math.floorMod(unwrappedTarget, wireModulo);
+            wireTarget = wrapped.of(unwrappedTarget);
         }
     }
 
@@ -407,7 +410,7 @@ public final class Drive {
 
     /** The target of an endless axis counted on: it has gone the shorter way since the last sync. */
     private long unwrapped(long target) {
-        long way = Math.floorMod(target - wireTarget, wireModulo);
+        long way = wrapped.of(target - wireTarget);
         unwrappedTarget += way > wireModulo / 2 ? way - wireModulo : way;
         wireTarget = target;
         return unwrappedTarget;
@@ -416,7 +419,7 @@ public final class Drive {
     /** Position on the wire: begins again after the modulo; without one it is cut to 32 bits by the object. */
     private long wirePosition() {
         long wire = wirePerCount.scale(measured + shift);
-        return endless ? Math.floorMod(wire, wireModulo) : wire;
+        return endless ? wrapped.of(wire) : wire;
     }
 
     /**

@@ -10,6 +10,7 @@ import rueda.machine.Homing;
 import rueda.machine.Limits;
 import rueda.machine.Terminal.Function;
 import rueda.profile.MotionProfile;
+import rueda.quantity.Modulo;
 import rueda.quantity.Scale;
 
 /**
@@ -37,6 +38,7 @@ public final class MotionAxis {
     /** user units after which the position begins again, 0 with ends */
     private final double range;
     private final long wireModulo;
+    private final Modulo wrapped;
     private final MotionProfile profile = new MotionProfile();
     private final MotionProfile stop = new MotionProfile();
     private final double[] sample = new double[3];
@@ -85,6 +87,7 @@ public final class MotionAxis {
         this.log = log;
         this.cycleSeconds = cycleNanos * 1e-9;
         this.wireModulo = configuration.wireModulo();
+        this.wrapped = new Modulo(Math.max(1, wireModulo));
         this.range = wireModulo / wireUnitsPerUnit;
     }
 
@@ -522,6 +525,6 @@ public final class MotionAxis {
     /** Setpoint of this cycle, wire units. */
     public long targetWire() {
         long wire = (long) Math.rint(position * wireUnitsPerUnit);
-        return wireModulo == 0 ? wire : Math.floorMod(wire, wireModulo);
+        return wireModulo == 0 ? wire : wrapped.of(wire);
     }
 }
