@@ -6,6 +6,7 @@ import java.util.Set;
 import rueda.bus.ProcessDataLayout;
 import rueda.machine.Axis;
 import rueda.machine.Homing;
+import rueda.machine.Supervision;
 import rueda.machine.Terminal.Function;
 import rueda.plant.ServoPlant;
 import rueda.plant.Mistake;
@@ -128,7 +129,6 @@ public final class Drive {
     private double torqueSum;
     /** position the loop is closed over and count of the motor encoder after the last sub-step */
     private long measured;
-    private long measuredAtSync;
     private double volts;
     private final DigitalOutputs outputTerminals;
     /** setpoint at which a limit switch came, or the one farthest out of it since */
@@ -271,7 +271,6 @@ public final class Drive {
             }
         }
         torqueSum = 0;
-        measuredAtSync = measured;
         int controlword = ordered((int) dictionary.get(CONTROLWORD));
         boolean rest = (rampLeads ? ramp.standsStill() : demandSpeed == 0) && Math.abs(speed) < 1.0;
         long window = dictionary.get(FOLLOWING_WINDOW);
@@ -614,12 +613,8 @@ public final class Drive {
         if (dictionary.get(FOLLOWING_AT_SPEED) == dictionary.get(FOLLOWING_WINDOW)) {
             return followingWindow;
         }
-        double wireSpeed = Math.abs(demandSpeed) * wireSpeedPerRadian;
-        double over = wireSpeed - dictionary.get(FOLLOWING_FROM_SPEED);
-        double range = dictionary.get(MAX_PROFILE_VELOCITY) - dictionary.get(FOLLOWING_FROM_SPEED);
-        double floor = dictionary.get(FOLLOWING_WINDOW);
-        double allowed = over <= 0 || range <= 0 ? floor : floor + (dictionary.get(FOLLOWING_AT_SPEED) - floor) * Math.min(1, over / range);
-        return allowed * countsPerWireUnit;
+        return countsPerWireUnit * Supervision.allowed(demandSpeed * wireSpeedPerRadian, dictionary.get(FOLLOWING_FROM_SPEED), dictionary.get(MAX_PROFILE_VELOCITY),
+                dictionary.get(FOLLOWING_WINDOW), dictionary.get(FOLLOWING_AT_SPEED));
     }
 
     /** The search ends and the axis stands where it is, with torque. */

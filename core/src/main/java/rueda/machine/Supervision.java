@@ -23,9 +23,14 @@ public record Supervision(double positionWindow, int positionDwell, int position
 
     /** Allowed following error at a speed: the fixed one, then rising in a straight line to that at the highest speed. */
     public double allowedFollowingError(double speed, double highestSpeed) {
-        double over = Math.abs(speed) - followingFrom;
-        double range = highestSpeed - followingFrom;
-        return over <= 0 || range <= 0 ? followingError : followingError + (followingErrorAtSpeed - followingError) * Math.min(1, over / range);
+        return allowed(speed, followingFrom, highestSpeed, followingError, followingErrorAtSpeed);
+    }
+
+    /** The same in any unit: {@code least} up to the speed {@code from}, then in a straight line to {@code most} at {@code highest}. */
+    public static double allowed(double speed, double from, double highest, double least, double most) {
+        double over = Math.abs(speed) - from;
+        double range = highest - from;
+        return over <= 0 || range <= 0 ? least : least + (most - least) * Math.min(1, over / range);
     }
 
     public Supervision withFollowingError(double changed) {

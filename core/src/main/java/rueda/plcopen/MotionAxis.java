@@ -159,11 +159,15 @@ public final class MotionAxis {
         state = AxisState.ERROR_STOP;
     }
 
-    private void abort(MotionCommand.Status how) {
+    private void endTorque() {
         if (torqueLeads) {
             torqueLeads = false;
             mode = Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
         }
+    }
+
+    private void abort(MotionCommand.Status how) {
+        endTorque();
         if (current != null) {
             current.status = how;
             current = null;
@@ -462,10 +466,7 @@ public final class MotionAxis {
         if (current != command) {
             abort(MotionCommand.Status.ABORTED);
         }
-        if (torqueLeads) {
-            torqueLeads = false;
-            mode = Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
-        }
+        endTorque();
         positioning = next == AxisState.DISCRETE_MOTION;
         current = command;
         command.status = MotionCommand.Status.ACTIVE;
