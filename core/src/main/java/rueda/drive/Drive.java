@@ -239,8 +239,8 @@ public final class Drive {
         }
         long reading = switch (configuredHoming.atPowerUp()) {
             case NOTHING -> Long.MIN_VALUE;
-            case MOTOR_ENCODER -> feedback.motorCounts();
-            case LOAD_ENCODER -> feedback.fitted() ? feedback.loadAtMotor() : Long.MIN_VALUE;
+            case MOTOR_ENCODER -> feedback.motorKnows() ? feedback.motorCounts() : Long.MIN_VALUE;
+            case LOAD_ENCODER -> feedback.loadKnows() ? feedback.loadAtMotor() : Long.MIN_VALUE;
         };
         if (reading != Long.MIN_VALUE) {
             shift = reading - measured + countsPerWire.scale(Math.round(configuredHoming.encoderOffset() * wireUnitsPerUnit));
@@ -346,6 +346,7 @@ public final class Drive {
         demand = measured;
         cycleTarget = demand;
         cycleStart = demand;
+        limitEnteredAt = demand;
         demandSpeed = 0;
         control.reset();
         rampLeads = false;

@@ -18,6 +18,8 @@ final class PositionFeedback {
     private final int sign;
     private final int loadSign;
     private final boolean fitted;
+    private final boolean motorKnows;
+    private final boolean loadKnows;
     private final boolean overLoad;
     private final CountScaler motorPerLoad;
     private final long indexCount;
@@ -30,6 +32,8 @@ final class PositionFeedback {
         sign = axis.encoder().sign();
         loadSign = axis.loadEncoder().encoder().sign();
         fitted = axis.loadEncoderUsed();
+        motorKnows = axis.encoder().turnsKnown() > 0;
+        loadKnows = fitted && axis.loadEncoder().encoder().turnsKnown() > 0;
         overLoad = fitted && axis.loadEncoder().use() == LoadEncoder.Use.POSITION_LOOP;
         countsPerTurn = plant.countsPerTurn();
         motorPerLoad = new CountScaler(Ratio.of(axis.encoder().countsPerTurn()).times(axis.train().gear()).dividedBy(Ratio.of(axis.loadEncoder().encoder().countsPerTurn())));
@@ -57,8 +61,14 @@ final class PositionFeedback {
         return fitted ? loadSign * plant.loadCounts() : 0;
     }
 
-    boolean fitted() {
-        return fitted;
+    /** The encoder on the motor tells a place at power-up, not 0. */
+    boolean motorKnows() {
+        return motorKnows;
+    }
+
+    /** The encoder on the load is read and tells a place at power-up. */
+    boolean loadKnows() {
+        return loadKnows;
     }
 
     boolean broken() {

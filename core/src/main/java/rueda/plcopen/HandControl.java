@@ -3,6 +3,7 @@ package rueda.plcopen;
 import rueda.machine.Axis;
 import rueda.machine.Dynamics;
 import rueda.machine.Limits;
+import rueda.machine.Terminal.Function;
 
 /**
  * One axis moved by hand: what a person orders instead of the program. Every order says why it is refused; null means
@@ -142,6 +143,9 @@ public final class HandControl {
         String refusal = refusal();
         if (refusal != null) {
             return refusal;
+        }
+        if (Double.isNaN(share) && configuration.wiring().terminal(Function.TORQUE).isEmpty()) {
+            return "No analogue input asks for torque. Give it the function in the stage Wire.";
         }
         jogging = 0;
         axis.torque(command, share / 100 * configuration.motor().ratedTorque(), 0, speedLimit, BY_HAND, 0, now);

@@ -71,6 +71,15 @@ class LoadEncoderTest {
         assertThat(forgetful.drive(0).referenced()).isFalse();
     }
 
+    /** An incremental encoder begins at 0 wherever it stands: it gives no reference, whatever is entered. */
+    @Test
+    void anEncoderThatKnowsNothingGivesNoReference() {
+        Axis lift = DemoMachine.lift();
+        assertThat(bench(lift.withEncoder(Encoder.incremental(2048)).withHoming(lift.homing().withAtPowerUp(AtPowerUp.MOTOR_ENCODER, 0))).drive(0).referenced()).isFalse();
+        Axis table = table(90, Use.REFERENCE, AtPowerUp.LOAD_ENCODER);
+        assertThat(bench(table.withLoadEncoder(new LoadEncoder(Use.REFERENCE, Encoder.incremental(4096)))).drive(0).referenced()).isFalse();
+    }
+
     /** Agreement of both encoders at zero, slow approach: within about 10 counts of the load encoder (common practice, no source). */
     @Test
     void bothEncodersAgreeAfterASlowApproach() {

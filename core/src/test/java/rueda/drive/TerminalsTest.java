@@ -291,4 +291,18 @@ class TerminalsTest {
         bench.run(0.3);
         assertThat(bench.drive(0).plant().place()).isLessThan(lift.travel().parkedAt() - 5);
     }
+
+    /** Standing on its positive limit an axis can be enabled and moved out of it, not into it. */
+    @Test
+    void outOfAnActiveLimitButNotIntoIt() {
+        Axis shuttle = DemoMachine.shuttle();
+        rueda.machine.Travel t = shuttle.travel();
+        for (int direction = -1; direction <= 1; direction += 2) {
+            Bench bench = bench(shuttle.withTravel(new rueda.machine.Travel(t.length(), t.negativeLimit(), t.positiveLimit(), t.camFrom(), t.camTo(), t.positiveLimit() + 10)));
+            Drive drive = enabled(bench);
+            bench.hand(0).step(direction * 5, bench.now());
+            bench.run(1);
+            assertThat(drive.dictionary().get(DriveObject.ERROR_CODE)).isEqualTo(direction > 0 ? Drive.ERROR_LIMIT_SWITCH : 0);
+        }
+    }
 }

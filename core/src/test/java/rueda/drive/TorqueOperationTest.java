@@ -92,4 +92,11 @@ class TorqueOperationTest {
         bench.run(0.1);
         assertThat(bench.hand(0).torque(20, 100, bench.now())).isEqualTo("The axis is not enabled. Enable it first.");
     }
+
+    @Test
+    void withoutAWiredInputNothingIsTakenFromIt() {
+        Bench bench = byHand(BRUSH);
+        assertThat(bench.hand(0).torque(Double.NaN, 100, bench.now())).startsWith("No analogue input asks for torque.");
+        assertThat(bench.axis(0).state()).isEqualTo(AxisState.STANDSTILL);
+    }
 }

@@ -190,6 +190,9 @@ final class LiveBench {
                 yield bench.drive(axis).digitalInputs().force(terminal, level) || bench.drive(axis).digitalOutputs().force(terminal, level) ? null : "There is no terminal " + terminal + " to force.";
             }
             case VOLTAGE -> {
+                if (Math.abs(value) > 10) {
+                    yield "The analogue input takes \u221210 to 10 V.";
+                }
                 bench.drive(axis).analogue(value);
                 yield null;
             }
