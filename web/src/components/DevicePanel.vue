@@ -4,7 +4,7 @@ import { api, type DeviceGroup } from '../api/client'
 import { useAxis } from '../lib/axis'
 
 /** What the device of the chosen axis holds: written, kept, acting. A device keeps nothing by itself. */
-const { machine, bench, axis, live } = useAxis()
+const { machine, bench, axis, live, unit } = useAxis()
 const groups = ref<DeviceGroup[]>([])
 const ACTS = { AT_ONCE: 'at once', WHILE_DISABLED: 'while disabled', AFTER_RESTART: 'after a restart' }
 
@@ -24,6 +24,15 @@ function words(name: string) {
   const parts = terminal ? [axis.value.wiring.terminals[Number(terminal[1])]?.name ?? 'terminal', terminal[2]] : name.split('/').slice(2)
   return (parts.length ? parts : [name.slice(1)]).join(' ').replace(/([a-z])([A-Z])/g, '$1 $2').replace(/ [A-Z]/g, (c) => c.toLowerCase())
 }
+/** Unit of a value, by the end of its place; u stands for the user unit. */
+const UNITS: [RegExp, string][] = [
+  [/positionGain$/, '1/s'], [/velocityGain$/, 'N·m·s/rad'], [/(integralTime|Dwell|Tolerance|ErrorTime|stopTime|Millis)$/, 'ms'], [/timeLimit$/, 's'], [/filterMicros$/, 'µs'],
+  [/(limits\/(normal|max)\/torque|stopTorque|analogueTorque)$/, '% of rated'], [/brake\/torque$/, 'N·m'], [/(peed|followingFrom)$/, 'u/s'], [/(cceleration|deceleration|quickStop)$/, 'u/s²'], [/jerk$/, 'u/s³'],
+  [/(soft(Min|Max)|Window|followingError|followingErrorAtSpeed|Offset|zone(From|To)|modulo|backlash)$/, 'u'], [/mass$/, 'kg'], [/inertia$/, 'kg·m²'], [/slope$/, '°'], [/stiffness$/, 'N·m/rad'],
+  [/damping$/, 'N·m·s/rad'], [/(Bits)$/, 'bit'],
+]
+const linear = computed(() => ['SCREW', 'RACK', 'BELT'].includes(axis.value.train.feed.kind))
+const unitOf = (name: string) => (name.endsWith('/coulomb') ? (linear.value ? 'N' : 'N·m') : name.endsWith('/viscous') ? (linear.value ? 'N·s/m' : 'N·m·s/rad') : (UNITS.find(([end]) => end.test(name))?.[1] ?? '').replace(/^u/, unit.value))
 const rows = computed(() =>
   groups.value.flatMap((g) => g.values.filter((v) => new Set([v.project, v.working, v.permanent, v.acting]).size > 1).map((v) => ({ ...v, group: g.words, acts: ACTS[g.acts], words: words(v.name) }))),
 )
@@ -53,7 +62,7 @@ const restartTitle = computed(() => (device.value?.unkept.length ? `Will lose wh
           <thead><tr><th>Parameter</th><th>Project</th><th>Working</th><th>Permanent</th><th>Acting now</th><th>A change acts</th></tr></thead>
           <tbody>
             <tr v-for="r in rows" :key="r.name">
-              <td :title="r.group">{{ r.words }}</td>
+              <td :title="r.group">{{ r.words }}<i v-if="unitOf(r.name)">, {{ unitOf(r.name) }}</i></td>
               <td class="mono">{{ r.project }}</td>
               <td class="mono" :class="{ other: r.working !== r.project }">{{ r.working }}</td>
               <td class="mono" :class="{ other: r.permanent !== r.working }">{{ r.permanent }}</td>
@@ -74,6 +83,7 @@ const restartTitle = computed(() => (device.value?.unkept.length ? `Will lose wh
 .orders { display: flex; flex-wrap: wrap; gap: 6px; align-content: flex-start; }
 .orders p { width: 100%; margin: 0; min-height: 20px; }
 .scroll { overflow: auto; min-height: 0; }
+i { font-style: normal; color: var(--pencil); font-size: 12px; }
 .other { font-weight: 700; color: var(--act); }
 .warn { color: var(--warn); }
 </style>
