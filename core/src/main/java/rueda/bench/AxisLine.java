@@ -4,10 +4,14 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
+import rueda.bus.BusFamily;
+import rueda.bus.BusFamily.DriveProfile;
 import rueda.bus.ProcessDataLayout;
+import rueda.drive.CyclicItem;
 import rueda.drive.Drive;
 import rueda.drive.DriveObject;
 import rueda.machine.Axis;
+import rueda.machine.Bus;
 import rueda.machine.Station;
 import rueda.plant.Mistake;
 import rueda.plant.ServoPlant;
@@ -30,44 +34,29 @@ final class AxisLine {
     final byte[] outputs;
     /** Bytes from the drive to the PLC. */
     final byte[] inputs;
-    private static final int HOMING_BIT = 1 << 4;
-
-    /** bits of the controlword that the PLC leaves set by mistake */
-    private final int heldBits;
     private final ProcessDataLayout outputLayout;
-    private final ProcessDataLayout inputLayout;
-    private final int controlword;
-    private final int target;
-    private final int mode;
-    private final int statusword;
-    private final int position;
-    private final int modeDisplay;
-    private final int torque;
+    private final AxisWords words;
     private final TagCopy outputTags;
     private final TagCopy programTags;
     private final TagCopy inputTags;
 
     /** @param firstTag number of the first tag of this axis among the tags of the environment */
-    AxisLine(Axis axis, MotionAxis motion, Drive drive, CompiledProgram program, int firstTag, Set<Mistake> mistakes) {
-        heldBits = mistakes.contains(Mistake.HOMING_BIT_HELD) ? HOMING_BIT : 0;
+    AxisLine(Bus bus, Axis axis, MotionAxis motion, Drive drive, CompiledProgram program, int firstTag, Set<Mistake> mistakes) {
         this.motion = motion;
         this.hand = new HandControl(motion, axis);
         this.drive = drive;
         this.plant = drive.plant();
         outputLayout = drive.outputs();
-        inputLayout = drive.inputs();
+        ProcessDataLayout inputLayout = drive.inputs();
         outputs = new byte[outputLayout.bytes()];
         inputs = new byte[inputLayout.bytes()];
-        controlword = entry(outputLayout, DriveObject.CONTROLWORD);
-        target = entry(outputLayout, DriveObject.TARGET_POSITION);
-        mode = entry(outputLayout, DriveObject.MODE);
-        torque = entry(outputLayout, DriveObject.TARGET_TORQUE);
-        statusword = entry(inputLayout, DriveObject.STATUSWORD);
-        position = entry(inputLayout, DriveObject.POSITION_ACTUAL);
-        modeDisplay = entry(inputLayout, DriveObject.MODE_DISPLAY);
-        outputTags = new TagCopy(outputLayout, program, firstTag, e -> !programWrites(e));
-        programTags = new TagCopy(outputLayout, program, firstTag, AxisLine::programWrites);
-        inputTags = new TagCopy(inputLayout, program, firstTag + boundTags(axis.station().outputs()), e -> true);
+        words = BusFamily.of(bus).profile() == DriveProfile.PROFIDRIVE
+                ? new TelegramWords(bus, axis, motion, outputLayout, inputLayout)
+                : new ObjectWords(motion, outputLayout, inputLayout, mistakes.contains(Mistake.HOMING_BIT_HELD));
+        DriveProfile profile = BusFamily.of(bus).profile();
+        outputTags = new TagCopy(profile, outputLayout, program, firstTag, e -> !programWrites(e));
+        programTags = new TagCopy(profile, outputLayout, program, firstTag, AxisLine::programWrites);
+        inputTags = new TagCopy(profile, inputLayout, program, firstTag + boundTags(axis.station().outputs()), e -> true);
         drive.sample(inputs);
         for (int i = 0; i < outputLayout.entries().size(); i++) {
             DriveObject object = DriveObject.find(outputLayout.entries().get(i).object(), outputLayout.entries().get(i).subIndex());
@@ -89,36 +78,19 @@ final class AxisLine {
         programTags.copy(outputs, memory);
     }
 
-    private static int entry(ProcessDataLayout layout, DriveObject object) {
-        return layout.indexOf(object.index(), object.subIndex());
-    }
-
     static int boundTags(List<Station.Entry> entries) {
         return (int) entries.stream().filter(Station.Entry::isBound).count();
     }
 
     /** The PLC takes its input image. */
     void readInputs() {
-        motion.read(statusword < 0 ? 0 : (int) inputLayout.read(inputs, statusword),
-                position < 0 ? 0 : inputLayout.readSigned(inputs, position),
-                modeDisplay < 0 ? 0 : (int) inputLayout.readSigned(inputs, modeDisplay));
+        words.read(inputs);
     }
 
     /** Makes and packs the output image. @param halted the controlword is replaced by a quick stop */
-    void writeOutputs(boolean halted, int quickStop) {
+    void writeOutputs(boolean halted) {
         motion.update();
-        if (controlword >= 0) {
-            outputLayout.write(outputs, controlword, halted ? quickStop : motion.controlword() | heldBits);
-        }
-        if (target >= 0) {
-            outputLayout.write(outputs, target, motion.targetWire());
-        }
-        if (mode >= 0) {
-            outputLayout.write(outputs, mode, motion.mode());
-        }
-        if (torque >= 0) {
-            outputLayout.write(outputs, torque, motion.targetTorque());
-        }
+        words.write(outputs, halted);
     }
 
     /** The device is off: no torque, the brake closed, no answer on the bus. */
@@ -149,26 +121,45 @@ final class AxisLine {
         private final int[] entries;
         private final int[] slots;
         private final Type[] types;
+        private final boolean[] signed;
+        /** wire value per tag value; 0 when the bits go as they are */
+        private final double[] factors;
 
         /** @param firstTag number of the first bound entry among the tags  @param which entries to copy */
-        TagCopy(ProcessDataLayout layout, CompiledProgram program, int firstTag, Predicate<Station.Entry> which) {
+        TagCopy(DriveProfile profile, ProcessDataLayout layout, CompiledProgram program, int firstTag, Predicate<Station.Entry> which) {
             this.layout = layout;
             List<Station.Entry> all = layout.entries();
             entries = IntStream.range(0, all.size()).filter(i -> all.get(i).isBound() && which.test(all.get(i))).toArray();
             slots = IntStream.of(entries).map(i -> program.tagSlot(firstTag + boundTags(all.subList(0, i)))).toArray();
             types = java.util.Arrays.stream(entries).mapToObj(i -> Type.named(all.get(i).tagType())).toArray(Type[]::new);
+            signed = new boolean[entries.length];
+            factors = new double[entries.length];
+            for (int i = 0; i < entries.length; i++) {
+                Station.Entry entry = all.get(entries[i]);
+                CyclicItem item = CyclicItem.find(profile, entry.object(), entry.subIndex());
+                boolean converted = types[i].isReal() || entry.isScaled();
+                factors[i] = converted ? entry.factor().doubleValue() : 0;
+                signed[i] = converted && item != null ? item.signed() : types[i].family() == Type.Family.SIGNED;
+            }
         }
 
         void write(long[] memory, byte[] image) {
             for (int i = 0; i < entries.length; i++) {
-                layout.write(image, entries[i], memory[slots[i]]);
+                long value = memory[slots[i]];
+                layout.write(image, entries[i], factors[i] == 0 ? value : Math.round((types[i].isReal() ? Double.longBitsToDouble(value) : value) * factors[i]));
             }
         }
 
         void copy(byte[] image, long[] memory) {
             for (int i = 0; i < entries.length; i++) {
                 Type type = types[i];
-                memory[slots[i]] = type.wrap(type.family() == Type.Family.SIGNED ? layout.readSigned(image, entries[i]) : layout.read(image, entries[i]));
+                long raw = signed[i] ? layout.readSigned(image, entries[i]) : layout.read(image, entries[i]);
+                if (factors[i] == 0) {
+                    memory[slots[i]] = type.wrap(raw);
+                } else {
+                    double value = raw / factors[i];
+                    memory[slots[i]] = type.isReal() ? Double.doubleToRawLongBits(type == Type.REAL ? (float) value : value) : type.wrap(Math.round(value));
+                }
             }
         }
     }

@@ -40,8 +40,6 @@ public final class Bench {
 
     /** A device takes so long to restart (our choice). */
     private static final long RESTART_NANOS = 2_000_000_000L;
-    /** What the outputs fall to when the task has stopped. */
-    private static final int QUICK_STOP = 0x02;
     private static final int SIGNALS_PER_AXIS = 15;
 
     private final Machine machine;
@@ -109,13 +107,13 @@ public final class Bench {
     /** A device that has just been switched on, and the PLC's side of its axis. */
     private AxisLine line(int number, ServoPlant plant) {
         Axis axis = devices[number].acting();
-        Drive drive = new Drive(axis, plant, mistakes.get(number), SUB_STEP_NANOS, subSteps);
+        Drive drive = new Drive(machine.bus(), axis, plant, mistakes.get(number), SUB_STEP_NANOS, subSteps);
         MotionAxis motion = new MotionAxis(number, axis, drive.dictionary(), log, cycleNanos);
         if (axes[number] != null) {
             motion.restarted(axes[number]);
         }
         axes[number] = motion;
-        return new AxisLine(axis, motion, drive, task.program(), firstTags[number], mistakes.get(number));
+        return new AxisLine(machine.bus(), axis, motion, drive, task.program(), firstTags[number], mistakes.get(number));
     }
 
     /** What programs of this machine may name: its axes, its tags, standard and motion blocks. */
@@ -191,7 +189,7 @@ public final class Bench {
             if (taskRuns) {
                 line.copyProgramTags(memory);
             }
-            line.writeOutputs(halted, QUICK_STOP);
+            line.writeOutputs(halted);
             if (taskRuns) {
                 line.copyOutputTags(memory);
             }

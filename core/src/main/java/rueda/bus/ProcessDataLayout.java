@@ -9,8 +9,9 @@ import rueda.machine.Station.Entry;
 /**
  * Where each entry of one direction lies in the bytes of a cycle.
  *
- * <p>Entries follow each other without gaps; byte order is little-endian, bit 0 the least significant bit of the
- * first byte. Immutable and thread-safe; packing allocates nothing and takes a few nanoseconds an entry.
+ * <p>Entries follow each other without gaps; each message (PDO) begins on a byte. Bit 0 is the least significant bit of
+ * the first byte; values of whole bytes on a byte boundary have the order of the bus, others least significant bit first.
+ * Immutable and thread-safe; packing allocates nothing and takes a few nanoseconds an entry.
  */
 public final class ProcessDataLayout {
 
@@ -18,22 +19,38 @@ public final class ProcessDataLayout {
     private static final VarHandle DOUBLE_WORD = MethodHandles.byteArrayViewVarHandle(int[].class, ByteOrder.LITTLE_ENDIAN);
 
     private final List<Entry> entries;
+    private final WireOrder order;
     private final int[] bitOffset;
     private final int[] bits;
     /** 8, 16 or 32 for a value of that width on a byte boundary, which moves in one step; else 0. */
     private final int[] whole;
+    /** the bytes are not least significant first */
+    private final boolean[] swapped;
     private final int bytes;
 
+    /** Least significant byte first. */
     public ProcessDataLayout(List<Entry> entries) {
+        this(entries, WireOrder.LITTLE_ENDIAN);
+    }
+
+    public ProcessDataLayout(List<Entry> entries, WireOrder order) {
         this.entries = List.copyOf(entries);
-        bitOffset = new int[entries.size()];
-        bits = new int[entries.size()];
-        whole = new int[entries.size()];
+        this.order = order;
+        int count = entries.size();
+        bitOffset = new int[count];
+        bits = new int[count];
+        whole = new int[count];
+        swapped = new boolean[count];
         int next = 0;
-        for (int i = 0; i < bits.length; i++) {
+        for (int i = 0; i < count; i++) {
+            if (i > 0 && entries.get(i).pdo() != entries.get(i - 1).pdo()) {
+                next = (next + 7) / 8 * 8;
+            }
             bitOffset[i] = next;
             bits[i] = entries.get(i).bits();
-            whole[i] = (next & 7) == 0 && (bits[i] == 8 || bits[i] == 16 || bits[i] == 32) ? bits[i] : 0;
+            boolean onByte = (next & 7) == 0;
+            whole[i] = onByte && (bits[i] == 8 || bits[i] == 16 || bits[i] == 32) ? bits[i] : 0;
+            swapped[i] = order != WireOrder.LITTLE_ENDIAN && onByte && bits[i] > 8 && bits[i] % 8 == 0;
             next += bits[i];
         }
         bytes = (next + 7) / 8;
@@ -41,6 +58,10 @@ public final class ProcessDataLayout {
 
     public List<Entry> entries() {
         return entries;
+    }
+
+    public WireOrder order() {
+        return order;
     }
 
     /** Bytes of the whole image. */
@@ -71,6 +92,9 @@ public final class ProcessDataLayout {
     public void write(byte[] image, int entry, long value) {
         int offset = bitOffset[entry];
         int left = bits[entry];
+        if (swapped[entry]) {
+            value = order.swapped(value, left);
+        }
         if (whole[entry] == 32) {
             DOUBLE_WORD.set(image, offset >> 3, (int) value);
             return;
@@ -104,6 +128,12 @@ public final class ProcessDataLayout {
 
     /** Reads one value, not sign-extended. */
     public long read(byte[] image, int entry) {
+        long value = inByteOrder(image, entry);
+        return swapped[entry] ? order.swapped(value, bits[entry]) : value;
+    }
+
+    /** The value as its bytes stand, least significant first. */
+    private long inByteOrder(byte[] image, int entry) {
         int offset = bitOffset[entry];
         int width = bits[entry];
         if (whole[entry] == 32) {

@@ -42,6 +42,12 @@ final class CascadeControl {
         forwardInertia = axis.motorSide().inertia() * control.torqueForward();
     }
 
+    /** The PLC gives the position gain, and the whole speed feed-forward with the setpoint. @param gain 1/s */
+    void fromPlc(double gain) {
+        positionGain = gain;
+        feedForward = 1;
+    }
+
     /**
      * Torque for a setpoint.
      *

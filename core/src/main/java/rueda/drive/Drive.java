@@ -3,8 +3,11 @@ package rueda.drive;
 import static rueda.drive.DriveObject.*;
 
 import java.util.Set;
+import rueda.bus.BusFamily;
+import rueda.bus.BusFamily.DriveProfile;
 import rueda.bus.ProcessDataLayout;
 import rueda.machine.Axis;
+import rueda.machine.Bus;
 import rueda.machine.Homing;
 import rueda.machine.Supervision;
 import rueda.machine.Terminal.Function;
@@ -65,8 +68,9 @@ public final class Drive {
     private final VelocityRamp ramp;
     private final ProcessDataLayout outputs;
     private final ProcessDataLayout inputs;
-    private final DriveObject[] outputObjects;
-    private final DriveObject[] inputObjects;
+    private final CyclicExchange exchange;
+    /** the same when a PROFIdrive telegram travels, else null */
+    private final ProfiDriveExchange telegram;
 
     private final CountScaler countsPerWire;
     private final CountScaler wirePerCount;
@@ -156,6 +160,11 @@ public final class Drive {
 
     /** @param faults what is wrong with the wiring between plant and terminals */
     public Drive(Axis axis, ServoPlant plant, Set<Mistake> faults, long subStepNanos, int subStepsPerCycle) {
+        this(new Bus((int) (subStepNanos * subStepsPerCycle / 1000)), axis, plant, faults, subStepNanos, subStepsPerCycle);
+    }
+
+    /** @param bus decides how process data travels */
+    public Drive(Bus bus, Axis axis, ServoPlant plant, Set<Mistake> faults, long subStepNanos, int subStepsPerCycle) {
         this.plant = plant;
         this.subStep = subStepNanos * 1e-9;
         feedback = new PositionFeedback(axis, plant);
@@ -193,20 +202,17 @@ public final class Drive {
         arrival = new Arrival(dictionary, cycle, countsPerWireUnit);
         homing = new HomingRun(feedback.countsPerTurn(), feedback.indexCount());
         ramp = new VelocityRamp(subStep);
-        outputs = new ProcessDataLayout(axis.station().outputs());
-        inputs = new ProcessDataLayout(axis.station().inputs());
-        outputObjects = objects(outputs);
-        inputObjects = objects(inputs);
+        outputs = BusFamily.layout(bus, axis.station().outputs());
+        inputs = BusFamily.layout(bus, axis.station().inputs());
+        telegram = BusFamily.of(bus).profile() == DriveProfile.PROFIDRIVE
+                ? new ProfiDriveExchange(dictionary, outputs, inputs, wirePerCount, endless ? wrapped : null, axis.motor().maxSpeed() * 2 * Math.PI / 60) : null;
+        exchange = telegram != null ? telegram : new ObjectExchange(dictionary, outputs, inputs);
         probes = new TouchProbes(digital, dictionary);
         ParameterWrites.positionFactors(dictionary, scale);
         take(axis);
         dictionary.set(QUICK_STOP_OPTION, 2);
         dictionary.set(MODE, MODE_CYCLIC_SYNCHRONOUS_POSITION);
         powerUp();
-    }
-
-    private static DriveObject[] objects(ProcessDataLayout layout) {
-        return layout.entries().stream().map(e -> DriveObject.find(e.object(), e.subIndex())).toArray(DriveObject[]::new);
     }
 
     /**
@@ -264,12 +270,7 @@ public final class Drive {
 
     /** Latches the output image at the sync of a bus cycle. */
     private void sync(byte[] image) {
-        for (int i = 0; i < outputObjects.length; i++) {
-            DriveObject object = outputObjects[i];
-            if (object != null && object.writable()) {
-                dictionary.set(object, outputs.read(image, i));
-            }
-        }
+        exchange.latch(image);
         torqueSum = 0;
         int controlword = ordered((int) dictionary.get(CONTROLWORD));
         boolean rest = (rampLeads ? ramp.standsStill() : demandSpeed == 0) && Math.abs(speed) < 1.0;
@@ -405,6 +406,10 @@ public final class Drive {
         cycleStart = demand;
         cycleTarget = countsPerWire.scale(endless ? unwrapped(target) : target) - shift;
         demandSpeed = (cycleTarget - cycleStart) * speedPerCycleCount;
+        if (telegram != null && !Double.isNaN(telegram.gain())) {
+            demandSpeed = telegram.speedSetpoint();
+            control.fromPlc(telegram.gain());
+        }
         demandAcceleration = (cycleTarget - cycleStart - speedBefore) * accelerationPerCycleCount;
     }
 
@@ -652,11 +657,10 @@ public final class Drive {
     /** Puts the present values into the input image at the end of a bus cycle. */
     public void sample(byte[] image) {
         publish();
-        for (int i = 0; i < inputObjects.length; i++) {
-            if (inputObjects[i] != null) {
-                inputs.write(image, i, dictionary.get(inputObjects[i]));
-            }
+        if (telegram != null) {
+            telegram.actual(measured + shift, speed);
         }
+        exchange.sample(image);
     }
 
     private void publish() {

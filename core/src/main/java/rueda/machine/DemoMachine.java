@@ -42,7 +42,7 @@ public final class DemoMachine {
                 32, new Duty(1800, 2),
                 Homing.search(11, 120, 12, 800, 0),
                 new Control(60, 0.25, 20, 1, 1),
-                Station.usual("Shuttle"), Wiring.of(ENDS, List.of(Function.READY, Function.FAULT)));
+                Station.usual("Shuttle", 1), Wiring.of(ENDS, List.of(Function.READY, Function.FAULT)));
     }
 
     /** The Lift: vertical screw with holding brake; the weight of carriage and wheel hangs on it. */
@@ -57,7 +57,7 @@ public final class DemoMachine {
                 32, new Duty(600, 3),
                 Homing.search(1, 60, 5, 400, 0).withStop(60, 200),
                 new Control(50, 0.2, 16, 1, 1),
-                Station.usual("Lift"), Wiring.of(ENDS, List.of(Function.READY, Function.FAULT, Function.BRAKE)));
+                Station.usual("Lift", 2), Wiring.of(ENDS, List.of(Function.READY, Function.FAULT, Function.BRAKE)));
     }
 
     /** The Table: endless, 100:1, on a springy shaft with play; an encoder under it tells at power-up where it stands. */
@@ -72,7 +72,7 @@ public final class DemoMachine {
                 32, new Duty(180, 4),
                 Homing.search(12, 20, 2, 60, 0).withAtPowerUp(AtPowerUp.LOAD_ENCODER, TABLE_OFFSET),
                 new Control(12, 0.12, 40, 1, 1),
-                Station.usual("Table"), Wiring.of(CAM, List.of(Function.READY, Function.FAULT)).with("X2", Function.LOAD_ENCODER));
+                Station.usual("Table", 3), Wiring.of(CAM, List.of(Function.READY, Function.FAULT)).with("X2", Function.LOAD_ENCODER));
     }
 
     /** The Brush: a belt pair 5:1 turns it; in the end it follows the Table 7 : 2. */
@@ -87,7 +87,7 @@ public final class DemoMachine {
                 32, new Duty(3600, 2),
                 Homing.search(34, 90, 20, 600, 0).withTimeLimit(30),
                 new Control(50, 0.08, 20, 1, 1),
-                Station.usual("Brush"), Wiring.of(NO_SWITCH, List.of(Function.READY, Function.FAULT)));
+                Station.usual("Brush", 4), Wiring.of(NO_SWITCH, List.of(Function.READY, Function.FAULT)));
     }
 
     /** The salt doser: a screw feeder measured in grams. */
@@ -102,7 +102,7 @@ public final class DemoMachine {
                 32, new Duty(3.5, 1),
                 Homing.search(37, 0.2, 0.05, 2, 0).withTimeLimit(30),
                 new Control(40, 0.008, 20, 1, 1),
-                Station.usual("Doser"), Wiring.of(NO_SWITCH, List.of(Function.READY, Function.FAULT)));
+                Station.usual("Doser", 5), Wiring.of(NO_SWITCH, List.of(Function.READY, Function.FAULT)));
     }
 
     private static Proof proof() {

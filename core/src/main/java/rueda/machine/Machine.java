@@ -26,6 +26,18 @@ public record Machine(String name, Bus bus, Plc plc, List<Axis> axes, Proof proo
         return new Machine(name, bus, plc.withProgram(source), axes, proof);
     }
 
+    public Machine withBus(Bus changed) {
+        return new Machine(name, changed, plc, axes, proof);
+    }
+
+    public Machine withAxes(List<Axis> changed) {
+        return new Machine(name, bus, plc, changed, proof);
+    }
+
+    public Machine withPlc(Plc changed) {
+        return new Machine(name, bus, changed, axes, proof);
+    }
+
     public Machine withAxis(int index, Axis axis) {
         List<Axis> changed = new java.util.ArrayList<>(axes);
         changed.set(index, axis);

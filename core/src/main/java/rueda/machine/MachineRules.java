@@ -18,10 +18,6 @@ import rueda.quantity.UserUnit;
 public final class MachineRules {
 
     private static final Pattern IDENTIFIER = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*");
-    private static final Pattern TAG = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*(\\.[A-Za-z_][A-Za-z0-9_]*)*");
-    private static final Set<String> TAG_TYPES = Set.of("BOOL", "SINT", "INT", "DINT", "LINT", "USINT", "UINT", "UDINT",
-            "ULINT", "BYTE", "WORD", "DWORD", "LWORD", "REAL", "LREAL");
-
     private static final long UNSIGNED_32 = 0xFFFF_FFFFL;
 
     private final List<EntryFault> faults = new ArrayList<>();
@@ -45,9 +41,7 @@ public final class MachineRules {
             refuse("/name", "Machine name", machine.name(), "1 to 80 characters", "enter a name");
         }
         int cycle = machine.bus().cycleMicros();
-        if (cycle < 250 || cycle > 8000 || cycle % 125 != 0) {
-            refuse("/bus/cycleMicros", "Bus cycle", cycle + " µs", "250 to 8000 µs in steps of 125", "choose 1000 µs");
-        }
+        new StationRules(faults).bus(machine.bus());
         int interval = machine.plc().taskIntervalMicros();
         if (cycle > 0 && (interval < cycle || interval > 100_000 || interval % cycle != 0)) {
             refuse("/plc/taskIntervalMicros", "Task interval", interval + " µs", "a multiple of the bus cycle up to 100 000 µs",
@@ -102,8 +96,7 @@ public final class MachineRules {
         positive(at + "/control/integralTime", "Integral time", axis.control().integralTime(), "ms");
         share(at + "/control/feedForward", "Speed feed-forward", axis.control().feedForward());
         share(at + "/control/torqueForward", "Torque feed-forward", axis.control().torqueForward());
-        entries(at + "/station/outputs", axis.station().outputs());
-        entries(at + "/station/inputs", axis.station().inputs());
+        new StationRules(faults).station(at + "/station", axis.station());
         terminals(at + "/wiring/terminals", axis.wiring().terminals());
         if (!(axis.wiring().zoneTo() >= axis.wiring().zoneFrom()) || Double.isInfinite(axis.wiring().zoneTo() - axis.wiring().zoneFrom())) {
             refuse(at + "/wiring/zoneTo", "End of the zone", Double.toString(axis.wiring().zoneTo()), "not less than its beginning", "exchange the two");
@@ -315,21 +308,6 @@ public final class MachineRules {
         }
         if (!(homing.timeLimit() > 0 && homing.timeLimit() <= 3600)) {
             refuse(at + "/timeLimit", "Time limit", homing.timeLimit() + " s", "above 0 to 3600 s", "enter how long the search may take");
-        }
-    }
-
-    private void entries(String at, List<Station.Entry> entries) {
-        for (int i = 0; i < entries.size(); i++) {
-            Station.Entry entry = entries.get(i);
-            whole(at + "/" + i + "/bits", "Bits", entry.bits(), 1, 64);
-            whole(at + "/" + i + "/object", "Object", entry.object(), 0, 0xFFFF);
-            whole(at + "/" + i + "/subIndex", "Sub-index", entry.subIndex(), 0, 254);
-            if (entry.isBound() && !TAG.matcher(entry.tag()).matches()) {
-                refuse(at + "/" + i + "/tag", "PLC tag", entry.tag(), "names of letters, digits and _, joined by dots", "rename the tag");
-            }
-            if (entry.isBound() && !TAG_TYPES.contains(String.valueOf(entry.tagType()))) {
-                refuse(at + "/" + i + "/tagType", "Tag type", String.valueOf(entry.tagType()), "an elementary type such as DINT", "choose a type");
-            }
         }
     }
 

@@ -20,6 +20,6 @@ public final class NewAxis {
                 Load.along(0, 0, 0), Brake.NONE, new Travel(600, 23, 580, 0, 0, 200),
                 new Limits(0, 540, normal, max, 3000), Supervision.of(0.05, 2), 32, new Duty(300, 2),
                 Homing.search(1, 50, 5, 400, 0), new Control(30, 0.02, 30, 1, 1),
-                Station.usual(name), Wiring.of(List.of(Function.NEGATIVE_LIMIT, Function.POSITIVE_LIMIT), List.of(Function.READY, Function.FAULT)));
+                Station.usual(name, 1), Wiring.of(List.of(Function.NEGATIVE_LIMIT, Function.POSITIVE_LIMIT), List.of(Function.READY, Function.FAULT)));
     }
 }

@@ -11,4 +11,8 @@ public record Plc(int taskIntervalMicros, int instructionBudget, String program)
     public Plc withProgram(String source) {
         return new Plc(taskIntervalMicros, instructionBudget, source);
     }
+
+    public Plc withInterval(int micros) {
+        return new Plc(micros, instructionBudget, program);
+    }
 }

@@ -70,7 +70,7 @@ class AdviceTest {
     @Test
     void oneValueEndToEnd() {
         Machine machine = DemoMachine.create();
-        List<Figure> steps = ValuePath.of(machine, machine.axes().get(0), 412);
+        List<Figure> steps = ValuePath.down(machine, machine.axes().get(0), 2, 412);
         /* 4 120 000 wire units × 372 736 / 93 750 = 16 380 504.75 counts, by hand */
         assertThat(steps.stream().map(s -> s.value().replace("\u202f", ""))).containsExactly("412", "4120000", "C0 DD 3E 00", "16380505", "31.2433338", "412.0000064");
     }

@@ -55,9 +55,9 @@ class ProcessDataLayoutTest {
     /** IEEE 802.3: the shortest frame takes 84 byte times, 6.72 µs at 100 Mbit/s. */
     @Test
     void shortestFrame() {
-        assertThat(EtherCatFrame.byteTimes(0)).isEqualTo(84);
-        assertThat(EtherCatFrame.nanos(1)).isEqualTo(6720);
-        assertThat(EtherCatFrame.byteTimes(32)).isEqualTo(84);
-        assertThat(EtherCatFrame.byteTimes(33)).isEqualTo(85);
+        assertThat(EtherCat.byteTimes(0)).isEqualTo(84);
+        assertThat(Ethernet.nanos(1)).isEqualTo(6720);
+        assertThat(EtherCat.byteTimes(32)).isEqualTo(84);
+        assertThat(EtherCat.byteTimes(33)).isEqualTo(85);
     }
 }

@@ -229,14 +229,30 @@ class CalcController {
         return WiringTrial.run(q.machine(), q.axis(), q.faults(), "/axes/" + q.axis());
     }
 
-    /** @param value user units the program writes */
-    record ValueQuestion(Machine machine, int axis, double value) {
+    enum BusDirection { OUTPUTS, INPUTS }
+
+    /**
+     * @param entry number of the entry in its direction
+     * @param value in user units, percent, or as it travels
+     * @param raw   bits as they stand on the wire; then the value is not asked for
+     */
+    record ValueQuestion(Machine machine, int axis, BusDirection direction, int entry, Double value, Long raw) {
     }
 
-    @Operation(summary = "Follows one position from the program to the load")
+    @Operation(summary = "Follows one value of an entry from the program to the load, or back")
     @PostMapping("/value")
     List<Figure> value(@RequestBody ValueQuestion q) {
-        return ValuePath.of(q.machine(), checked(q.machine(), q.axis()), requireFinite("value", q.value()));
+        Axis axis = checked(q.machine(), q.axis());
+        boolean output = q.direction() != BusDirection.INPUTS;
+        int entries = (output ? axis.station().outputs() : axis.station().inputs()).size();
+        if (q.entry() < 0 || q.entry() >= entries) {
+            throw new InvalidEntry("entry", Integer.toString(q.entry()), entries == 0 ? "there are none" : "0 to " + (entries - 1), "choose an entry of this direction");
+        }
+        if (q.raw() != null) {
+            return ValuePath.live(q.machine(), axis, output, q.entry(), q.raw());
+        }
+        double value = requireFinite("value", q.value() == null ? Double.NaN : q.value());
+        return output ? ValuePath.down(q.machine(), axis, q.entry(), value) : ValuePath.up(q.machine(), axis, q.entry(), value);
     }
 
     /** @param text what was typed: a number, a calculation, a number with a unit  @param unit unit of the field */

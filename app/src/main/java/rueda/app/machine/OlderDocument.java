@@ -1,14 +1,16 @@
 package rueda.app.machine;
 
 import java.util.List;
+import rueda.machine.Bus;
+import rueda.machine.Station;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /**
- * Brings documents of the first shape (one reducer, rack and pinion, axes with ends only) and of the second (no
- * supervision, no encoder on the load) into the present one, so that what was saved before still opens. Values that did
- * not exist take what made no difference then.
+ * Brings documents of the first shape (one reducer, rack and pinion, axes with ends only), of the second (no
+ * supervision, no encoder on the load) and of the third (EtherCAT only, stations without address) into the present one, so
+ * that what was saved before still opens. Values that did not exist take what made no difference then.
  */
 final class OlderDocument {
 
@@ -17,6 +19,17 @@ final class OlderDocument {
 
     /** Changes the tree in place; a document of the present shape stays as it is. */
     static void upgrade(JsonNode document) {
+        if (document.path("bus") instanceof ObjectNode bus && !bus.has("family")) {
+            bus.setAll((ObjectNode) MachineJson.tree(new Bus(bus.path("cycleMicros").asInt(1000))));
+            int number = 1;
+            for (JsonNode axis : document.path("axes")) {
+                if (axis.path("station") instanceof ObjectNode station) {
+                    station.set("address", MachineJson.tree(Station.Address.of(number, Station.nameOf(axis.path("name").asString("")))));
+                    station.set("identity", MachineJson.tree(Station.Identity.USUAL));
+                    number++;
+                }
+            }
+        }
         if (document.path("axes") instanceof ArrayNode axes) {
             axes.forEach(axis -> {
                 if (axis instanceof ObjectNode object && object.has("reducer")) {

@@ -1,0 +1,14 @@
+package rueda.bench;
+
+/** The PLC's side of the process data of one axis: what its motion control reads and writes. No allocation. */
+interface AxisWords {
+
+    /** The controlword of a quick stop. */
+    int QUICK_STOP = 0x02;
+
+    /** Takes statusword, position and mode out of the input image. */
+    void read(byte[] inputs);
+
+    /** Puts controlword, setpoint and mode into the output image. @param halted a quick stop is ordered instead */
+    void write(byte[] outputs, boolean halted);
+}

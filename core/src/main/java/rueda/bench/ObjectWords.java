@@ -1,0 +1,65 @@
+package rueda.bench;
+
+import rueda.bus.ProcessDataLayout;
+import rueda.drive.DriveObject;
+import rueda.plcopen.MotionAxis;
+
+/** Objects of IEC 61800-7-201 travel as they are. Not thread-safe. */
+final class ObjectWords implements AxisWords {
+
+    private static final int HOMING_BIT = 1 << 4;
+
+    private final MotionAxis motion;
+    private final ProcessDataLayout outputs;
+    private final ProcessDataLayout inputs;
+    /** bits of the controlword that the PLC leaves set by mistake */
+    private final int heldBits;
+    private final int controlword;
+    private final int target;
+    private final int mode;
+    private final int torque;
+    private final int statusword;
+    private final int position;
+    private final int modeDisplay;
+
+    ObjectWords(MotionAxis motion, ProcessDataLayout outputs, ProcessDataLayout inputs, boolean homingBitHeld) {
+        this.motion = motion;
+        this.outputs = outputs;
+        this.inputs = inputs;
+        heldBits = homingBitHeld ? HOMING_BIT : 0;
+        controlword = entry(outputs, DriveObject.CONTROLWORD);
+        target = entry(outputs, DriveObject.TARGET_POSITION);
+        mode = entry(outputs, DriveObject.MODE);
+        torque = entry(outputs, DriveObject.TARGET_TORQUE);
+        statusword = entry(inputs, DriveObject.STATUSWORD);
+        position = entry(inputs, DriveObject.POSITION_ACTUAL);
+        modeDisplay = entry(inputs, DriveObject.MODE_DISPLAY);
+    }
+
+    private static int entry(ProcessDataLayout layout, DriveObject object) {
+        return layout.indexOf(object.index(), object.subIndex());
+    }
+
+    @Override
+    public void read(byte[] image) {
+        motion.read(statusword < 0 ? 0 : (int) inputs.read(image, statusword),
+                position < 0 ? 0 : inputs.readSigned(image, position),
+                modeDisplay < 0 ? 0 : (int) inputs.readSigned(image, modeDisplay));
+    }
+
+    @Override
+    public void write(byte[] image, boolean halted) {
+        if (controlword >= 0) {
+            outputs.write(image, controlword, halted ? QUICK_STOP : motion.controlword() | heldBits);
+        }
+        if (target >= 0) {
+            outputs.write(image, target, motion.targetWire());
+        }
+        if (mode >= 0) {
+            outputs.write(image, mode, motion.mode());
+        }
+        if (torque >= 0) {
+            outputs.write(image, torque, motion.targetTorque());
+        }
+    }
+}

@@ -1,0 +1,125 @@
+package rueda.bus;
+
+import java.util.ArrayList;
+import java.util.List;
+import rueda.machine.Bus;
+import rueda.machine.Bus.Family;
+import rueda.machine.Machine;
+import rueda.machine.Station;
+import rueda.machine.Station.Entry;
+
+/**
+ * EtherCAT with CANopen over EtherCAT (ETG.1000, IEC 61158-x-12): one frame passes all stations and each takes and puts its
+ * part; entries are packed to the bit.
+ *
+ * <p>A frame holds a header of 2 bytes and datagrams of 10 bytes header, data and 2 bytes working counter.
+ */
+public final class EtherCat implements BusFamily {
+
+    static final EtherCat INSTANCE = new EtherCat();
+
+    private static final int FRAME_HEADER = 2;
+    /** Header and working counter of a datagram. */
+    public static final int DATAGRAM = 12;
+    /** Process data that fits a frame: 1500 bytes of payload less the headers. */
+    public static final int MOST_DATA = 1486;
+    /** A frame takes about so long through one station (common practice, no source). */
+    private static final long NANOS_PER_STATION = 1000;
+
+    private EtherCat() {
+    }
+
+    @Override
+    public Family family() {
+        return Family.ETHERCAT;
+    }
+
+    @Override
+    public WireOrder order(Bus bus) {
+        return WireOrder.LITTLE_ENDIAN;
+    }
+
+    @Override
+    public DriveProfile profile() {
+        return DriveProfile.CIA402;
+    }
+
+    @Override
+    public String addressWord() {
+        return "Station alias";
+    }
+
+    @Override
+    public int lowestAddress() {
+        return 0;
+    }
+
+    @Override
+    public int highestAddress() {
+        return 65_535;
+    }
+
+    @Override
+    public boolean usesIp() {
+        return false;
+    }
+
+    @Override
+    public String directionWord(boolean output) {
+        return output ? "outputs, RxPDO" : "inputs, TxPDO";
+    }
+
+    @Override
+    public String refusesCycle(int cycleMicros) {
+        return cycleMicros < 250 || cycleMicros > 8000 || cycleMicros % 125 != 0 ? "250 to 8000 µs in steps of 125" : null;
+    }
+
+    @Override
+    public int usualCycleMicros() {
+        return 1000;
+    }
+
+    @Override
+    public Station usual(String axis, int number) {
+        return Station.usual(axis, number);
+    }
+
+    @Override
+    public List<LayoutRemark> remarks(Bus bus, List<Entry> entries, boolean output) {
+        List<LayoutRemark> remarks = new ArrayList<>();
+        LayoutRules.alignment(BusFamily.layout(bus, entries), 32, 32, false,
+                "A PLC that aligns 32-bit values would read it, and all that follow, {off}.", remarks);
+        LayoutRules.most(BusFamily.bytes(bus, entries), MOST_DATA, "bytes in one frame (ETG.1000.4)", remarks);
+        return remarks;
+    }
+
+    /** Byte times of one frame with one logical read-write datagram, gap included. @param processBytes 0 to 1486 */
+    public static int byteTimes(int processBytes) {
+        return Ethernet.byteTimes(FRAME_HEADER + DATAGRAM + processBytes);
+    }
+
+    /** Bytes a station takes in the logical image: both directions share them. */
+    public static int logicalBytes(Bus bus, Station station) {
+        return Math.max(BusFamily.bytes(bus, station.outputs()), BusFamily.bytes(bus, station.inputs()));
+    }
+
+    @Override
+    public CycleTimes times(Machine machine) {
+        int data = machine.axes().stream().mapToInt(a -> logicalBytes(machine.bus(), a.station())).sum();
+        List<CycleTimes.Message> messages = new ArrayList<>();
+        int left = data;
+        long wire = 0;
+        do {
+            int take = Math.min(left, MOST_DATA);
+            int size = byteTimes(take);
+            long nanos = size * Ethernet.NANOS_PER_BYTE;
+            messages.add(new CycleTimes.Message("Frame " + (messages.size() + 1) + ", " + take + " bytes of process data", size, nanos, nanos));
+            wire += nanos;
+            left -= take;
+        } while (left > 0);
+        long through = machine.axes().size() * NANOS_PER_STATION;
+        return new CycleTimes(messages, wire, LayoutRules.roundUp(wire + through, 125_000),
+                messages.stream().mapToInt(CycleTimes.Message::size).sum() + " byte times × 80 ns: preamble 8, header 14, EtherCAT 2 + 12, data " + data
+                        + " (at least 46 in all), check 4, gap 12; about 1 µs through each station");
+    }
+}

@@ -1,0 +1,96 @@
+package rueda.drive;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.stream.Stream;
+import rueda.bus.BusFamily.DriveProfile;
+import rueda.bus.ProfiDriveSignal;
+
+/**
+ * Something the drive can exchange cyclically, under any profile.
+ *
+ * @param object   index in the object dictionary, or number of the PROFIdrive signal
+ * @param subIndex sub-index
+ * @param bits     width
+ * @param signed   two's complement
+ * @param title    name in words
+ * @param symbol   such as 6040h or STW1
+ * @param toDrive  the PLC may send it
+ * @param toPlc    the drive may send it
+ * @param meaning  how its bits are meant
+ */
+public record CyclicItem(int object, int subIndex, int bits, boolean signed, String title, String symbol, boolean toDrive, boolean toPlc, Meaning meaning) {
+
+    /**
+     * POSITION in wire units, SPEED in wire units a second, TORQUE in tenths of a percent of the rated torque, N2 and N4 normalised,
+     * GAIN in thousandths of 1/s, COUNTS of the encoder.
+     */
+    public enum Meaning { CONTROLWORD, STATUSWORD, POSITION, SPEED, TORQUE, MODE, SWITCHES, N2, N4, COUNTS, GAIN, PLAIN }
+
+    private static final List<CyclicItem> OBJECTS = Arrays.stream(DriveObject.values()).filter(CyclicItem::travels).map(CyclicItem::of).toList();
+    private static final List<CyclicItem> SIGNALS = Stream.of(ProfiDriveSignal.values()).map(CyclicItem::of).toList();
+
+    /** Everything that may travel under a profile. */
+    public static List<CyclicItem> of(DriveProfile profile) {
+        return profile == DriveProfile.PROFIDRIVE ? SIGNALS : OBJECTS;
+    }
+
+    /** The item, or null. */
+    public static CyclicItem find(DriveProfile profile, int object, int subIndex) {
+        for (CyclicItem item : of(profile)) {
+            if (item.object == object && item.subIndex == subIndex) {
+                return item;
+            }
+        }
+        return null;
+    }
+
+    /** IEC 61131-3 type of the same size and sign. */
+    public String dataType() {
+        return meaning == Meaning.CONTROLWORD || meaning == Meaning.STATUSWORD ? "WORD" : meaning == Meaning.SWITCHES ? bits == 32 ? "DWORD" : "WORD"
+                : (signed ? "" : "U") + switch (bits) {
+                    case 8 -> "SINT";
+                    case 16 -> "INT";
+                    default -> "DINT";
+                };
+    }
+
+    /** Constants of the device do not travel. */
+    private static boolean travels(DriveObject object) {
+        return switch (object) {
+            case ENCODER_INCREMENTS, ENCODER_TURNS, GEAR_MOTOR_TURNS, GEAR_SHAFT_TURNS, FEED, FEED_TURNS -> false;
+            default -> true;
+        };
+    }
+
+    private static CyclicItem of(DriveObject object) {
+        Meaning meaning = switch (object) {
+            case CONTROLWORD -> Meaning.CONTROLWORD;
+            case STATUSWORD -> Meaning.STATUSWORD;
+            case MODE, MODE_DISPLAY -> Meaning.MODE;
+            case TARGET_POSITION, POSITION_ACTUAL, FOLLOWING_ERROR_ACTUAL, HOME_OFFSET, SOFT_LIMIT_MIN, SOFT_LIMIT_MAX, FOLLOWING_WINDOW, FOLLOWING_AT_SPEED,
+                    POSITION_WINDOW, STANDSTILL_WINDOW, PROBE_1_POSITION, PROBE_2_POSITION -> Meaning.POSITION;
+            case VELOCITY_ACTUAL, MAX_PROFILE_VELOCITY, HOMING_SEARCH_SPEED, HOMING_CREEP_SPEED, FOLLOWING_FROM_SPEED -> Meaning.SPEED;
+            case TARGET_TORQUE, MAX_TORQUE, TORQUE_ACTUAL, HARD_STOP_TORQUE, ANALOGUE_TORQUE -> Meaning.TORQUE;
+            case DIGITAL_INPUTS -> Meaning.SWITCHES;
+            case LOAD_POSITION -> Meaning.COUNTS;
+            default -> Meaning.PLAIN;
+        };
+        return new CyclicItem(object.index(), object.subIndex(), object.bits(), object.signed(), object.title(),
+                String.format(object.subIndex() == 0 ? "%04Xh" : "%04Xh:%02X", object.index(), object.subIndex()), object.writable(), true, meaning);
+    }
+
+    private static CyclicItem of(ProfiDriveSignal signal) {
+        Meaning meaning = signal == ProfiDriveSignal.STW1 ? Meaning.CONTROLWORD : signal == ProfiDriveSignal.ZSW1 ? Meaning.STATUSWORD
+                : switch (signal.format()) {
+                    case N2 -> Meaning.N2;
+                    case N4 -> Meaning.N4;
+                    case COUNTS -> Meaning.COUNTS;
+                    case UNITS -> signal == ProfiDriveSignal.MDI_VELOCITY ? Meaning.SPEED : Meaning.POSITION;
+                    case GAIN -> Meaning.GAIN;
+                    case BITS -> Meaning.PLAIN;
+                };
+        boolean signed = meaning == Meaning.N2 || meaning == Meaning.N4 || meaning == Meaning.COUNTS || meaning == Meaning.POSITION;
+        return new CyclicItem(signal.number(), 0, signal.bits(), signed, signal.title(), signal.name(), signal.toDrive(), !signal.toDrive(), meaning);
+    }
+}

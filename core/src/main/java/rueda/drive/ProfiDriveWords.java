@@ -1,0 +1,75 @@
+package rueda.drive;
+
+/**
+ * Control and status words of PROFIdrive beside those of IEC 61800-7-201 (IEC 61800-7-203, general state machine: its states and
+ * their bits are the same, by other names).
+ *
+ * <p>STW1 bits 0 to 3 and 7 mean ON, no coast stop, no quick stop, enable operation and fault acknowledge, as in the
+ * controlword; 4 to 6 free the setpoint; 10 says that the PLC controls. ZSW1 bits 0 to 7, 9 and 10 stand where those of the
+ * statusword stand; bit 8 says that the following error is in tolerance. Bits 11 to 15 are the maker's: ours take bit 11 from
+ * the positioning mode (start homing; home position set), and use 12 to 15 for homing and the internal limit.
+ */
+public final class ProfiDriveWords {
+
+    private static final int SAME_IN_CONTROL = 0x8F;
+    private static final int SETPOINT_FREE = 0x70;
+    private static final int BY_PLC = 1 << 10;
+    private static final int START_HOMING = 1 << 11;
+    private static final int HOMING_MODE = 1 << 12;
+    private static final int HOMING_START_402 = 1 << 4;
+    private static final int ENABLE_OPERATION = 0x0F;
+
+    private static final int SAME_IN_STATUS = 0xFF | 1 << 9 | 1 << 10 | 1 << 12 | 1 << 13;
+    private static final int IN_TOLERANCE = 1 << 8;
+    private static final int HOME_SET = 1 << 11;
+    private static final int INTERNAL_LIMIT = 1 << 14;
+    private static final int HOMING_ACTIVE = 1 << 15;
+
+    private ProfiDriveWords() {
+    }
+
+    /** STW1 for a controlword and a mode of operation. */
+    public static int stw1(int controlword, int mode) {
+        int word = controlword & SAME_IN_CONTROL | BY_PLC;
+        if ((controlword & ENABLE_OPERATION) == ENABLE_OPERATION) {
+            word |= SETPOINT_FREE;
+        }
+        if (mode == Drive.MODE_HOMING) {
+            word |= HOMING_MODE | ((controlword & HOMING_START_402) != 0 ? START_HOMING : 0);
+        }
+        return word;
+    }
+
+    static int controlword(int stw1) {
+        return stw1 & SAME_IN_CONTROL | ((stw1 & START_HOMING) != 0 ? HOMING_START_402 : 0);
+    }
+
+    static int mode(int stw1) {
+        return (stw1 & HOMING_MODE) != 0 ? Drive.MODE_HOMING : Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
+    }
+
+    /** The PLC controls: without this bit a drive keeps what it had. */
+    static boolean byPlc(int stw1) {
+        return (stw1 & BY_PLC) != 0;
+    }
+
+    /** ZSW1 for a statusword and a mode of operation. */
+    static int zsw1(int statusword, int mode) {
+        boolean homing = mode == Drive.MODE_HOMING;
+        return statusword & SAME_IN_STATUS
+                | (homing || (statusword & Drive.STATUS_MODE_13) == 0 ? IN_TOLERANCE : 0)
+                | ((statusword & Drive.STATUS_REFERENCED) != 0 ? HOME_SET : 0)
+                | ((statusword & Drive.STATUS_INTERNAL_LIMIT) != 0 ? INTERNAL_LIMIT : 0)
+                | (homing ? HOMING_ACTIVE : 0);
+    }
+
+    public static int statusword(int zsw1) {
+        return zsw1 & SAME_IN_STATUS
+                | ((zsw1 & HOME_SET) != 0 ? Drive.STATUS_REFERENCED : 0)
+                | ((zsw1 & INTERNAL_LIMIT) != 0 ? Drive.STATUS_INTERNAL_LIMIT : 0);
+    }
+
+    public static int modeDisplay(int zsw1) {
+        return (zsw1 & HOMING_ACTIVE) != 0 ? Drive.MODE_HOMING : Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
+    }
+}
