@@ -41,6 +41,8 @@ class ArchitectureTest {
     @ArchTest
     static final ArchRule BENCH = notAbove("bench", "rueda.proof..");
     @ArchTest
+    static final ArchRule NOTHING_NEEDS_A_FORMAT = noClasses().that().resideOutsideOfPackage("rueda.format..").should().dependOnClassesThat().resideInAPackage("rueda.format..");
+    @ArchTest
     static final ArchRule NO_CYCLES = slices().matching("rueda.(*)..").should().beFreeOfCycles();
     @ArchTest
     static final ArchRule PURE_JAVA = noClasses().should().dependOnClassesThat()

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import rueda.bus.wire.BusCapture;
 import rueda.drive.DeviceMemory;
 import rueda.drive.Drive;
 import rueda.drive.DriveObject;
@@ -60,6 +61,7 @@ public final class Bench {
     private long cycles;
     private boolean stopped;
     private boolean byHand;
+    private BusCapture capture;
 
     /**
      * @param machine  a machine without refused entries
@@ -184,6 +186,9 @@ public final class Bench {
         cyclesUntilTask--;
         boolean halted = stopped || task.fault() != null;
         int signal = 0;
+        if (capture != null) {
+            capture.cycle(now());
+        }
         for (int i = 0; i < lines.length; i++) {
             AxisLine line = lines[i];
             if (taskRuns) {
@@ -197,6 +202,9 @@ public final class Bench {
                 line = booting(i);
             } else {
                 line.drive.cycle(line.outputs, line.inputs);
+            }
+            if (capture != null) {
+                capture.axis(line.outputs, line.inputs);
             }
             record(line, signal);
             signal += SIGNALS_PER_AXIS;
@@ -217,6 +225,11 @@ public final class Bench {
             lines[number] = line(number, line.plant);
         }
         return lines[number];
+    }
+
+    /** Keeps the process images of every bus cycle from now on. @param into made for this machine, null to end it */
+    public void capture(BusCapture into) {
+        capture = into;
     }
 
     /** What a device holds. @param axis number of the axis */
