@@ -1,0 +1,108 @@
+package rueda.bus.description;
+
+import java.util.List;
+import java.util.Optional;
+import rueda.machine.Bus.Family;
+import rueda.machine.Station.Identity;
+
+/**
+ * One device in one revision.
+ *
+ * @param family    bus it is for
+ * @param format    file format it came from, such as "ESI"
+ * @param name      product name
+ * @param vendor    name of the vendor
+ * @param identity  numbers it answers with
+ * @param objects   object dictionary or parameters
+ * @param pdos      messages it offers: PDOs, telegrams, assemblies
+ * @param clocks    ways to synchronise
+ * @param mailbox   acyclic protocols
+ * @param terminals where told
+ */
+public record DeviceDescription(Family family, String format, String name, String vendor, Identity identity, List<DescribedObject> objects,
+                                List<DescribedPdo> pdos, List<Clock> clocks, List<String> mailbox, List<String> terminals) {
+
+    public DeviceDescription {
+        objects = List.copyOf(objects);
+        pdos = List.copyOf(pdos);
+        clocks = List.copyOf(clocks);
+        mailbox = List.copyOf(mailbox);
+        terminals = List.copyOf(terminals);
+    }
+
+    /** Who may read and write an object. */
+    public enum Access {
+        READ("ro"), WRITE("wo"), READ_WRITE("rw"), CONSTANT("const");
+
+        private final String symbol;
+
+        Access(String symbol) {
+            this.symbol = symbol;
+        }
+
+        public String symbol() {
+            return symbol;
+        }
+
+        public boolean writable() {
+            return this == WRITE || this == READ_WRITE;
+        }
+    }
+
+    /**
+     * One object or parameter.
+     *
+     * @param index    index of the dictionary, or number of the parameter
+     * @param subIndex 0 to 255
+     * @param name     name in words
+     * @param dataType such as UDINT, of IEC 61131-3 where there is one
+     * @param bits     width, 0 when not told
+     * @param access   who may read and write
+     * @param low      lowest value as it stands in the file, empty when not told
+     * @param high     highest value
+     * @param preset   default value
+     * @param cyclic   may travel cyclically
+     */
+    public record DescribedObject(int index, int subIndex, String name, String dataType, int bits, Access access, String low, String high, String preset, boolean cyclic) {
+    }
+
+    /**
+     * A message the device offers.
+     *
+     * @param number    index of the PDO (1600h …), of the telegram or the assembly
+     * @param name      name in words
+     * @param output    PLC to device
+     * @param fixed     its entries cannot be changed
+     * @param mandatory it always travels
+     * @param chosen    it travels unless something else is chosen
+     * @param excludes  messages that cannot travel with it
+     * @param entries   in the order of the bytes
+     */
+    public record DescribedPdo(int number, String name, boolean output, boolean fixed, boolean mandatory, boolean chosen, List<Integer> excludes, List<DescribedEntry> entries) {
+        public DescribedPdo {
+            excludes = List.copyOf(excludes);
+            entries = List.copyOf(entries);
+        }
+
+        public int bits() {
+            return entries.stream().mapToInt(DescribedEntry::bits).sum();
+        }
+    }
+
+    /** @param index 0 for a filler  @param bits 1 to 2048  @param fixed cannot be taken out */
+    public record DescribedEntry(int index, int subIndex, int bits, String name, String dataType, boolean fixed) {
+    }
+
+    /** A way to synchronise. @param assignActivate register value of EtherCAT, 0 when not told */
+    public record Clock(String name, String words, int assignActivate) {
+    }
+
+    public Optional<DescribedObject> object(int index, int subIndex) {
+        return objects.stream().filter(o -> o.index() == index && o.subIndex() == subIndex).findFirst();
+    }
+
+    /** The same product, in any revision. */
+    public boolean sameProduct(Identity other) {
+        return identity.vendor() == other.vendor() && identity.product() == other.product();
+    }
+}

@@ -1,0 +1,156 @@
+package rueda.format.description;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import rueda.bus.description.DeviceDescription;
+import rueda.bus.description.DeviceDescription.Access;
+import rueda.bus.description.DeviceDescription.DescribedEntry;
+import rueda.bus.description.DeviceDescription.DescribedObject;
+import rueda.bus.description.DeviceDescription.DescribedPdo;
+import rueda.format.Reading;
+import rueda.format.Text;
+import rueda.format.UnreadableFile;
+import rueda.machine.Bus.Family;
+import rueda.machine.Station.Identity;
+
+/** Electronic data sheet and device configuration file, CiA 306. */
+public final class EdsReader {
+
+    private static final long UNSIGNED_32 = 0xFFFF_FFFFL;
+    private static final Pattern OBJECT = Pattern.compile("([0-9a-f]{4})(?:sub([0-9a-f]{1,2}))?");
+    private static final Pattern KNOWN = Pattern.compile("fileinfo|deviceinfo|devicecomissioning|devicecommissioning|dummyusage|comments|mandatoryobjects|optionalobjects|manufacturerobjects|tools|[0-9a-f]{4}(sub[0-9a-f]{1,2})?");
+
+    private EdsReader() {
+    }
+
+    /**
+     * A DCF besides its description.
+     *
+     * @param node   node id, 0 when the file is an EDS
+     * @param kiloBits bit rate, 0 when not told
+     * @param values ParameterValue by index·256 + sub-index, as it stands in the file
+     */
+    public record Configured(DeviceDescription device, String nodeName, int node, int kiloBits, Map<Long, String> values) {
+    }
+
+    /** @throws UnreadableFile when it is no EDS, or contradicts itself */
+    public static Reading<List<DeviceDescription>> read(byte[] file) {
+        Reading<Configured> read = configured(file);
+        return new Reading<>(List.of(read.value().device()), read.remarks());
+    }
+
+    /** Reads an EDS or a DCF. */
+    public static Reading<Configured> configured(byte[] file) {
+        IniFile ini = IniFile.read(file);
+        if (!ini.has("deviceinfo")) {
+            throw new UnreadableFile("File", "no section [DeviceInfo]", "an EDS or DCF (CiA 306)", "choose another file");
+        }
+        List<String> remarks = new ArrayList<>();
+        ini.sections().keySet().stream().filter(s -> !KNOWN.matcher(s).matches()).forEach(s -> remarks.add("section [" + s + "] is not used"));
+        Map<Long, DescribedObject> objects = new TreeMap<>();
+        Map<Long, String> values = new TreeMap<>();
+        for (String section : ini.sections().keySet()) {
+            Matcher name = OBJECT.matcher(section);
+            if (name.matches()) {
+                object(ini, section, Integer.parseInt(name.group(1), 16), name.group(2) == null ? -1 : Integer.parseInt(name.group(2), 16), objects, values);
+            }
+        }
+        listed(ini, objects);
+        String product = ini.text("deviceinfo", "productname", "device");
+        Identity identity = new Identity(product, ini.whole("deviceinfo", "vendornumber", 0, 0, UNSIGNED_32), ini.whole("deviceinfo", "productnumber", 0, 0, UNSIGNED_32),
+                ini.whole("deviceinfo", "revisionnumber", 0, 0, UNSIGNED_32));
+        List<DescribedPdo> pdos = new ArrayList<>();
+        pdos(objects, 0x1400, 0x1600, true, pdos);
+        pdos(objects, 0x1800, 0x1A00, false, pdos);
+        DeviceDescription device = new DeviceDescription(Family.CANOPEN, values.isEmpty() ? "EDS" : "DCF", product, ini.text("deviceinfo", "vendorname", ""), identity, List.copyOf(objects.values()), pdos,
+                List.of(), List.of("SDO"), List.of());
+        String commissioning = ini.has("devicecomissioning") ? "devicecomissioning" : "devicecommissioning";
+        return new Reading<>(new Configured(device, ini.text(commissioning, "nodename", ""), (int) ini.whole(commissioning, "nodeid", 0, 0, 127), (int) ini.whole(commissioning, "baudrate", 0, 0, 1000),
+                Collections.unmodifiableMap(values)), remarks);
+    }
+
+    private static void object(IniFile ini, String section, int index, int sub, Map<Long, DescribedObject> into, Map<Long, String> values) {
+        int kind = (int) ini.whole(section, "objecttype", 7, 0, 9);
+        boolean composed = sub < 0 && (kind == 8 || kind == 9);
+        if (composed) {
+            return;
+        }
+        int subIndex = Math.max(0, sub);
+        long key = (long) index << 8 | subIndex;
+        String type = DataTypes.cia301((int) Text.whole(ini.place(section, "datatype"), ini.text(section, "datatype", "0x0F"), 0, 0xFFFF));
+        String name = ini.text(section, "parametername", section);
+        String parent = sub >= 0 ? ini.text(String.format(Locale.ROOT, "%04x", index), "parametername", "") : "";
+        String low = ini.text(section, "lowlimit", "");
+        String high = ini.text(section, "highlimit", "");
+        DescribedObject object = new DescribedObject(index, subIndex, parent.isEmpty() ? name : parent + ", " + name, type, DataTypes.bits(type), access(ini, section), low, high,
+                DataTypes.bits(type) == 0 ? "" : ini.text(section, "defaultvalue", ""), ini.whole(section, "pdomapping", 0, 0, 1) == 1);
+        if (into.put(key, DataTypes.checked(object, ini.place(section, "datatype"))) != null) {
+            throw new UnreadableFile("[" + section + "]", name, "each index and sub-index once", "remove the second");
+        }
+        String value = ini.text(section, "parametervalue", null);
+        if (value != null) {
+            values.put(key, value);
+        }
+    }
+
+    private static Access access(IniFile ini, String section) {
+        String text = ini.text(section, "accesstype", "ro");
+        return switch (text.toLowerCase(Locale.ROOT)) {
+            case "ro" -> Access.READ;
+            case "wo" -> Access.WRITE;
+            case "rw", "rwr", "rww" -> Access.READ_WRITE;
+            case "const" -> Access.CONSTANT;
+            default -> throw new UnreadableFile(ini.place(section, "accesstype"), text, "ro, wo, rw, rwr, rww or const", "correct it");
+        };
+    }
+
+    /** Every object that a list names must have its section. */
+    private static void listed(IniFile ini, Map<Long, DescribedObject> objects) {
+        for (String list : List.of("mandatoryobjects", "optionalobjects", "manufacturerobjects")) {
+            long count = ini.whole(list, "supportedobjects", 0, 0, 0xFFFF);
+            for (long i = 1; i <= count; i++) {
+                String text = ini.text(list, Long.toString(i), null);
+                if (text == null) {
+                    throw new UnreadableFile(ini.place(list, "supportedobjects"), count + " objects", "as many as the list names: " + (i - 1), "correct SupportedObjects");
+                }
+                long index = Text.whole(ini.place(list, Long.toString(i)), text, 0, 0xFFFF);
+                if (!ini.has(String.format(Locale.ROOT, "%04x", index))) {
+                    throw new UnreadableFile(ini.place(list, Long.toString(i)), text, "an object with a section of its own", "add the section or remove the line");
+                }
+            }
+        }
+    }
+
+    /** PDOs from the defaults of the mapping objects: 16 bits index, 8 sub-index, 8 length (CiA 301). */
+    private static void pdos(Map<Long, DescribedObject> objects, int communication, int mapping, boolean output, List<DescribedPdo> into) {
+        for (int n = 0; n < 512; n++) {
+            DescribedObject count = objects.get((long) (mapping + n) << 8);
+            if (count == null) {
+                continue;
+            }
+            List<DescribedEntry> entries = new ArrayList<>();
+            int used = count.preset().isBlank() ? 0 : (int) Text.whole(String.format(Locale.ROOT, "[%04X]", mapping + n), count.preset(), 0, 64);
+            for (int sub = 1; sub <= used; sub++) {
+                DescribedObject map = objects.get((long) (mapping + n) << 8 | sub);
+                if (map == null || map.preset().isBlank()) {
+                    throw new UnreadableFile(String.format(Locale.ROOT, "[%04Xsub%X]", mapping + n, sub), "nothing", "an entry, for " + used + " are mapped", "add it or lower the number of entries");
+                }
+                long value = Text.whole(String.format(Locale.ROOT, "[%04Xsub%X] DefaultValue", mapping + n, sub), map.preset(), 0, UNSIGNED_32);
+                DescribedObject mapped = objects.get(value >> 8);
+                int bits = (int) (value & 0xFF);
+                if (mapped != null && mapped.bits() > 0 && mapped.bits() != bits) {
+                    throw new UnreadableFile(String.format(Locale.ROOT, "[%04Xsub%X] DefaultValue", mapping + n, sub), map.preset(), mapped.name() + " has " + mapped.bits() + " bits", "correct the length");
+                }
+                entries.add(new DescribedEntry((int) (value >> 16), (int) (value >> 8 & 0xFF), bits, mapped == null ? "" : mapped.name(), mapped == null ? "" : mapped.dataType(), false));
+            }
+            boolean fixed = !count.access().writable();
+            into.add(new DescribedPdo(mapping + n, (output ? "RPDO " : "TPDO ") + (n + 1), output, fixed, false, used > 0, List.of(), entries));
+        }
+    }
+}

@@ -1,0 +1,189 @@
+package rueda.format.description;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import rueda.bus.description.DeviceDescription;
+import rueda.bus.description.DeviceDescription.Access;
+import rueda.bus.description.DeviceDescription.Clock;
+import rueda.bus.description.DeviceDescription.DescribedEntry;
+import rueda.bus.description.DeviceDescription.DescribedObject;
+import rueda.bus.description.DeviceDescription.DescribedPdo;
+import rueda.format.Reading;
+import rueda.format.Text;
+import rueda.format.UnreadableFile;
+import rueda.format.xml.XmlElement;
+import rueda.format.xml.XmlReader;
+import rueda.machine.Bus.Family;
+import rueda.machine.Station.Identity;
+
+/** EtherCAT slave information, ETG.2000: one file may describe many devices and revisions. */
+public final class EsiReader {
+
+    private static final long UNSIGNED_32 = 0xFFFF_FFFFL;
+    /** Parts that say nothing of configuration. */
+    private static final Set<String> PASSED = Set.of("Type", "Name", "Info", "GroupType", "Fmmu", "Sm", "Image16x14", "ImageData16x14", "Eeprom", "HideType", "URL", "Comment", "RxPdo", "TxPdo",
+            "Mailbox", "Dc", "Profile", "Su");
+
+    private final List<String> remarks = new ArrayList<>();
+
+    private EsiReader() {
+    }
+
+    /** @throws UnreadableFile when it is no ESI, or contradicts itself */
+    public static Reading<List<DeviceDescription>> read(byte[] file) {
+        return read(XmlReader.read(file));
+    }
+
+    static Reading<List<DeviceDescription>> read(XmlElement root) {
+        EsiReader reader = new EsiReader();
+        if (!root.name().equals("EtherCATInfo")) {
+            throw new UnreadableFile(root.place(), "<" + root.name() + ">", "<EtherCATInfo> (ETG.2000)", "choose an ESI file");
+        }
+        XmlElement vendor = root.need("Vendor");
+        long vendorId = vendor.need("Id").whole(0, UNSIGNED_32);
+        String vendorName = vendor.textOf("Name", "vendor " + vendorId);
+        List<DeviceDescription> devices = new ArrayList<>();
+        Set<Identity> seen = new HashSet<>();
+        for (XmlElement device : root.need("Descriptions").need("Devices").all("Device").toList()) {
+            DeviceDescription read = reader.device(device, vendorId, vendorName);
+            if (!seen.add(read.identity())) {
+                throw new UnreadableFile(device.place(), read.name() + " revision " + read.identity().revision(), "each device and revision once", "remove the second");
+            }
+            devices.add(read);
+        }
+        if (devices.isEmpty()) {
+            throw new UnreadableFile(root.place(), "no <Device>", "at least one device", "choose an ESI file with devices");
+        }
+        return new Reading<>(devices, reader.remarks);
+    }
+
+    private DeviceDescription device(XmlElement device, long vendorId, String vendorName) {
+        XmlElement type = device.need("Type");
+        long product = Text.whole(type.place() + ", ProductCode", type.needAttribute("ProductCode"), 0, UNSIGNED_32);
+        long revision = Text.whole(type.place() + ", RevisionNo", type.attribute("RevisionNo", "0"), 0, UNSIGNED_32);
+        String name = device.textOf("Name", type.text());
+        device.children().stream().filter(c -> !PASSED.contains(c.name())).forEach(c -> remarks.add(c.place() + " of " + name + " is not used"));
+        List<DescribedPdo> pdos = new ArrayList<>();
+        Set<Integer> numbers = new HashSet<>();
+        for (XmlElement child : device.children()) {
+            if (child.name().equals("RxPdo") || child.name().equals("TxPdo")) {
+                DescribedPdo pdo = pdo(child);
+                if (!numbers.add(pdo.number())) {
+                    throw new UnreadableFile(child.place(), String.format(Locale.ROOT, "PDO %04Xh", pdo.number()), "each PDO once", "remove the second");
+                }
+                pdos.add(pdo);
+            }
+        }
+        List<Clock> clocks = device.first("Dc").stream().flatMap(dc -> dc.all("OpMode")).map(mode -> new Clock(mode.textOf("Name", "DC"), mode.textOf("Desc", ""),
+                (int) mode.first("AssignActivate").map(a -> a.whole(0, 0xFFFF)).orElse(0L).longValue())).toList();
+        List<String> mailbox = device.first("Mailbox").map(m -> m.children().stream().map(XmlElement::name).toList()).orElse(List.of());
+        return new DeviceDescription(Family.ETHERCAT, "ESI", name, vendorName, new Identity(name, vendorId, product, revision), objects(device), pdos, clocks, mailbox, List.of());
+    }
+
+    private DescribedPdo pdo(XmlElement pdo) {
+        int number = (int) pdo.need("Index").whole(0x1600, 0x1BFF);
+        List<DescribedEntry> entries = new ArrayList<>();
+        for (XmlElement entry : pdo.all("Entry").toList()) {
+            int index = (int) entry.need("Index").whole(0, 0xFFFF);
+            int bits = (int) entry.need("BitLen").whole(1, 2048);
+            int sub = (int) entry.first("SubIndex").map(s -> s.whole(0, 255)).orElse(0L).longValue();
+            String type = entry.textOf("DataType", "");
+            if (index != 0 && DataTypes.BITS.containsKey(type) && !type.equals("BOOL") && DataTypes.bits(type) != bits) {
+                throw new UnreadableFile(entry.place() + ", BitLen", Integer.toString(bits), type + " has " + DataTypes.bits(type) + " bits", "correct BitLen or DataType");
+            }
+            entries.add(new DescribedEntry(index, sub, bits, entry.textOf("Name", index == 0 ? "filler" : ""), type, flag(entry, "Fixed")));
+        }
+        List<Integer> excludes = pdo.all("Exclude").map(e -> (int) e.whole(0x1600, 0x1BFF)).toList();
+        return new DescribedPdo(number, pdo.textOf("Name", ""), pdo.name().equals("RxPdo"), flag(pdo, "Fixed"), flag(pdo, "Mandatory"), !pdo.attribute("Sm", "").isBlank(), excludes, entries);
+    }
+
+    private static boolean flag(XmlElement element, String name) {
+        String value = element.attribute(name, "0");
+        return value.equals("1") || value.equalsIgnoreCase("true");
+    }
+
+    private List<DescribedObject> objects(XmlElement device) {
+        XmlElement dictionary = device.at("Profile", "Dictionary").orElse(null);
+        if (dictionary == null) {
+            return List.of();
+        }
+        Map<String, XmlElement> types = new HashMap<>();
+        dictionary.at("DataTypes").ifPresent(all -> all.all("DataType").forEach(t -> types.put(t.textOf("Name", ""), t)));
+        Map<Long, DescribedObject> objects = new TreeMap<>();
+        for (XmlElement object : dictionary.at("Objects").map(o -> o.all("Object").toList()).orElse(List.of())) {
+            int index = (int) object.need("Index").whole(1, 0xFFFF);
+            XmlElement type = types.get(object.textOf("Type", ""));
+            List<XmlElement> subItems = type == null ? List.of() : type.all("SubItem").toList();
+            if (subItems.isEmpty()) {
+                put(objects, one(index, 0, object.textOf("Name", ""), object.need("Type").text(), object.first("BitSize"), object.first("Flags"), object.first("Info"), object), object);
+            } else {
+                members(index, object, subItems, objects);
+            }
+        }
+        return List.copyOf(objects.values());
+    }
+
+    private void members(int index, XmlElement object, List<XmlElement> subItems, Map<Long, DescribedObject> into) {
+        List<XmlElement> infos = object.first("Info").map(i -> i.all("SubItem").toList()).orElse(List.of());
+        long total = object.first("BitSize").map(b -> b.whole(0, 1 << 20)).orElse(0L);
+        long end = 0;
+        for (int i = 0; i < subItems.size(); i++) {
+            XmlElement item = subItems.get(i);
+            int sub = (int) item.first("SubIdx").map(s -> s.whole(0, 255)).orElse((long) i).longValue();
+            XmlElement info = i < infos.size() ? infos.get(i).first("Info").orElse(null) : null;
+            put(into, one(index, sub, object.textOf("Name", "") + ", " + item.textOf("Name", "sub-index " + sub), item.need("Type").text(), item.first("BitSize"),
+                    item.first("Flags"), java.util.Optional.ofNullable(info), item), item);
+            end = Math.max(end, item.first("BitOffs").map(b -> b.whole(0, 1 << 20)).orElse(0L) + item.first("BitSize").map(b -> b.whole(0, 1 << 16)).orElse(0L));
+        }
+        if (total > 0 && end > total) {
+            throw new UnreadableFile(object.place() + String.format(Locale.ROOT, ", %04Xh", index), total + " bits", "at least the " + end + " bits of its sub-items", "correct BitSize");
+        }
+    }
+
+    private static void put(Map<Long, DescribedObject> into, DescribedObject object, XmlElement at) {
+        if (into.put((long) object.index() << 8 | object.subIndex(), object) != null) {
+            throw new UnreadableFile(at.place(), String.format(Locale.ROOT, "%04Xh:%02X", object.index(), object.subIndex()), "each index and sub-index once", "remove the second");
+        }
+    }
+
+    private DescribedObject one(int index, int sub, String name, String type, java.util.Optional<XmlElement> bitSize, java.util.Optional<XmlElement> flags, java.util.Optional<XmlElement> info, XmlElement at) {
+        int bits = (int) bitSize.map(b -> b.whole(0, 1 << 16)).orElse(0L).longValue();
+        String access = flags.map(f -> f.textOf("Access", "ro")).orElse("ro");
+        boolean cyclic = flags.map(f -> !f.textOf("PdoMapping", "").isBlank()).orElse(false);
+        String preset = info.flatMap(i -> i.first("DefaultValue")).map(XmlElement::text).orElseGet(() -> info.flatMap(i -> i.first("DefaultData")).map(d -> littleEndian(d)).orElse(""));
+        return DataTypes.checked(new DescribedObject(index, sub, name, type, bits, access(access, at), info.map(i -> i.textOf("MinValue", "")).orElse(""),
+                info.map(i -> i.textOf("MaxValue", "")).orElse(""), DataTypes.bits(type) == 0 ? "" : preset, cyclic), at.place());
+    }
+
+    /** DefaultData holds the bytes as they travel. */
+    private String littleEndian(XmlElement data) {
+        String hex = data.text().replaceAll("\\s", "");
+        if (!hex.matches("([0-9A-Fa-f]{2}){1,8}")) {
+            if (!hex.matches("([0-9A-Fa-f]{2})+")) {
+                throw new UnreadableFile(data.place(), hex, "bytes in hexadecimal", "correct it");
+            }
+            return "";
+        }
+        StringBuilder reversed = new StringBuilder("0x");
+        for (int i = hex.length() - 2; i >= 0; i -= 2) {
+            reversed.append(hex, i, i + 2);
+        }
+        return reversed.length() > 2 + 8 ? "" : reversed.toString();
+    }
+
+    private static Access access(String text, XmlElement at) {
+        return switch (text.toLowerCase(Locale.ROOT)) {
+            case "ro" -> Access.READ;
+            case "wo" -> Access.WRITE;
+            case "rw", "rww", "rwr" -> Access.READ_WRITE;
+            case "const" -> Access.CONSTANT;
+            default -> throw new UnreadableFile(at.place() + ", Access", text, "ro, wo, rw or const", "correct it");
+        };
+    }
+}
