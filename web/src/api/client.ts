@@ -27,6 +27,12 @@ export type TurnAnswer = Schemas['TurnAnswer']
 export type HandOrderKind = Schemas['HandOrder']['order']
 export type Moved = Schemas['Moved']
 export type DeviceGroup = Schemas['DeviceGroup']
+export type FamilyView = Schemas['FamilyView']
+export type CyclicItem = Schemas['CyclicItem']
+export type CycleTimes = Schemas['CycleTimes']
+export type TablePreview = Schemas['TablePreview']
+export type TagColumns = Schemas['Columns']
+export type Compared = Schemas['Compared']
 export type BenchAxis = Schemas['AxisState']
 
 /** A problem document, RFC 9457. */
@@ -98,7 +104,13 @@ export const api = {
   consequences: (document: Machine) => call<MachineAnswer>('POST', '/calc/machine', document),
   homing: (machine: Machine, axis: number) => call<HomingAnswer>('POST', '/calc/homing', { machine, axis }),
   entry: (text: string, unit: string) => call<{ value: number }>('POST', '/calc/entry', { text, unit }),
-  value: (machine: Machine, axis: number, value: number) => call<Figure[]>('POST', '/calc/value', { machine, axis, value }),
+  value: (question: Schemas['ValueQuestion']) => call<Figure[]>('POST', '/calc/value', question),
+  families: () => call<FamilyView[]>('GET', '/calc/bus/families'),
+  moveToFamily: (machine: Machine, family: FamilyView['family']) => call<Machine>('POST', '/calc/bus/family', { machine, family }),
+  times: (machine: Machine) => call<CycleTimes>('POST', '/calc/bus/times', machine),
+  previewTable: (text: string) => call<TablePreview>('POST', '/calc/bus/table', { text }),
+  compareTable: (question: Schemas['ComparisonQuestion']) => call<Compared[]>('POST', '/calc/bus/comparison', question),
+  exportTags: (machine: Machine, format: Schemas['ExportQuestion']['format']) => call<Schemas['ExportAnswer']>('POST', '/calc/bus/tags', { machine, format }),
   prove: (id: number) => call<RunView>('POST', `/machines/${id}/runs`),
   latestRun: (id: number) => call<RunView | undefined>('GET', `/machines/${id}/runs/latest`),
   trace: (run: number, signals: string[], from: number, to: number) =>
@@ -117,7 +129,7 @@ export const api = {
   turn: (machine: Machine, axis: number, faults: Mistake[]) => call<Schemas['TurnAnswer']>('POST', '/calc/turn', { machine, axis, faults }),
   response: (machine: Machine, axis: number) => call<StepAnswer>('POST', '/calc/response', { machine, axis }),
   movement: (machine: Machine, axis: number, faults: Mistake[]) => call<Moved>('POST', '/calc/movement', { machine, axis, faults }),
-  newAxis: (name: string) => call<Axis>('GET', `/calc/axis?name=${encodeURIComponent(name)}`),
+  newAxis: (machine: Machine, name: string) => call<Axis>('POST', '/calc/axis', { machine, name }),
   device: (id: number, axis: string) => call<DeviceGroup[]>('GET', `/machines/${id}/bench/devices/${encodeURIComponent(axis)}`),
   writeDevices: (id: number) => call<BenchState>('POST', `/machines/${id}/bench/devices/write`),
   keepDevice: (axis: string) => call<BenchState>('POST', `/bench/devices/${encodeURIComponent(axis)}/keep`),

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { stageOfField, useMachine } from '../stores/machine'
 import { useBench } from '../stores/bench'
+import { useBus } from '../stores/bus'
 import { fixed } from '../lib/numbers'
 import FigureList from './FigureList.vue'
 import FindingCard from './FindingCard.vue'
@@ -10,6 +11,7 @@ import ValueFollower from './ValueFollower.vue'
 const props = defineProps<{ stage: string }>()
 const machine = useMachine()
 const bench = useBench()
+const bus = useBus()
 const advice = computed(() => machine.advice(props.stage))
 const refused = computed(() => machine.faults.filter((f) => stageOfField(f.field) === props.stage))
 const elsewhere = computed(() => machine.faults.filter((f) => stageOfField(f.field) !== props.stage))
@@ -25,7 +27,7 @@ const figures = computed(() => machine.run?.figures ?? null)
     <p v-if="elsewhere.length" class="refusal">
       {{ elsewhere.length === 1 ? 'One entry' : elsewhere.length + ' entries' }} of another stage refused: <router-link :to="'/' + stageOfField(elsewhere[0].field)">{{ elsewhere[0].label }}</router-link>.
     </p>
-    <ValueFollower v-if="stage === 'map' && refused.length === 0" />
+    <ValueFollower v-if="stage === 'map' && bus.family && refused.length === 0" />
     <template v-if="advice && refused.length === 0">
       <FindingCard v-for="finding in advice.findings.filter((f) => f.severity !== 'GOOD')" :key="finding.title" :finding="finding" />
       <FigureList :figures="advice.figures" />

@@ -67,7 +67,7 @@ export const useHand = defineStore('hand', () => {
   }
 
   async function releaseForces() {
-    for (const axis of bench.state?.axes ?? []) if (axis.forcedInputs || axis.forcedOutputs) await order('RELEASE_FORCES', undefined, undefined, undefined, axis.name)
+    for (const axis of bench.state?.axes ?? []) if (axis.forcedInputs || axis.forcedOutputs || axis.forcedControlBits || axis.forcedStatusBits) await order('RELEASE_FORCES', undefined, undefined, undefined, axis.name)
   }
 
   return { releaseForces, key, monitoring, open, refusal, lost, take, release, order }

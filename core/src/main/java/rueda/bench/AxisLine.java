@@ -35,7 +35,10 @@ final class AxisLine {
     /** Bytes from the drive to the PLC. */
     final byte[] inputs;
     private final ProcessDataLayout outputLayout;
+    private final ProcessDataLayout inputLayout;
     private final AxisWords words;
+    final ForcedBits forcedControl = new ForcedBits();
+    final ForcedBits forcedStatus = new ForcedBits();
     private final TagCopy outputTags;
     private final TagCopy programTags;
     private final TagCopy inputTags;
@@ -47,7 +50,7 @@ final class AxisLine {
         this.drive = drive;
         this.plant = drive.plant();
         outputLayout = drive.outputs();
-        ProcessDataLayout inputLayout = drive.inputs();
+        inputLayout = drive.inputs();
         outputs = new byte[outputLayout.bytes()];
         inputs = new byte[inputLayout.bytes()];
         words = BusFamily.of(bus).profile() == DriveProfile.PROFIDRIVE
@@ -91,6 +94,13 @@ final class AxisLine {
     void writeOutputs(boolean halted) {
         motion.update();
         words.write(outputs, halted);
+        forcedControl.apply(outputLayout, outputs, words.controlEntry());
+    }
+
+    /** One bus cycle of the drive. */
+    void exchange() {
+        drive.cycle(outputs, inputs);
+        forcedStatus.apply(inputLayout, inputs, words.statusEntry());
     }
 
     /** The device is off: no torque, the brake closed, no answer on the bus. */

@@ -9,6 +9,12 @@ interface AxisWords {
     /** Takes statusword, position and mode out of the input image. */
     void read(byte[] inputs);
 
+    /** Number of the entry that holds the control word, −1 for none. */
+    int controlEntry();
+
+    /** Number of the entry that holds the status word, −1 for none. */
+    int statusEntry();
+
     /** Puts controlword, setpoint and mode into the output image. @param halted a quick stop is ordered instead */
     void write(byte[] outputs, boolean halted);
 }

@@ -201,7 +201,7 @@ public final class Bench {
             if (silent[i] > 0) {
                 line = booting(i);
             } else {
-                line.drive.cycle(line.outputs, line.inputs);
+                line.exchange();
             }
             if (capture != null) {
                 capture.axis(line.outputs, line.inputs);
@@ -225,6 +225,27 @@ public final class Bench {
             lines[number] = line(number, line.plant);
         }
         return lines[number];
+    }
+
+    /**
+     * Puts a bit of the control word (PLC to drive) or of the status word (drive to PLC) to a level.
+     *
+     * @param bit 0 to 15  @param level null to let it go
+     */
+    public void forceBit(int axis, boolean control, int bit, Boolean level) {
+        (control ? lines[axis].forcedControl : lines[axis].forcedStatus).force(bit, level);
+    }
+
+    /** Which bits of the control or the status word are forced. */
+    public int forcedBits(int axis, boolean control) {
+        return (control ? lines[axis].forcedControl : lines[axis].forcedStatus).mask();
+    }
+
+    /** Bits, inputs and outputs of an axis show again what they are. */
+    public void releaseForces(int axis) {
+        lines[axis].forcedControl.release();
+        lines[axis].forcedStatus.release();
+        lines[axis].drive.releaseForces();
     }
 
     /** Keeps the process images of every bus cycle from now on. @param into made for this machine, null to end it */

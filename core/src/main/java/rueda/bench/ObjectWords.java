@@ -41,6 +41,16 @@ final class ObjectWords implements AxisWords {
     }
 
     @Override
+    public int controlEntry() {
+        return controlword;
+    }
+
+    @Override
+    public int statusEntry() {
+        return statusword;
+    }
+
+    @Override
     public void read(byte[] image) {
         motion.read(statusword < 0 ? 0 : (int) inputs.read(image, statusword),
                 position < 0 ? 0 : inputs.readSigned(image, position),

@@ -53,6 +53,16 @@ final class TelegramWords implements AxisWords {
     }
 
     @Override
+    public int controlEntry() {
+        return at(ProfiDriveSignal.STW1);
+    }
+
+    @Override
+    public int statusEntry() {
+        return at(ProfiDriveSignal.ZSW1);
+    }
+
+    @Override
     public void read(byte[] image) {
         int zsw1 = at(ProfiDriveSignal.ZSW1) < 0 ? 0 : (int) inputs.read(image, at(ProfiDriveSignal.ZSW1));
         if (at(ProfiDriveSignal.G1_XIST1) >= 0) {

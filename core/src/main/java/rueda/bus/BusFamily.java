@@ -84,6 +84,30 @@ public sealed interface BusFamily permits EtherCat, CanOpen, Profinet, EtherNetI
         }
     }
 
+    /** How many messages (PDOs) a direction may be divided into. */
+    default int mostMessages() {
+        return 1;
+    }
+
+    /** What the shipped drive answers with on this bus. */
+    default Station.Identity identity() {
+        return Station.Identity.USUAL;
+    }
+
+    /** The station of a new axis: the usual one at the lowest address that is free. */
+    static Station fresh(Machine machine, String axis) {
+        BusFamily family = of(machine.bus());
+        int number = 1;
+        boolean taken = true;
+        while (taken) {
+            int tried = number;
+            taken = machine.axes().stream().anyMatch(a -> a.station().address().number() == tried
+                    || a.station().address().ip().address().equals(Station.Address.of(tried, "").ip().address())) && number < 200;
+            number += taken ? 1 : 0;
+        }
+        return family.usual(axis, number).withIdentity(family.identity());
+    }
+
     /** Bytes of a direction. */
     static int bytes(Bus bus, List<Entry> entries) {
         return layout(bus, entries).bytes();
@@ -102,7 +126,8 @@ public sealed interface BusFamily permits EtherCat, CanOpen, Profinet, EtherNetI
             Station station = axis.station();
             Station usual = to.usual(axis.name(), i + 1);
             int number = Math.max(to.lowestAddress(), Math.min(to.highestAddress(), station.address().number()));
-            axes.add(axis.withStation(new Station(station.address().withNumber(number), station.identity(),
+            Station.Identity identity = station.identity().equals(of(machine.bus()).identity()) ? to.identity() : station.identity();
+            axes.add(axis.withStation(new Station(station.address().withNumber(number), identity,
                     bound(usual.outputs(), station.outputs()), bound(usual.inputs(), station.inputs()), station.startWrites())));
         }
         int rate = family == Family.CANOPEN ? 1000 : 100_000;

@@ -156,6 +156,11 @@ public final class CanOpen implements BusFamily {
     private record Frame(int identifier, String name, int bits) {
     }
 
+    @Override
+    public int mostMessages() {
+        return PREDEFINED_PDOS;
+    }
+
     /**
      * Frames by priority. The worst case of a frame is the time of the longest one that may have just begun, of all with
      * a lower identifier, and its own: all are due at once after SYNC, and each once a cycle (R. I. Davis et al.,

@@ -103,6 +103,11 @@ public final class EtherNetIp implements BusFamily {
     }
 
     @Override
+    public Station.Identity identity() {
+        return new Station.Identity("Wheelwright W1", 0x7275, 1, 0x0102);
+    }
+
+    @Override
     public CycleTimes times(Machine machine) {
         List<CycleTimes.Message> messages = new ArrayList<>();
         long there = 0;

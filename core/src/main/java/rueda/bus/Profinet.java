@@ -110,6 +110,11 @@ public final class Profinet implements BusFamily {
     }
 
     @Override
+    public Station.Identity identity() {
+        return new Station.Identity("Wheelwright W1", 0x7275, 1, 0x1_0002);
+    }
+
+    @Override
     public CycleTimes times(Machine machine) {
         List<CycleTimes.Message> messages = new ArrayList<>();
         long there = 0;

@@ -10,11 +10,9 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
-import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
-import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 import rueda.advice.Advice;
@@ -27,6 +25,8 @@ import rueda.advice.WireAdvice;
 import rueda.app.web.Refusals.RefusedEntries;
 import rueda.app.machine.MachineJson;
 import rueda.bench.Bench;
+import rueda.bus.BusFamily;
+import rueda.bus.CycleTimes;
 import rueda.bench.HandTurn;
 import rueda.bench.HomeAdvice;
 import rueda.bench.HomingTrial;
@@ -186,9 +186,13 @@ class CalcController {
     }
 
     @Operation(summary = "An axis as it begins, its load still to be entered")
-    @GetMapping("/axis")
-    Axis newAxis(@RequestParam String name) {
-        return NewAxis.named(name);
+    @PostMapping("/axis")
+    Axis newAxis(@RequestBody NewAxisQuestion q) {
+        return NewAxis.named(q.name()).withStation(BusFamily.fresh(q.machine(), q.name()));
+    }
+
+    /** @param machine gives the bus, and the addresses that are taken */
+    record NewAxisQuestion(Machine machine, String name) {
     }
 
     /** See {@link MoveTrial.Result}; settled is null when the load does not settle, inPosition when the drive does not report it. */
@@ -295,9 +299,10 @@ class CalcController {
             return new MachineAnswer(faults, List.of(), new ProgramAnswer(List.of(), List.of()));
         }
         List<StageAdvice> stages = new ArrayList<>();
+        CycleTimes times = BusFamily.of(machine.bus()).times(machine);
         for (int i = 0; i < machine.axes().size(); i++) {
             Axis axis = machine.axes().get(i);
-            stages.add(new StageAdvice("map", i, MapAdvice.of(machine, axis, "/axes/" + i)));
+            stages.add(new StageAdvice("map", i, MapAdvice.of(machine, axis, "/axes/" + i, times)));
             stages.add(new StageAdvice("scale", i, ScaleAdvice.of(axis, machine.bus(), "/axes/" + i)));
             stages.add(new StageAdvice("tune", i, TuneAdvice.of(axis, "/axes/" + i)));
             stages.add(new StageAdvice("wire", i, WireAdvice.of(axis, "/axes/" + i)));

@@ -4,6 +4,8 @@ import io.swagger.v3.oas.annotations.Operation;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -106,6 +108,12 @@ class BenchController {
 
     /** @param factor machine time per wall time, 0.1 to 20 */
     record Speed(double factor) {
+    }
+
+    @Operation(summary = "Frames of the last bus cycles as pcapng, for any protocol analyser")
+    @GetMapping(path = "/bench/traffic", produces = "application/vnd.tcpdump.pcap")
+    ResponseEntity<byte[]> traffic() {
+        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"bus-traffic.pcapng\"").body(bench.traffic());
     }
 
     @Operation(summary = "Speed of the clock")

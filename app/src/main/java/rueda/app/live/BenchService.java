@@ -117,6 +117,15 @@ public class BenchService {
         }
     }
 
+    /** Frames of the last bus cycles as pcapng. */
+    byte[] traffic() {
+        LiveBench present = bench;
+        if (present == null) {
+            throw new NotFound("bench running");
+        }
+        return present.traffic(System.currentTimeMillis() / 1000 * 1_000_000_000L);
+    }
+
     Map<String, Set<Mistake>> condition() {
         return condition;
     }

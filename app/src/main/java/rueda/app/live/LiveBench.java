@@ -1,5 +1,8 @@
 package rueda.app.live;
 
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.HexFormat;
@@ -11,12 +14,14 @@ import rueda.bench.Bench;
 import rueda.bench.HomingTrial;
 import rueda.bench.Recording;
 import rueda.app.web.Refusals.NotFound;
+import rueda.bus.wire.BusCapture;
 import rueda.drive.DeviceMemory;
 import rueda.drive.Drive;
 import rueda.drive.DriveError;
 import rueda.drive.DriveObject;
 import rueda.drive.ObjectDictionary;
 import rueda.drive.ParameterGroup;
+import rueda.format.pcapng.PcapngWriter;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.plant.ServoPlant;
@@ -47,6 +52,7 @@ final class LiveBench {
     private final String homingAxis;
     private final Map<String, Set<Mistake>> condition;
     private final Bench bench;
+    private final BusCapture traffic;
     private boolean running;
     private boolean ending;
     private double speed = 1;
@@ -64,6 +70,19 @@ final class LiveBench {
             case HOMING -> HomingTrial.program(axis);
             case BY_HAND -> NO_PROGRAM;
         }, KEPT_CYCLES, condition);
+        traffic = new BusCapture(machine, KEPT_CYCLES);
+        bench.capture(traffic);
+    }
+
+    /** The frames of the last bus cycles, as pcapng. @param startEpochNanos wall-clock time of the bench's time 0, ns since 1970 */
+    synchronized byte[] traffic(long startEpochNanos) {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try {
+            PcapngWriter.write(traffic, out, startEpochNanos);
+        } catch (IOException impossible) {
+            throw new UncheckedIOException(impossible);
+        }
+        return out.toByteArray();
     }
 
     synchronized void running(boolean wanted) {
@@ -111,7 +130,7 @@ final class LiveBench {
         running = true;
         for (int i = 0; i < machine.axes().size(); i++) {
             bench.hand(i).halt(bench.now());
-            bench.drive(i).releaseForces();
+            bench.releaseForces(i);
             bench.drive(i).analogue(0);
         }
     }
@@ -197,7 +216,14 @@ final class LiveBench {
                 yield null;
             }
             case RELEASE_FORCES -> {
-                bench.drive(axis).releaseForces();
+                bench.releaseForces(axis);
+                yield null;
+            }
+            case FORCE_CONTROL_BIT, FORCE_STATUS_BIT -> {
+                if (value != Math.rint(value) || value < 0 || value > 15) {
+                    yield "A word has bits 0 to 15.";
+                }
+                bench.forceBit(axis, wanted.order() == HandController.Order.FORCE_CONTROL_BIT, (int) value, wanted.fast());
                 yield null;
             }
         };
@@ -227,7 +253,7 @@ final class LiveBench {
     record AxisState(String name, double position, double commandedPosition, double speed, double torque, double followingError,
                      String state, String driveState, boolean referenced, int controlword, int statusword, String errorCode, String errorWords, double place,
                      boolean negativeLimit, boolean positiveLimit, boolean referenceCam, int homingLeg, int mode, double override, int inputLevels, int activeInputs, int forcedInputs, int outputLevels, int forcedOutputs,
-                     boolean inPosition, boolean standsStill, double allowedFollowingError, int millivolts, int loadCounts, Double probe1, Double probe2, DeviceState device, String outputBytes, String inputBytes) {
+                     boolean inPosition, boolean standsStill, double allowedFollowingError, int millivolts, int loadCounts, Double probe1, Double probe2, int forcedControlBits, int forcedStatusBits, DeviceState device, String outputBytes, String inputBytes) {
     }
 
     /**
@@ -273,14 +299,14 @@ final class LiveBench {
                     (int) drive.dictionary().get(DriveObject.MODE_DISPLAY), bench.hand(i).override(),
                     drive.digitalInputs().levels(false), drive.digitalInputs().activeTerminals(), drive.digitalInputs().forced(), drive.outputLevels(), drive.digitalOutputs().forced(),
                     drive.inPosition(), drive.standsStill(), drive.allowedFollowingError(), (int) drive.dictionary().get(DriveObject.ANALOGUE_INPUT), (int) drive.dictionary().get(DriveObject.LOAD_POSITION),
-                    probed(i, 1, DriveObject.PROBE_1_POSITION), probed(i, 9, DriveObject.PROBE_2_POSITION), deviceState(i),
+                    probed(i, 1, DriveObject.PROBE_1_POSITION), probed(i, 9, DriveObject.PROBE_2_POSITION), bench.forcedBits(i, true), bench.forcedBits(i, false), deviceState(i),
                     hex(bench.outputBytes(i)), hex(bench.inputBytes(i))));
         }
         ProgramFault fault = bench.task().fault();
         List<Value> values = bench.task().program().variables().stream().filter(v -> v.type() != Type.AXIS_REF)
                 .sorted(java.util.Comparator.comparingInt(this::order))
                 .map((Variable v) -> new Value(v.name(), v.type().name(), bench.task().text(v))).toList();
-        return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.byHand() && !ending, bench.byHand(), axes.stream().mapToInt(a -> Integer.bitCount(a.forcedInputs()) + Integer.bitCount(a.forcedOutputs())).sum(), condition,
+        return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.byHand() && !ending, bench.byHand(), axes.stream().mapToInt(a -> Integer.bitCount(a.forcedInputs()) + Integer.bitCount(a.forcedOutputs()) + Integer.bitCount(a.forcedControlBits()) + Integer.bitCount(a.forcedStatusBits())).sum(), condition,
                 bench.now() * 1e-9, speed, bench.task().line(), bench.task().lines(),
                 bench.task().statements(), fault == null ? null : new Fault(fault.line(), fault.getMessage()), axes, values);
     }

@@ -26,6 +26,9 @@ class OpenApiConfiguration {
             Map.entry("IdentificationProgress", Set.of("answer")),
             Map.entry("StepAnswer", Set.of("settled", "inPosition")),
             Map.entry("Check", Set.of("mend")),
+            Map.entry("ValueQuestion", Set.of("value", "raw")),
+            Map.entry("TablePreview", Set.of("csv")),
+            Map.entry("ComparisonQuestion", Set.of("columns", "order")),
             Map.entry("HandAnswer", Set.of("refusal")),
             Map.entry("Start", Set.of("axis", "running")),
             Map.entry("ProfileQuestion", Set.of("startVelocity", "endVelocity", "maxDeceleration", "maxJerk")));

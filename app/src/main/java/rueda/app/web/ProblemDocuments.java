@@ -6,6 +6,7 @@ import org.springframework.http.ProblemDetail;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
+import rueda.format.UnreadableFile;
 import rueda.machine.EntryFault;
 import rueda.quantity.InvalidEntry;
 import tools.jackson.core.JacksonException;
@@ -30,6 +31,13 @@ class ProblemDocuments {
     ProblemDetail entry(InvalidEntry refused) {
         ProblemDetail problem = problem(HttpStatus.UNPROCESSABLE_CONTENT, "Entry refused", refused.getMessage());
         problem.setProperty("faults", List.of(new EntryFault(refused.field(), refused.field(), refused.value(), refused.allowed(), refused.mend())));
+        return problem;
+    }
+
+    @ExceptionHandler
+    ProblemDetail file(UnreadableFile refused) {
+        ProblemDetail problem = problem(HttpStatus.UNPROCESSABLE_CONTENT, "File refused", refused.getMessage() + "; " + refused.mend() + ". Nothing of it was taken.");
+        problem.setProperty("faults", List.of(new EntryFault("file", refused.place(), refused.value(), refused.allowed(), refused.mend())));
         return problem;
     }
 

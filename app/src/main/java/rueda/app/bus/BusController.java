@@ -1,0 +1,230 @@
+package rueda.app.bus;
+
+import io.swagger.v3.oas.annotations.Operation;
+import java.nio.charset.StandardCharsets;
+import java.time.LocalDateTime;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.IntStream;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import rueda.advice.PlcComparison;
+import rueda.app.web.Refusals.RefusedEntries;
+import rueda.bus.BusFamily;
+import rueda.bus.CycleTimes;
+import rueda.bus.ProcessDataLayout;
+import rueda.bus.StandardTelegram;
+import rueda.bus.WireOrder;
+import rueda.drive.CyclicItem;
+import rueda.drive.WordBits;
+import rueda.format.tags.PlcOpenXml;
+import rueda.format.tags.TagCsv;
+import rueda.format.tags.TagDeclarationsReader;
+import rueda.format.tags.TagDeclarationsWriter;
+import rueda.machine.Axis;
+import rueda.machine.Bus.Family;
+import rueda.machine.EntryFault;
+import rueda.machine.Machine;
+import rueda.machine.MachineRules;
+import rueda.machine.Station.Entry;
+import rueda.plc.BoundTags;
+import rueda.plc.ProcessAddress;
+import rueda.plc.TagRow;
+import rueda.quantity.InvalidEntry;
+
+/** What the bus decides, and the PLC's side of its data: stateless questions. */
+@RestController
+@RequestMapping("/api/calc/bus")
+class BusController {
+
+    /** A standard telegram, its entries without tags. */
+    record TelegramView(int number, String words, List<Entry> outputs, List<Entry> inputs) {
+    }
+
+    /**
+     * What a family decides.
+     *
+     * @param words        its name
+     * @param profile      where control and status words get their meaning
+     * @param byteOrder    of a value
+     * @param addressWord  what the number in an address is called, empty when it has none
+     * @param mostMessages PDOs a direction
+     * @param items        what the drive can exchange
+     * @param telegrams    standard telegrams, empty without
+     * @param controlBits  names of the bits of the control word
+     * @param statusBits   names of the bits of the status word
+     */
+    record FamilyView(Family family, String words, String profile, String byteOrder, String addressWord, int lowestAddress, int highestAddress, boolean usesIp, String outputsWord, String inputsWord,
+                      int mostMessages, List<CyclicItem> items, List<TelegramView> telegrams, List<String> controlBits, List<String> statusBits) {
+    }
+
+    @Operation(summary = "What each bus family decides")
+    @GetMapping("/families")
+    List<FamilyView> families() {
+        return Arrays.stream(Family.values()).map(BusController::view).toList();
+    }
+
+    private static FamilyView view(Family family) {
+        BusFamily rules = BusFamily.of(family);
+        boolean telegrams = rules.profile() == BusFamily.DriveProfile.PROFIDRIVE;
+        return new FamilyView(family, family.words(), rules.profile().words(), rules.order(new rueda.machine.Bus(1000)).words(), rules.addressWord(), rules.lowestAddress(), rules.highestAddress(), rules.usesIp(),
+                rules.directionWord(true), rules.directionWord(false), rules.mostMessages(), CyclicItem.of(rules.profile()),
+                telegrams ? Arrays.stream(StandardTelegram.values()).map(t -> new TelegramView(t.number(), t.words(), StandardTelegram.entries(t.outputs()), StandardTelegram.entries(t.inputs()))).toList() : List.of(),
+                WordBits.control(rules.profile()), WordBits.status(rules.profile()));
+    }
+
+    record FamilyQuestion(Machine machine, Family family) {
+    }
+
+    @Operation(summary = "The machine on another bus, with the usual layouts of it; tags stay bound where their values still travel")
+    @PostMapping("/family")
+    Machine family(@RequestBody FamilyQuestion q) {
+        if (q.family() == null) {
+            throw new InvalidEntry("family", "missing", Arrays.toString(Family.values()), "choose a bus");
+        }
+        return BusFamily.moved(checked(q.machine()), q.family());
+    }
+
+    @Operation(summary = "Every frame of a cycle with its time on the wire")
+    @PostMapping("/times")
+    CycleTimes times(@RequestBody Machine machine) {
+        return BusFamily.of(checked(machine).bus()).times(machine);
+    }
+
+    private static Machine checked(Machine machine) {
+        if (machine == null) {
+            throw new InvalidEntry("machine", "missing", "a machine", "send one");
+        }
+        List<EntryFault> faults = MachineRules.check(machine);
+        if (!faults.isEmpty()) {
+            throw new RefusedEntries(faults);
+        }
+        return machine;
+    }
+
+    /** How a tag table is written. */
+    enum TableFormat { CSV, XML, STRUCTURED_TEXT }
+
+    /** @param csv headings and first lines to choose columns by, null for the other formats */
+    record TablePreview(TableFormat format, TagCsv.Preview csv) {
+    }
+
+    record TableText(String text) {
+    }
+
+    @Operation(summary = "Which format a tag table has, and the columns of a CSV")
+    @PostMapping("/table")
+    TablePreview table(@RequestBody TableText table) {
+        TableFormat format = format(table.text());
+        return new TablePreview(format, format == TableFormat.CSV ? TagCsv.preview(bytes(table.text())) : null);
+    }
+
+    private static TableFormat format(String text) {
+        String head = text == null ? "" : text.replaceFirst("^\uFEFF", "").stripLeading();
+        return head.startsWith("<") ? TableFormat.XML : head.toUpperCase(Locale.ROOT).matches("(?s)(\\(\\*.*?\\*\\)|//[^\n]*\n|\\s)*(TYPE|VAR(_GLOBAL|_INPUT|_OUTPUT)?)\\b.*") ? TableFormat.STRUCTURED_TEXT : TableFormat.CSV;
+    }
+
+    private static byte[] bytes(String text) {
+        return text == null ? new byte[0] : text.getBytes(StandardCharsets.UTF_8);
+    }
+
+    /**
+     * @param text      the table
+     * @param columns   of a CSV; suggested ones when left out
+     * @param alignment bytes the PLC aligns members to: 1, 2, 4 or 8
+     * @param counts    what the numbers of addresses count
+     * @param order     how the PLC reads bytes; left out: as the bus has them
+     * @param output    direction of rows that tell none and whose names are not bound
+     */
+    record ComparisonQuestion(Machine machine, int axis, String text, TagCsv.Columns columns, int alignment, ProcessAddress.Counts counts, WireOrder order, boolean output) {
+    }
+
+    @Operation(summary = "The process data of a station against the PLC's own tag table, both directions")
+    @PostMapping("/comparison")
+    List<PlcComparison.Compared> comparison(@RequestBody ComparisonQuestion q) {
+        Machine machine = checked(q.machine());
+        if (q.axis() < 0 || q.axis() >= machine.axes().size()) {
+            throw new InvalidEntry("axis", Integer.toString(q.axis()), "0 to " + (machine.axes().size() - 1), "choose an axis");
+        }
+        if (q.alignment() != 1 && q.alignment() != 2 && q.alignment() != 4 && q.alignment() != 8) {
+            throw new InvalidEntry("alignment", Integer.toString(q.alignment()), "1, 2, 4 or 8 bytes", "choose 1 for a packed PLC");
+        }
+        Axis axis = machine.axes().get(q.axis());
+        ProcessAddress.Counts counts = q.counts() == null ? ProcessAddress.Counts.BYTES : q.counts();
+        List<TagRow> rows = ofAxis(axis, machine, switch (format(q.text())) {
+            case CSV -> TagCsv.read(bytes(q.text()), q.columns() == null ? TagCsv.preview(bytes(q.text())).suggested() : q.columns(), counts);
+            case XML -> PlcOpenXml.read(bytes(q.text()), q.alignment(), counts);
+            case STRUCTURED_TEXT -> TagDeclarationsReader.read(bytes(q.text()), q.alignment(), counts);
+        });
+        List<PlcComparison.Compared> compared = new ArrayList<>();
+        for (boolean output : new boolean[] {true, false}) {
+            List<TagRow> direction = rows.stream().filter(r -> output == writes(r, axis, q.output())).toList();
+            if (!direction.isEmpty()) {
+                compared.add(PlcComparison.of(machine, axis, "/axes/" + q.axis(), output, direction, q.order()));
+            }
+        }
+        return compared;
+    }
+
+    /** Rows of one axis, when the table names axes. */
+    private static List<TagRow> ofAxis(Axis axis, Machine machine, List<TagRow> rows) {
+        boolean named = rows.stream().anyMatch(r -> begins(r, axis.name()));
+        boolean others = rows.stream().anyMatch(r -> machine.axes().stream().anyMatch(a -> a != axis && begins(r, a.name())));
+        if (!named && others) {
+            throw new InvalidEntry("text", rows.size() + " tags", "tags of " + axis.name(), "choose the axis whose table this is");
+        }
+        return named ? rows.stream().filter(r -> begins(r, axis.name())).toList() : rows;
+    }
+
+    private static boolean begins(TagRow row, String axis) {
+        return row.name().toLowerCase(Locale.ROOT).matches(java.util.regex.Pattern.quote(axis.toLowerCase(Locale.ROOT)) + "[._].*");
+    }
+
+    private static boolean writes(TagRow row, Axis axis, boolean otherwise) {
+        if (row.output() != null) {
+            return row.output();
+        }
+        String name = row.name().replace('.', '_');
+        boolean out = axis.station().outputs().stream().anyMatch(e -> e.isBound() && e.tag().replace('.', '_').equalsIgnoreCase(name));
+        boolean in = axis.station().inputs().stream().anyMatch(e -> e.isBound() && e.tag().replace('.', '_').equalsIgnoreCase(name));
+        return out || !in && otherwise;
+    }
+
+    /** @param format how to write */
+    record ExportQuestion(Machine machine, TableFormat format) {
+    }
+
+    record ExportAnswer(String name, String text) {
+    }
+
+    @Operation(summary = "All bound tags with their addresses, station after station, as CSV, XML of IEC 61131-10 or Structured Text")
+    @PostMapping("/tags")
+    ExportAnswer tags(@RequestBody ExportQuestion q) {
+        Machine machine = checked(q.machine());
+        List<TagRow> rows = new ArrayList<>();
+        int[] from = new int[2];
+        for (Axis axis : machine.axes()) {
+            add(machine, axis.station().outputs(), true, from, rows);
+            add(machine, axis.station().inputs(), false, from, rows);
+        }
+        return switch (q.format() == null ? TableFormat.CSV : q.format()) {
+            case CSV -> new ExportAnswer("tags.csv", TagCsv.write(rows));
+            case XML -> new ExportAnswer("tags.xml", PlcOpenXml.write(machine.name(), LocalDateTime.now().truncatedTo(ChronoUnit.SECONDS).toString(), rows));
+            case STRUCTURED_TEXT -> new ExportAnswer("tags.st", TagDeclarationsWriter.write(rows));
+        };
+    }
+
+    /** Each station begins on 4 bytes. */
+    private static void add(Machine machine, List<Entry> entries, boolean output, int[] from, List<TagRow> into) {
+        ProcessDataLayout layout = BusFamily.layout(machine.bus(), entries);
+        int direction = output ? 0 : 1;
+        into.addAll(BoundTags.of(entries, IntStream.range(0, entries.size()).map(layout::bitOffset).toArray(), output, from[direction]));
+        from[direction] += (layout.bytes() + 3) / 4 * 4;
+    }
+}

@@ -1,0 +1,117 @@
+package rueda.format.tags;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import rueda.format.Text;
+import rueda.format.UnreadableFile;
+import rueda.format.tags.Declaration.Shape;
+import rueda.format.xml.XmlElement;
+import rueda.format.xml.XmlReader;
+import rueda.format.xml.XmlWriter;
+import rueda.plc.ProcessAddress;
+import rueda.plc.TagRow;
+
+/**
+ * Data types and global variables in the XML of IEC 61131-10, and in the PLCopen scheme TC6 it grew out of (element names of both
+ * from memory). Written is that of IEC 61131-10.
+ */
+public final class PlcOpenXml {
+
+    private PlcOpenXml() {
+    }
+
+    /** @throws UnreadableFile naming the line */
+    public static List<TagRow> read(byte[] file, int alignment, ProcessAddress.Counts counts) {
+        XmlElement root = XmlReader.read(file);
+        if (!root.name().equalsIgnoreCase("project")) {
+            throw new UnreadableFile(root.place(), "<" + root.name() + ">", "<Project> (IEC 61131-10)", "choose an XML export of the PLC project");
+        }
+        Map<String, Shape> types = new HashMap<>();
+        List<Declaration> variables = new ArrayList<>();
+        root.everything().forEach(element -> {
+            switch (element.name()) {
+                case "DataTypeDecl" -> types.put(element.needAttribute("name").toLowerCase(Locale.ROOT), shape10(element.need("UserDefinedTypeSpec")));
+                case "dataType" -> types.put(element.needAttribute("name").toLowerCase(Locale.ROOT), shape6(element.need("baseType")));
+                case "GlobalVars" -> element.all("Variable").forEach(v -> variables.add(variable10(v)));
+                case "globalVars" -> element.all("variable").forEach(v -> variables.add(variable6(v)));
+                default -> { }
+            }
+        });
+        if (variables.isEmpty()) {
+            throw new UnreadableFile(root.place(), "no global variable", "variables in <GlobalVars>", "export the global variables too");
+        }
+        return Declaration.rows(variables, types, alignment, counts);
+    }
+
+    private static Declaration variable10(XmlElement variable) {
+        String address = variable.at("AddressExpression", "Address").map(a -> a.attribute("address", "")).orElse("");
+        return new Declaration(variable.needAttribute("name"), shape10(variable.need("Type")), address, documentation(variable, "Documentation"), variable.place());
+    }
+
+    private static String documentation(XmlElement variable, String name) {
+        return variable.first(name).map(d -> d.everything().map(XmlElement::text).filter(t -> !t.isEmpty()).findFirst().orElse("")).orElse("");
+    }
+
+    private static Shape shape10(XmlElement type) {
+        String kind = type.attribute("type", "");
+        if (kind.equals("StructTypeSpec")) {
+            return new Shape.Structure(type.all("Member").map(PlcOpenXml::variable10).toList());
+        }
+        if (type.first("TypeName").isPresent()) {
+            return new Shape.Named(type.need("TypeName").text());
+        }
+        XmlElement array = type.first("InstantlyDefinedType").orElse(type);
+        if (array.first("BaseType").isPresent()) {
+            XmlElement range = array.need("DimensionSpec").need("IndexRange");
+            int lower = (int) Text.whole(range.place(), range.needAttribute("lower"), -32_768, 32_767);
+            return new Shape.Array(lower, (int) Text.whole(range.place(), range.needAttribute("upper"), lower, lower + 4095L), shape10(array.need("BaseType")));
+        }
+        throw new UnreadableFile(type.place(), kind.isEmpty() ? "<" + type.name() + ">" : kind, "a structure, an array or the name of a type", "leave this type out of the export");
+    }
+
+    private static Declaration variable6(XmlElement variable) {
+        return new Declaration(variable.needAttribute("name"), shape6(variable.need("type")), variable.attribute("address", ""), documentation(variable, "documentation"), variable.place());
+    }
+
+    private static Shape shape6(XmlElement type) {
+        if (type.children().isEmpty()) {
+            throw new UnreadableFile(type.place(), "an empty type", "a type", "correct the file");
+        }
+        XmlElement inner = type.children().get(0);
+        return switch (inner.name()) {
+            case "struct" -> new Shape.Structure(inner.all("variable").map(PlcOpenXml::variable6).toList());
+            case "derived" -> new Shape.Named(inner.needAttribute("name"));
+            case "array" -> {
+                XmlElement range = inner.need("dimension");
+                int lower = (int) Text.whole(range.place(), range.needAttribute("lower"), -32_768, 32_767);
+                yield new Shape.Array(lower, (int) Text.whole(range.place(), range.needAttribute("upper"), lower, lower + 4095L), shape6(inner.need("baseType")));
+            }
+            default -> new Shape.Named(inner.name());
+        };
+    }
+
+    /** A project with these rows as global variables with addresses. @param creation date and time, ISO 8601 */
+    public static String write(String project, String creation, List<TagRow> rows) {
+        XmlWriter out = new XmlWriter();
+        out.open("Project", "xmlns", "www.iec.ch/public/TC65SC65BWG7TF10", "xmlns:xsi", "http://www.w3.org/2001/XMLSchema-instance", "schemaVersion", "1.0");
+        out.open("FileHeader", "companyName", "Rueda", "productName", "Rueda", "productVersion", "0.1.0").close();
+        out.open("ContentHeader", "name", project, "creationDateTime", creation).close();
+        out.open("Types").open("GlobalNamespace").close().close();
+        out.open("Instances").open("Configuration", "name", "Configuration").open("Resource", "name", "Resource", "resourceTypeName", "PLC").open("GlobalVars");
+        for (TagRow row : rows) {
+            out.open("Variable", "name", row.name().replace('.', '_'));
+            if (!row.comment().isEmpty()) {
+                out.open("Documentation", "xsi:type", "SimpleText").leaf("Text", row.comment()).close();
+            }
+            out.open("Type").leaf("TypeName", row.type()).close();
+            if (row.output() != null) {
+                out.open("AddressExpression").open("Address", "address", ProcessAddress.text(row.output(), row.bitOffset(), row.bits())).close().close();
+            }
+            out.close();
+        }
+        return out.close().close().close().close().close().document();
+    }
+}

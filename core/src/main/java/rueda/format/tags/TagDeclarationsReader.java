@@ -1,0 +1,102 @@
+package rueda.format.tags;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import org.antlr.v4.runtime.BaseErrorListener;
+import org.antlr.v4.runtime.CharStreams;
+import org.antlr.v4.runtime.CommonTokenStream;
+import org.antlr.v4.runtime.RecognitionException;
+import org.antlr.v4.runtime.Recognizer;
+import org.antlr.v4.runtime.Token;
+import rueda.format.Text;
+import rueda.format.UnreadableFile;
+import rueda.format.tags.Declaration.Shape;
+import rueda.format.tags.grammar.TagDeclarationsLexer;
+import rueda.format.tags.grammar.TagDeclarationsParser;
+import rueda.plc.ProcessAddress;
+import rueda.plc.TagRow;
+
+/** Declarations in Structured Text: TYPE with structures and arrays, VAR_GLOBAL with addresses (IEC 61131-3). */
+public final class TagDeclarationsReader {
+
+    private static final int MOST_ELEMENTS = 4096;
+
+    private TagDeclarationsReader() {
+    }
+
+    /** @throws UnreadableFile naming the line */
+    public static List<TagRow> read(byte[] file, int alignment, ProcessAddress.Counts counts) {
+        TagDeclarationsLexer lexer = new TagDeclarationsLexer(CharStreams.fromString(Text.decoded(file)));
+        TagDeclarationsParser parser = new TagDeclarationsParser(new CommonTokenStream(lexer));
+        BaseErrorListener refuse = new BaseErrorListener() {
+            @Override
+            public void syntaxError(Recognizer<?, ?> recognizer, Object symbol, int line, int column, String message, RecognitionException cause) {
+                String found = symbol instanceof Token token ? token.getText() : message;
+                throw new UnreadableFile("line " + line + ", column " + (column + 1), found.equals("<EOF>") ? "the end of the file" : found,
+                        "TYPE … END_TYPE or VAR_GLOBAL … END_VAR with lines like Name AT %QW0 : INT;", "correct it");
+            }
+        };
+        lexer.removeErrorListeners();
+        lexer.addErrorListener(refuse);
+        parser.removeErrorListeners();
+        parser.addErrorListener(refuse);
+        TagDeclarationsParser.FileContext tree;
+        try {
+            tree = parser.file();
+        } catch (StackOverflowError deep) {
+            throw new UnreadableFile("File", "declarations nested too deep", "a few levels", "correct the file");
+        }
+        Map<String, Shape> types = new HashMap<>();
+        for (TagDeclarationsParser.TypeBlockContext block : tree.typeBlock()) {
+            for (TagDeclarationsParser.TypeDeclarationContext type : block.typeDeclaration()) {
+                Shape shape = type.structure() != null ? structure(type.structure()) : shape(type.type());
+                if (types.put(type.ID().getText().toLowerCase(Locale.ROOT), shape) != null) {
+                    throw new UnreadableFile(place(type.getStart()), type.ID().getText(), "each type once", "remove the second");
+                }
+            }
+        }
+        List<Declaration> variables = new ArrayList<>();
+        tree.varBlock().forEach(block -> block.member().forEach(m -> members(m, variables)));
+        if (variables.isEmpty() && !types.isEmpty()) {
+            /* structures alone: each stands for an image of its own */
+            types.forEach((name, shape) -> variables.add(new Declaration(name, shape, "", "", "TYPE " + name)));
+        }
+        if (variables.isEmpty()) {
+            throw new UnreadableFile("File", "no variable", "at least one in VAR_GLOBAL … END_VAR or TYPE … END_TYPE", "choose a file with declarations");
+        }
+        return Declaration.rows(variables, types, alignment, counts);
+    }
+
+    private static String place(Token token) {
+        return "line " + token.getLine();
+    }
+
+    private static Shape structure(TagDeclarationsParser.StructureContext structure) {
+        List<Declaration> members = new ArrayList<>();
+        structure.member().forEach(m -> members(m, members));
+        return new Shape.Structure(List.copyOf(members));
+    }
+
+    private static void members(TagDeclarationsParser.MemberContext member, List<Declaration> into) {
+        Shape shape = member.structure() != null ? structure(member.structure()) : shape(member.type());
+        String address = member.ADDRESS() == null ? "" : member.ADDRESS().getText();
+        member.ID().forEach(id -> into.add(new Declaration(id.getText(), shape, address, "", place(id.getSymbol()) + ", " + id.getText())));
+    }
+
+    private static Shape shape(TagDeclarationsParser.TypeContext type) {
+        if (type instanceof TagDeclarationsParser.ArrayContext array) {
+            Shape shape = shape(array.type());
+            for (int i = array.range().size() - 1; i >= 0; i--) {
+                TagDeclarationsParser.RangeContext range = array.range(i);
+                int from = (int) Text.whole(place(range.getStart()), range.from.getText(), -32_768, 32_767);
+                int to = (int) Text.whole(place(range.getStart()), range.to.getText(), from, (long) from + MOST_ELEMENTS - 1);
+                shape = new Shape.Array(from, to, shape);
+            }
+            return shape;
+        }
+        return new Shape.Named(((TagDeclarationsParser.NamedContext) type).ID().getText());
+    }
+}

@@ -1,0 +1,22 @@
+package rueda.plc;
+
+/**
+ * One value of the process image as the PLC sees it.
+ *
+ * @param name      full name, members joined by dots
+ * @param type      elementary type
+ * @param output    the PLC writes it; null when the table does not tell
+ * @param bitOffset place in bits from the start of the image or of the table, −1 when not told
+ * @param comment   empty for none
+ */
+public record TagRow(String name, Type type, Boolean output, int bitOffset, String comment) {
+
+    public int bits() {
+        return type.bits();
+    }
+
+    /** A member that only fills a gap, by its name (common practice, no source). */
+    public boolean isFiller() {
+        return name.substring(name.lastIndexOf('.') + 1).toLowerCase(java.util.Locale.ROOT).matches("(pad|padding|filler|fill|gap|reserved?|spare|dummy|unused|align)\\w*");
+    }
+}

@@ -1,0 +1,113 @@
+package rueda.advice;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import rueda.bus.BusFamily;
+import rueda.bus.WireOrder;
+import rueda.format.tags.TagDeclarationsReader;
+import rueda.machine.Axis;
+import rueda.machine.Bus.Family;
+import rueda.machine.DemoMachine;
+import rueda.machine.Machine;
+import rueda.machine.Station.Entry;
+import rueda.plc.ProcessAddress.Counts;
+import rueda.plc.TagRow;
+import rueda.plc.Type;
+
+class PlcComparisonTest {
+
+    private static final Machine DEMO = DemoMachine.create();
+    private static final Axis SHUTTLE = DEMO.axes().get(0);
+    /** As a PLC declares it that aligns 32-bit members to 4 bytes. */
+    private static final String COMMANDS = "TYPE Cmd : STRUCT Control : WORD; Position : DINT; Mode : SINT; END_STRUCT; END_TYPE VAR_GLOBAL Shuttle_Cmd AT %QB64 : Cmd; END_VAR";
+
+    private static List<TagRow> declared(String text, int alignment) {
+        return TagDeclarationsReader.read(text.getBytes(StandardCharsets.UTF_8), alignment, Counts.BYTES);
+    }
+
+    private static PlcComparison.Compared outputs(List<Entry> outputs, List<TagRow> rows) {
+        Axis axis = SHUTTLE.withStation(SHUTTLE.station().withEntries(outputs, SHUTTLE.station().inputs()));
+        return PlcComparison.of(DEMO.withAxis(0, axis), axis, "/axes/0", true, rows, null);
+    }
+
+    private static List<Entry> withoutFiller() {
+        List<Entry> entries = new ArrayList<>(SHUTTLE.station().outputs());
+        entries.remove(1);
+        return entries;
+    }
+
+    @Test
+    void theSameLayoutAgrees() {
+        PlcComparison.Compared compared = outputs(SHUTTLE.station().outputs(), declared(COMMANDS, 4));
+        assertThat(compared.lines()).hasSize(3).allMatch(PlcComparison.Line::agrees);
+        assertThat(compared.findings()).singleElement().satisfies(f -> assertThat(f.severity()).isEqualTo(Finding.Severity.GOOD));
+    }
+
+    /** Common practice, no source: without the filler after a 16-bit word every later value is off by two bytes. */
+    @Test
+    void theMissingFillerIsFoundWithTheWrongValueItGives() {
+        PlcComparison.Compared compared = outputs(withoutFiller(), declared(COMMANDS, 4));
+        Finding finding = compared.findings().get(0);
+        assertThat(compared.findings()).hasSize(1);
+        assertThat(finding.title()).isEqualTo("A 16-bit filler is missing before target position.");
+        /* bytes 4 to 7 hold 003E DDC0h; the drive takes bytes 2 to 5: 0000, then DDC0h = DDC0 0000h, −574 619 648 wire units, by hand */
+        assertThat(finding.consequence()).contains("412 mm would arrive as \u221257\u202f461.9648 mm");
+        assertThat(finding.mend().changes()).singleElement().satisfies(c -> {
+            assertThat(c.op()).isEqualTo("add");
+            assertThat(c.path()).isEqualTo("/axes/0/station/outputs/1");
+        });
+        assertThat(compared.lines()).extracting(PlcComparison.Line::remark).containsExactly("", "filler missing", "shifted");
+    }
+
+    @Test
+    void aPackedPlcLacksTheFiller() {
+        PlcComparison.Compared compared = outputs(SHUTTLE.station().outputs(), declared(COMMANDS, 1));
+        assertThat(compared.findings()).singleElement().satisfies(f -> {
+            assertThat(f.title()).isEqualTo("The PLC lacks a 16-bit filler before target position.");
+            assertThat(f.mend().changes().get(0).op()).isEqualTo("remove");
+        });
+    }
+
+    @Test
+    void swappedValuesAreFound() {
+        List<TagRow> rows = List.of(new TagRow("Shuttle.Cmd.Control", Type.WORD, true, 0, ""), new TagRow("Shuttle.Cmd.Mode", Type.SINT, true, 16, ""), new TagRow("Shuttle.Cmd.Position", Type.DINT, true, 24, ""));
+        PlcComparison.Compared compared = outputs(withoutFiller(), rows);
+        assertThat(compared.findings()).anySatisfy(f -> {
+            assertThat(f.title()).contains("swapped");
+            assertThat(f.mend().changes()).hasSize(2);
+        });
+    }
+
+    @Test
+    void sizeSignAndKindAreFound() {
+        List<TagRow> rows = List.of(new TagRow("Shuttle.Cmd.Control", Type.WORD, true, 0, ""), new TagRow("Shuttle.Cmd.Position", Type.INT, true, 32, ""), new TagRow("Shuttle.Cmd.Mode", Type.USINT, true, 64, ""));
+        assertThat(outputs(SHUTTLE.station().outputs(), rows).findings()).extracting(Finding::title)
+                .anyMatch(t -> t.contains("has 16 bits, target position 32")).anyMatch(t -> t.contains("USINT, mode of operation SINT"));
+        List<TagRow> real = List.of(new TagRow("Shuttle.Cmd.Control", Type.WORD, true, 0, ""), new TagRow("Shuttle.Cmd.Position", Type.REAL, true, 32, ""), new TagRow("Shuttle.Cmd.Mode", Type.SINT, true, 64, ""));
+        assertThat(outputs(SHUTTLE.station().outputs(), real).findings()).extracting(Finding::title).anyMatch(t -> t.contains("REAL, target position a whole number"));
+    }
+
+    @Test
+    void registersInTheOtherOrderAreFound() {
+        Machine modbus = BusFamily.moved(DEMO, Family.MODBUS_TCP);
+        Axis axis = modbus.axes().get(0);
+        List<TagRow> rows = List.of(new TagRow("Shuttle.Fb.Status", Type.WORD, false, 0, ""), new TagRow("Shuttle.Fb.Position", Type.DINT, false, 16, ""));
+        PlcComparison.Compared compared = PlcComparison.of(modbus, axis, "/axes/0", false, rows, WireOrder.LOW_WORD_FIRST);
+        assertThat(compared.findings()).anySatisfy(f -> {
+            assertThat(f.title()).isEqualTo("The order of the bytes differs.");
+            assertThat(f.mend().changes()).singleElement().satisfies(c -> assertThat(c.path()).isEqualTo("/bus/lowWordFirst"));
+        });
+    }
+
+    @Test
+    void whatOneSideLacksIsSaid() {
+        List<TagRow> rows = List.of(new TagRow("Shuttle.Cmd.Control", Type.WORD, true, 0, ""), new TagRow("Shuttle.Cmd.Pad", Type.WORD, true, 16, ""), new TagRow("Shuttle.Cmd.Position", Type.DINT, true, 32, ""),
+                new TagRow("Shuttle.Cmd.Mode", Type.SINT, true, 64, ""), new TagRow("Shuttle.Cmd.Jerk", Type.UDINT, true, 72, ""));
+        assertThat(outputs(SHUTTLE.station().outputs(), rows).findings()).extracting(Finding::title).containsExactly("Shuttle.Cmd.Jerk is not in the drive's layout.");
+        assertThat(outputs(SHUTTLE.station().outputs(), rows.subList(0, 3)).findings()).extracting(Finding::title).containsExactly("Mode of operation is not in the PLC's table.");
+    }
+}

@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api, Problem, type Compared, type TablePreview } from '../../api/client'
+import { useAxis } from '../../lib/axis'
+import FindingCard from '../FindingCard.vue'
+import { usePlcTable } from '../../stores/plcTable'
+import { watch } from 'vue'
+
+/** The PLC's own table of a station against the drive's side, place by place. */
+const { machine, axis } = useAxis()
+const table = usePlcTable()
+const preview = ref<TablePreview | null>(null)
+const compared = ref<Compared[]>([])
+const problem = ref<Problem | null>(null)
+const COLUMNS = { name: 'Name', type: 'Type', address: 'Address', direction: 'Direction', comment: 'Comment' } as const
+
+async function bring(file: File | undefined) {
+  if (!file) return
+  if (file.size > 20e6) {
+    problem.value = new Problem(0, 'File refused', `${file.name} has ${Math.round(file.size / 1e6)} MB; allowed are up to 20 MB. Take the tags of this station only.`, [])
+    return
+  }
+  table.name = file.name
+  table.text = await file.text()
+}
+
+async function tried<T>(work: () => Promise<T>): Promise<T | null> {
+  try {
+    problem.value = null
+    return await work()
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    problem.value = error
+    return null
+  }
+}
+
+watch(
+  () => table.text,
+  async (text) => {
+    preview.value = text.trim() ? await tried(() => api.previewTable(text)) : null
+    table.columns = preview.value?.csv?.suggested ?? null
+  },
+  { immediate: true },
+)
+
+watch(
+  [() => table.text, () => table.columns, () => table.alignment, () => table.counts, () => table.order, () => machine.answer, () => machine.axisIndex, preview],
+  async () => {
+    if (!preview.value || machine.faults.length || !machine.draft) return
+    compared.value = (await tried(() => api.compareTable({ machine: machine.draft!, axis: machine.axisIndex, text: table.text, columns: table.columns ?? undefined, alignment: table.alignment, counts: table.counts, order: table.order || undefined, output: true }))) ?? []
+  },
+  { immediate: true, deep: true },
+)
+const disagree = computed(() => compared.value.flatMap((c) => c.findings).filter((f) => f.severity !== 'GOOD').length)
+</script>
+
+<template>
+  <section aria-label="Against the PLC">
+    <div class="bring" @dragover.prevent @drop.prevent="bring($event.dataTransfer?.files[0])">
+      <label class="file">Bring the PLC's tag table in
+        <input type="file" accept=".csv,.txt,.xml,.st,.exp" aria-label="File with the PLC's tag table" @change="bring(($event.target as HTMLInputElement).files?.[0])" /></label>
+      <span class="pencil">CSV, XML of IEC 61131-10, or declarations in Structured Text; drop it here, or type below.</span>
+    </div>
+    <textarea v-model.lazy="table.text" class="plain mono" rows="4" spellcheck="false" aria-label="The PLC's tag table as text" placeholder="VAR_GLOBAL&#10;  Shuttle_Cmd AT %QB64 : Shuttle_Cmd_T;&#10;END_VAR" />
+    <p v-if="problem" class="refused" role="alert" data-testid="table-refused"><b>{{ problem.title }}.</b> {{ problem.detail }}</p>
+    <template v-if="preview">
+      <div class="choices">
+        <template v-if="preview.csv && table.columns">
+          <label v-for="(words, key) in COLUMNS" :key="key">{{ words }}
+            <select v-model.number="table.columns[key]" class="plain" :aria-label="`Column: ${words}`"><option :value="-1">none</option><option v-for="(h, i) in preview.csv.headings" :key="i" :value="i">{{ h || `column ${i + 1}` }}</option></select></label>
+        </template>
+        <label v-else>The PLC aligns members to <select v-model.number="table.alignment" class="plain"><option v-for="n in [1, 2, 4, 8]" :key="n" :value="n">{{ n === 1 ? '1 byte, packed' : n + ' bytes' }}</option></select></label>
+        <label>%QW4 counts <select v-model="table.counts" class="plain"><option value="BYTES">bytes</option><option value="ELEMENTS">words</option></select></label>
+        <label>Bytes in the PLC <select v-model="table.order" class="plain"><option value="">as on the bus</option><option value="LITTLE_ENDIAN">least significant first</option><option value="BIG_ENDIAN">most significant first</option><option value="LOW_WORD_FIRST">low word first</option></select></label>
+      </div>
+      <p class="visually-hidden" role="status">{{ disagree }} disagreements</p>
+      <div v-for="c in compared" :key="String(c.output)">
+        <h2 :class="c.output ? 'cmd' : 'act'">{{ c.output ? 'PLC to drive' : 'Drive to PLC' }}</h2>
+        <FindingCard v-for="f in c.findings" :key="f.title" :finding="f" />
+        <table class="plain" data-testid="comparison">
+          <thead><tr><th>Drive's entry</th><th>Place</th><th>Type</th><th>PLC's tag</th><th>Place</th><th>Type</th><th>Sent</th><th>Arrives as</th><th>Difference</th></tr></thead>
+          <tbody>
+            <tr v-for="(l, i) in c.lines" :key="i" :class="{ marked: !l.agrees }">
+              <td>{{ l.title || '–' }}</td><td class="mono">{{ l.place || '–' }}</td><td class="mono">{{ l.type || '–' }}</td>
+              <td>{{ l.row || '–' }}</td><td class="mono">{{ l.plcPlace || '–' }}</td><td class="mono">{{ l.plcType || '–' }}</td>
+              <td class="mono">{{ l.sent || '–' }}</td><td class="mono" :class="{ wrong: l.sent !== l.arrives }">{{ l.arrives || '–' }}</td><td>{{ l.remark || 'none' }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </template>
+    <p v-else-if="!problem" class="empty">The table of {{ axis.name }} is compared with the layout byte by byte. A sample is sent by one side and read by the other: what arrives wrong is what the machine would do.</p>
+  </section>
+</template>
+
+<style scoped>
+.bring { display: flex; gap: 12px; align-items: center; border: 1.5px dashed var(--field-line); border-radius: 5px; padding: 6px 10px; font-size: 13px; }
+.file { font-weight: 650; } .pencil { color: var(--pencil); }
+textarea { width: 100%; font-size: 12px; margin-top: 6px; resize: vertical; }
+.choices { display: flex; flex-wrap: wrap; gap: 10px; font-size: 13px; margin: 4px 0 8px; }
+.choices label { color: var(--pencil); }
+h2.cmd { color: var(--cmd); } h2.act { color: var(--act); margin-top: 10px; }
+td, th { padding: 1px 5px !important; } td.mono { font-size: 12px; white-space: nowrap; }
+tr.marked { background: var(--stop-wash); } .wrong { color: var(--stop); font-weight: 700; }
+.refused { border-left: 4px solid var(--stop); background: var(--stop-wash); padding: 4px 8px; font-size: 13px; }
+</style>

@@ -1,0 +1,231 @@
+<script setup lang="ts">
+import { mdiArrowDown, mdiArrowUp, mdiDelete } from '@mdi/js'
+import { computed, ref } from 'vue'
+import { api, type Entry } from '../../api/client'
+import { useAxis } from '../../lib/axis'
+import { useBus, type BusDirection } from '../../stores/bus'
+
+/** The bytes of both directions as lanes and tables: entries are added, removed, moved, renamed and bound here. */
+const { machine, bench, axis, live, unit } = useAxis()
+const bus = useBus()
+const TYPES = ['BOOL', 'SINT', 'INT', 'DINT', 'LINT', 'USINT', 'UINT', 'UDINT', 'ULINT', 'BYTE', 'WORD', 'DWORD', 'LWORD', 'REAL', 'LREAL']
+const dragged = ref<{ direction: BusDirection; index: number; tag: boolean } | null>(null)
+const over = ref('')
+
+interface Row { entry: Entry; index: number; offset: number; bytes: string[]; now: string }
+
+function rows(entries: Entry[], image: string): Row[] {
+  const wire = image && !bench.behind ? image.split(' ') : []
+  const numbers = wire.map((b) => parseInt(b, 16))
+  const offsets = bus.offsets(entries)
+  return entries.map((entry, index) => {
+    const raw = entry.object && numbers.length ? bus.rawOf(entry, offsets[index], numbers) : null
+    return { entry, index, offset: offsets[index], bytes: wire.slice(Math.floor(offsets[index] / 8), Math.floor((offsets[index] + entry.bits - 1) / 8) + 1), now: raw === null ? '' : bus.meaning(entry, raw, axis.value.unit) }
+  })
+}
+
+const directions = computed(() => [
+  { key: 'outputs' as const, title: 'PLC to drive', words: bus.family!.outputsWord, colour: 'cmd', rows: rows(axis.value.station.outputs, live.value?.outputBytes ?? '') },
+  { key: 'inputs' as const, title: 'Drive to PLC', words: bus.family!.inputsWord, colour: 'act', rows: rows(axis.value.station.inputs, live.value?.inputBytes ?? '') },
+])
+const messages = (list: Row[]) => [...new Set(list.map((r) => r.entry.pdo))].map((pdo) => ({ pdo, rows: list.filter((r) => r.entry.pdo === pdo) }))
+const bits = (list: Row[]) => list.reduce((sum, r) => sum + r.entry.bits, 0)
+const bytes = (list: Row[]) => messages(list).reduce((sum, m) => sum + Math.ceil(bits(m.rows) / 8), 0)
+const path = (direction: string, index: number | string) => `/axes/${machine.axisIndex}/station/${direction}/${index}`
+const many = computed(() => bus.family!.mostMessages > 1)
+const choices = (direction: BusDirection) => bus.family!.items.filter((i) => (direction === 'outputs' ? i.toDrive : i.toPlc) && !axis.value.station[direction].some((e) => e.object === i.object && e.subIndex === i.subIndex))
+
+function select(direction: BusDirection, index: number) {
+  bus.chosen = { direction, index }
+}
+const isChosen = (direction: BusDirection, index: number) => bus.chosen.direction === direction && bus.chosen.index === index
+
+function moveTo(direction: BusDirection, from: number, to: number) {
+  if (from === to) return
+  const entry = { ...axis.value.station[direction][from], pdo: axis.value.station[direction][to].pdo }
+  machine.edit({ op: 'remove', path: path(direction, from) }, { op: 'add', path: path(direction, to), value: entry })
+  select(direction, to)
+}
+
+/** A tag dropped on an entry goes there; an entry dropped on an entry takes its place. */
+function drop(direction: BusDirection, index: number) {
+  const from = dragged.value
+  dragged.value = null
+  over.value = ''
+  if (!from || from.direction !== direction) return
+  if (!from.tag) return moveTo(direction, from.index, index)
+  const entries = axis.value.station[direction]
+  const moved = entries[from.index]
+  const target = entries[index]
+  if (target.object === 0 || from.index === index) return
+  machine.edit(
+    { op: 'replace', path: path(direction, from.index), value: { ...moved, tag: target.tag, tagType: target.tagType, unit: target.unit, factor: target.factor } },
+    { op: 'replace', path: path(direction, index), value: { ...target, tag: moved.tag, tagType: moved.tagType, unit: moved.unit, factor: moved.factor } },
+  )
+}
+
+function add(direction: BusDirection, event: Event) {
+  const box = event.target as HTMLSelectElement
+  const [object, subIndex, width] = box.value.split('/').map(Number)
+  const entries = axis.value.station[direction]
+  const item = bus.family!.items.find((i) => i.object === object && i.subIndex === subIndex)
+  machine.edit({ op: 'add', path: path(direction, '-'), value: { pdo: entries.at(-1)?.pdo ?? 1, object, subIndex, bits: width, name: '', tag: '', tagType: item ? typeOf(item) : '', unit: '', factor: 1 } })
+  box.value = ''
+}
+
+const typeOf = (item: { meaning: string; signed: boolean; bits: number }) =>
+  ['CONTROLWORD', 'STATUSWORD'].includes(item.meaning) ? 'WORD' : item.meaning === 'SWITCHES' ? 'DWORD' : (item.signed ? '' : 'U') + (item.bits === 8 ? 'SINT' : item.bits === 16 ? 'INT' : 'DINT')
+
+function bind(direction: BusDirection, index: number, entry: Entry, tag: string) {
+  const item = bus.itemOf(entry)
+  const type = entry.tagType || (item ? typeOf(item) : 'DINT')
+  machine.edit({ op: 'replace', path: path(direction, index) + '/tag', value: tag.trim() }, { op: 'replace', path: path(direction, index) + '/tagType', value: type })
+}
+
+/** Every entry without a tag gets one named after the axis and the entry. */
+function makeTags() {
+  const changes = (['outputs', 'inputs'] as const).flatMap((direction) =>
+    axis.value.station[direction].flatMap((entry, index) => {
+      const item = bus.itemOf(entry)
+      if (entry.object === 0 || entry.tag || !item) return []
+      const word = bus.titleOf(entry).replace(/[^A-Za-z0-9]+(.)?/g, (_, c) => (c ?? '').toUpperCase()).replace(/^[a-z]/, (c) => c.toUpperCase())
+      return [{ op: 'replace' as const, path: path(direction, index), value: { ...entry, tag: `${axis.value.name}.${direction === 'outputs' ? 'Cmd' : 'Fb'}.${word}`, tagType: typeOf(item) } }]
+    }),
+  )
+  machine.edit(...changes)
+}
+const unbound = computed(() => [...axis.value.station.outputs, ...axis.value.station.inputs].filter((e) => e.object && !e.tag && bus.itemOf(e)).length)
+
+const telegram = computed(() => {
+  const same = (a: Entry[], b: Entry[]) => a.length >= b.length && b.every((e, i) => a[i].object === e.object && a[i].bits === e.bits)
+  return [...bus.family!.telegrams].sort((a, b) => b.outputs.length - a.outputs.length).find((t) => same(axis.value.station.outputs, t.outputs) && same(axis.value.station.inputs, t.inputs))?.number ?? 0
+})
+
+/** Another telegram; tags stay with the words that both have. */
+function chooseTelegram(event: Event) {
+  const chosen = bus.family!.telegrams.find((t) => t.number === Number((event.target as HTMLSelectElement).value))
+  if (!chosen) return
+  const kept = (fresh: Entry[], before: Entry[]) => fresh.map((e) => before.find((b) => b.object === e.object && b.subIndex === e.subIndex) ?? e)
+  machine.edit(
+    { op: 'replace', path: `/axes/${machine.axisIndex}/station/outputs`, value: kept(chosen.outputs, axis.value.station.outputs) },
+    { op: 'replace', path: `/axes/${machine.axisIndex}/station/inputs`, value: kept(chosen.inputs, axis.value.station.inputs) },
+  )
+}
+
+/** Tags of the PLC's table that are not bound yet, offered when typing. */
+const finding = (direction: string, index: number) =>
+  machine.advice('map')?.findings.some((f) => f.severity !== 'GOOD' && f.mend?.changes.some((c) => c.path === path(direction, index) || c.path.startsWith(path(direction, index) + '/')))
+
+async function exportTags(format: 'CSV' | 'XML' | 'STRUCTURED_TEXT') {
+  const answer = await machine.guarded(() => api.exportTags(machine.draft!, format))
+  if (!answer) return
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([answer.text], { type: 'text/plain' }))
+  link.download = answer.name
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(link.href), 1000)
+}
+const place = (r: Row) => {
+  const first = Math.floor(r.offset / 8)
+  return r.offset % 8 || r.entry.bits < 8 ? `${first}.${r.offset % 8}` : r.entry.bits > 8 ? `${first}–${first + Math.ceil(r.entry.bits / 8) - 1}` : String(first)
+}
+</script>
+
+<template>
+  <div class="bar">
+    <label v-if="bus.family!.telegrams.length">Telegram
+      <select class="plain" :value="telegram" @change="chooseTelegram">
+        <option v-if="telegram === 0" :value="0" disabled>none of the standard</option>
+        <option v-for="t in bus.family!.telegrams" :key="t.number" :value="t.number">{{ t.number }}: {{ t.words }}</option>
+      </select>
+    </label>
+    <v-btn v-if="unbound" size="small" @click="makeTags">Make {{ unbound }} {{ unbound === 1 ? 'tag' : 'tags' }} from this layout</v-btn>
+    <span class="push">Take the tags of all stations out as</span>
+    <button type="button" class="link" @click="exportTags('CSV')">CSV</button>
+    <button type="button" class="link" title="XML of IEC 61131-10" @click="exportTags('XML')">XML</button>
+    <button type="button" class="link" @click="exportTags('STRUCTURED_TEXT')">Structured Text</button>
+  </div>
+  <section v-for="d in directions" :key="d.key" :aria-label="d.title">
+    <h2 :class="d.colour">{{ d.title }} · {{ bytes(d.rows) }} bytes <span class="words">{{ d.words }}</span></h2>
+    <div class="lanes">
+      <div v-for="m in messages(d.rows)" :key="m.pdo" class="message" :style="{ flexGrow: bits(m.rows) }">
+        <span v-if="many" class="pdo">{{ d.words }} {{ m.pdo }} · {{ Math.ceil(bits(m.rows) / 8) }} of 8 bytes</span>
+        <div class="lane sheet" role="img" :aria-label="`${d.title}: ` + m.rows.map((r) => `${bus.titleOf(r.entry)} ${r.entry.bits} bits`).join(', ')">
+          <div
+            v-for="r in m.rows" :key="r.index" class="box" draggable="true" :title="`${bus.titleOf(r.entry)} ${bus.symbolOf(r.entry)}, ${r.entry.bits} bit, from byte ${place(r)}`"
+            :class="[d.colour, { filler: r.entry.object === 0, marked: finding(d.key, r.index), on: isChosen(d.key, r.index), over: over === d.key + r.index }]" :style="{ flexGrow: r.entry.bits }"
+            @click="select(d.key, r.index)" @dragstart="dragged = { direction: d.key, index: r.index, tag: false }" @dragover.prevent="over = d.key + r.index" @dragleave="over = ''" @drop.prevent="drop(d.key, r.index)" @dragend="dragged = null"
+          >
+            <b>{{ bus.titleOf(r.entry) }}</b><span class="mono">{{ place(r) }}</span>
+          </div>
+        </div>
+      </div>
+    </div>
+    <table class="plain">
+      <thead><tr><th v-if="many">PDO</th><th>Bytes</th><th>Entry</th><th>PLC tag</th><th>Type</th><th title="A tag in units: what travels for 1 unit of it">Tag unit</th><th>On the wire</th><th>Now</th><th><span class="visually-hidden">Order</span></th></tr></thead>
+      <tbody>
+        <tr v-for="r in d.rows" :key="r.index" :class="{ marked: finding(d.key, r.index), on: isChosen(d.key, r.index) }" @focusin="select(d.key, r.index)" @click="select(d.key, r.index)">
+          <td v-if="many"><select class="plain" :value="r.entry.pdo" :aria-label="`PDO of ${bus.titleOf(r.entry)}`" @change="machine.set(path(d.key, r.index) + '/pdo', Number(($event.target as HTMLSelectElement).value))"><option v-for="n in bus.family!.mostMessages" :key="n">{{ n }}</option></select></td>
+          <td class="mono">{{ place(r) }}</td>
+          <td><span v-if="r.entry.object === 0" class="pencil">filler, {{ r.entry.bits }} bit</span>
+            <input v-else class="plain name" :value="bus.titleOf(r.entry)" :title="bus.symbolOf(r.entry)" :aria-label="`Name of ${bus.titleOf(r.entry)}`" @change="machine.set(path(d.key, r.index) + '/name', ($event.target as HTMLInputElement).value.trim())" /></td>
+          <td><span v-if="r.entry.object" class="bound" @dragover.prevent @drop.prevent="drop(d.key, r.index)">
+            <span v-if="r.entry.tag" class="grip" draggable="true" aria-hidden="true" title="Drag onto another entry to bind it there" @dragstart="dragged = { direction: d.key, index: r.index, tag: true }">⠿</span>
+            <input class="plain tag" :value="r.entry.tag" placeholder="not bound" :aria-label="`PLC tag of ${bus.titleOf(r.entry)}`" @change="bind(d.key, r.index, r.entry, ($event.target as HTMLInputElement).value)" /></span>
+            <span v-if="machine.fault(path(d.key, r.index) + '/tag')" class="fault-text" role="alert">{{ machine.fault(path(d.key, r.index) + '/tag')!.allowed }}</span></td>
+          <td><select v-if="r.entry.object && r.entry.tag" class="plain" :value="r.entry.tagType" :aria-label="`Type of ${r.entry.tag}`" @change="machine.set(path(d.key, r.index) + '/tagType', ($event.target as HTMLSelectElement).value)">
+            <option v-for="t in TYPES" :key="t">{{ t }}</option>
+          </select></td>
+          <td class="scale"><template v-if="r.entry.object && r.entry.tag">
+            <select class="plain" :value="r.entry.unit" :aria-label="`Unit of ${r.entry.tag}`" @change="machine.set(path(d.key, r.index) + '/unit', ($event.target as HTMLSelectElement).value)"><option value="">as it travels</option><option v-for="u in [...new Set([unit, unit + '/s', '%', r.entry.unit])].filter(Boolean)" :key="u">{{ u }}</option></select>
+            <input v-if="r.entry.unit || r.entry.factor !== 1" class="plain factor mono" :value="r.entry.factor" :title="`on the wire per 1 ${r.entry.unit}`" :aria-label="`On the wire per unit of ${r.entry.tag}`" @change="machine.set(path(d.key, r.index) + '/factor', Number(($event.target as HTMLInputElement).value) || 0)" />
+          </template></td>
+          <td class="mono">{{ r.bytes.join(' ') || '–' }}</td>
+          <td>{{ r.now || '–' }}</td>
+          <td class="tools">
+            <v-btn :icon="mdiArrowUp" variant="text" size="x-small" density="compact" :disabled="r.index === 0" :aria-label="`Move ${bus.titleOf(r.entry)} up`" @click="moveTo(d.key, r.index, r.index - 1)" />
+            <v-btn :icon="mdiArrowDown" variant="text" size="x-small" density="compact" :disabled="r.index === d.rows.length - 1" :aria-label="`Move ${bus.titleOf(r.entry)} down`" @click="moveTo(d.key, r.index, r.index + 1)" />
+            <v-btn :icon="mdiDelete" variant="text" size="x-small" density="compact" :aria-label="`Remove ${bus.titleOf(r.entry)}`" @click="machine.edit({ op: 'remove', path: path(d.key, r.index) })" />
+          </td>
+        </tr>
+        <tr v-if="d.rows.length === 0"><td colspan="9" class="empty">Nothing travels this way yet. Add an entry below.</td></tr>
+      </tbody>
+    </table>
+    <select class="plain add" :aria-label="`Add an entry, ${d.title}`" value="" @change="add(d.key, $event)">
+      <option value="" disabled>Add an entry…</option>
+      <option value="0/0/8">Filler, 8 bit</option><option value="0/0/16">Filler, 16 bit</option>
+      <option v-for="o in choices(d.key)" :key="o.object + '/' + o.subIndex" :value="`${o.object}/${o.subIndex}/${o.bits}`">{{ o.title }} {{ o.symbol }}, {{ o.bits }} bit</option>
+    </select>
+  </section>
+</template>
+
+<style scoped>
+.bar { display: flex; align-items: center; gap: 8px; margin-bottom: 6px; font-size: 13px; }
+.push { margin-left: auto; color: var(--pencil); }
+.lanes { display: flex; gap: 6px; margin-bottom: 4px; }
+.message { flex: 1 1 90px; min-width: 0; }
+.pdo { font-size: 11px; color: var(--pencil); white-space: nowrap; }
+.lane { display: flex; gap: 3px; padding: 5px; }
+.box { flex: 1 1 58px; min-width: 0; border: 1.5px solid var(--cmd); border-radius: 3px; padding: 2px 5px; overflow: hidden; background: var(--cmd-wash); font-size: 12px; line-height: 1.15; cursor: grab; display: flex; flex-direction: column; justify-content: space-between; }
+.box b { display: block; overflow-wrap: anywhere; hyphens: auto; font-weight: 650; }
+.box span { font-size: 11px; letter-spacing: -0.6px; color: var(--pencil); white-space: nowrap; }
+.box.act { border-color: var(--act); background: none; }
+.box.filler { border-style: dashed; border-color: var(--pencil); background: repeating-linear-gradient(45deg, transparent 0 5px, var(--hair) 5px 6px); }
+.box.marked { border-color: var(--stop); border-width: 2.5px; }
+.box.on { outline: 2px solid var(--ink); }
+.box.over { outline: 2px dashed var(--ref); }
+h2.cmd { color: var(--cmd); } h2.act { color: var(--act); margin-top: 10px; }
+.words { font-weight: 400; color: var(--pencil); }
+tr.marked { background: var(--stop-wash); } tr.on { background: var(--cmd-wash); }
+.bound { display: flex; align-items: center; gap: 2px; }
+.grip { cursor: grab; color: var(--ref); font-size: 13px; }
+.tag { width: 148px; } .name { width: 118px; border-color: transparent; background: none; padding-left: 0; }
+.name:hover, .name:focus { border-color: var(--field-line); background: var(--sheet); }
+.scale { white-space: nowrap; } .scale select { width: 82px; } .factor { width: 62px; font-size: 12px; }
+td.mono { white-space: nowrap; font-size: 12px; }
+table { table-layout: auto; }
+.pencil { color: var(--pencil); }
+.tools { white-space: nowrap; text-align: right; }
+.add { margin-top: 4px; }
+td, th { padding: 1px 4px !important; }
+</style>
