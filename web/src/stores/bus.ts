@@ -10,7 +10,7 @@ export type BusDirection = 'outputs' | 'inputs'
 export const useBus = defineStore('bus', () => {
   const machine = useMachine()
   const families = ref<FamilyView[]>([])
-  const chosen = ref<{ direction: BusDirection; index: number }>({ direction: 'outputs', index: 0 })
+  const chosen = ref<{ direction: BusDirection; index: number }>({ direction: 'outputs', index: -1 })
   const family = computed(() => families.value.find((f) => f.family === machine.draft?.bus.family) ?? null)
 
   async function load() {

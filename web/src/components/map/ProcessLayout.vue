@@ -162,7 +162,7 @@ const place = (r: Row) => {
       </div>
     </div>
     <table class="plain">
-      <thead><tr><th v-if="many">PDO</th><th>Bytes</th><th>Entry</th><th>PLC tag</th><th>Type</th><th title="A tag in units: what travels for 1 unit of it">Tag unit</th><th>On the wire</th><th>Now</th><th><span class="visually-hidden">Order</span></th></tr></thead>
+      <thead><tr><th v-if="many">PDO</th><th>Bytes</th><th>Entry</th><th>PLC tag</th><th>Type</th><th title="raw: the tag holds what travels. A tag in units: what travels for 1 unit of it">Tag unit</th><th>On the wire</th><th>Now</th><th><span class="visually-hidden">Order</span></th></tr></thead>
       <tbody>
         <tr v-for="r in d.rows" :key="r.index" :class="{ marked: finding(d.key, r.index), on: isChosen(d.key, r.index) }" @focusin="select(d.key, r.index)" @click="select(d.key, r.index)">
           <td v-if="many"><select class="plain" :value="r.entry.pdo" :aria-label="`PDO of ${bus.titleOf(r.entry)}`" @change="machine.set(path(d.key, r.index) + '/pdo', Number(($event.target as HTMLSelectElement).value))"><option v-for="n in bus.family!.mostMessages" :key="n">{{ n }}</option></select></td>
@@ -177,7 +177,7 @@ const place = (r: Row) => {
             <option v-for="t in TYPES" :key="t">{{ t }}</option>
           </select></td>
           <td class="scale"><template v-if="r.entry.object && r.entry.tag">
-            <select class="plain" :value="r.entry.unit" :aria-label="`Unit of ${r.entry.tag}`" @change="machine.set(path(d.key, r.index) + '/unit', ($event.target as HTMLSelectElement).value)"><option value="">as it travels</option><option v-for="u in [...new Set([unit, unit + '/s', '%', r.entry.unit])].filter(Boolean)" :key="u">{{ u }}</option></select>
+            <select class="plain" :value="r.entry.unit" :aria-label="`Unit of ${r.entry.tag}`" @change="machine.set(path(d.key, r.index) + '/unit', ($event.target as HTMLSelectElement).value)"><option value="">raw</option><option v-for="u in [...new Set([unit, unit + '/s', '%', r.entry.unit])].filter(Boolean)" :key="u">{{ u }}</option></select>
             <input v-if="r.entry.unit || r.entry.factor !== 1" class="plain factor mono" :value="r.entry.factor" :title="`on the wire per 1 ${r.entry.unit}`" :aria-label="`On the wire per unit of ${r.entry.tag}`" @change="machine.set(path(d.key, r.index) + '/factor', Number(($event.target as HTMLInputElement).value) || 0)" />
           </template></td>
           <td class="mono">{{ r.bytes.join(' ') || '–' }}</td>

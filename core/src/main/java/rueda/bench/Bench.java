@@ -9,6 +9,7 @@ import rueda.bus.wire.BusCapture;
 import rueda.drive.DeviceMemory;
 import rueda.drive.Drive;
 import rueda.drive.DriveObject;
+import rueda.drive.ParameterGroup;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.machine.Station;
@@ -266,7 +267,7 @@ public final class Bench {
 
     /** Lets act what waited for the axis to be disabled. Call when it may have been. */
     public void letAct(int axis) {
-        if (silent[axis] == 0 && devices[axis].act(lines[axis].drive.enabled())) {
+        if (silent[axis] == 0 && !devices[axis].incomplete() && devices[axis].act(lines[axis].drive.enabled())) {
             lines[axis].drive.take(devices[axis].acting());
             lines[axis].motion.take(devices[axis].acting());
             lines[axis].hand.take(devices[axis].acting());
@@ -282,6 +283,35 @@ public final class Bench {
     /** The device is restarting and does not answer. */
     public boolean restarting(int axis) {
         return silent[axis] > 0;
+    }
+
+    /** The PLC does not bring the station into operation: it stays silent for good. */
+    public void disconnect(int axis) {
+        silent[axis] = Integer.MAX_VALUE;
+    }
+
+    public boolean connected(int axis) {
+        return silent[axis] < Integer.MAX_VALUE / 2;
+    }
+
+    /** Writes a part of the parameters into a device, as far as the connection holds. See {@link DeviceMemory#write}. */
+    public void writeDevice(int axis, Axis parameters, Set<ParameterGroup> groups, int reached) {
+        devices[axis].write(parameters, groups, reached);
+        lines[axis].drive.parametersIncomplete(devices[axis].incomplete());
+        if (!devices[axis].incomplete()) {
+            letAct(axis);
+        }
+    }
+
+    /** Finishes or undoes a writing that was interrupted. */
+    public void endWriting(int axis, boolean finish) {
+        if (finish) {
+            devices[axis].finish();
+        } else {
+            devices[axis].undo();
+        }
+        lines[axis].drive.parametersIncomplete(devices[axis].incomplete());
+        letAct(axis);
     }
 
     private void record(AxisLine line, int first) {

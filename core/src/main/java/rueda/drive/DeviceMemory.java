@@ -1,7 +1,9 @@
 package rueda.drive;
 
 import java.util.Arrays;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
 import rueda.drive.ParameterGroup.Acts;
 import rueda.machine.Axis;
 
@@ -15,6 +17,11 @@ public final class DeviceMemory {
     private Axis acting;
     private Axis working;
     private Axis permanent;
+
+    /** what was being written when the connection broke, null when nothing was */
+    private Axis unfinishedFrom;
+    private Axis before;
+    private final Set<ParameterGroup> missing = EnumSet.noneOf(ParameterGroup.class);
 
     /** A device that has just been set up: all three the same. */
     public DeviceMemory(Axis axis) {
@@ -40,9 +47,62 @@ public final class DeviceMemory {
 
     /** Writes all parameters into the working memory. */
     public void write(Axis written) {
-        for (ParameterGroup group : ParameterGroup.values()) {
-            working = group.taken(working, written);
+        write(written, EnumSet.allOf(ParameterGroup.class), Integer.MAX_VALUE);
+    }
+
+    /**
+     * Writes a part of the parameters, group after group. When the connection breaks on the way, the device is {@link #incomplete}:
+     * it gives no torque until writing is finished or undone.
+     *
+     * @param groups  what to write
+     * @param reached how many groups get there
+     */
+    public void write(Axis written, Set<ParameterGroup> groups, int reached) {
+        before = unfinishedFrom == null ? working : before;
+        missing.clear();
+        int done = 0;
+        for (ParameterGroup group : groups) {
+            if (done++ < reached) {
+                working = group.taken(working, written);
+            } else {
+                missing.add(group);
+            }
         }
+        unfinishedFrom = missing.isEmpty() ? null : written;
+    }
+
+    /** Writing was interrupted; what is missing can be written, or what was written taken back. */
+    public boolean incomplete() {
+        return unfinishedFrom != null;
+    }
+
+    /** Groups that an interrupted writing has not reached. */
+    public List<ParameterGroup> missing() {
+        return List.copyOf(missing);
+    }
+
+    /** Writes what an interrupted writing has not reached. */
+    public void finish() {
+        if (unfinishedFrom != null) {
+            write(unfinishedFrom, EnumSet.copyOf(missing), Integer.MAX_VALUE);
+        }
+    }
+
+    /** Takes back what an interrupted writing has written. */
+    public void undo() {
+        if (unfinishedFrom != null) {
+            working = before;
+            unfinishedFrom = null;
+            missing.clear();
+        }
+    }
+
+    /** All parameters become those of a new device; a restart must follow. @param fresh an axis as it begins */
+    public void factoryReset(Axis fresh) {
+        for (ParameterGroup group : ParameterGroup.values()) {
+            permanent = group.taken(permanent, fresh);
+        }
+        undo();
     }
 
     /** Lets act what may. @param enabled the drive has torque  @return whether anything changed */
@@ -64,6 +124,8 @@ public final class DeviceMemory {
 
     /** The device begins again with what it has kept. */
     public void restart() {
+        unfinishedFrom = null;
+        missing.clear();
         working = permanent;
         acting = permanent;
     }

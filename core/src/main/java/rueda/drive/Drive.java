@@ -38,6 +38,9 @@ public final class Drive {
     /** CiA 402 error code: incremental sensor 2, used for a broken line of the encoder on the load (number from memory). */
     public static final int ERROR_LOAD_ENCODER = 0x7306;
 
+    /** CiA 301/402 error code: parameter error, used for a parameter set that was written in part. */
+    public static final int ERROR_PARAMETERS = 0x6320;
+
     /** Warning: the target was not reached within the tolerance time. */
     public static final int STATUS_WARNING = 1 << 7;
     public static final int STATUS_REFERENCED = 1 << 8;
@@ -100,6 +103,8 @@ public final class Drive {
 
     private int mode = MODE_CYCLIC_SYNCHRONOUS_POSITION;
     private boolean poweredBefore;
+    /** its parameters were written in part */
+    private boolean incomplete;
     private boolean homingBitBefore;
     private boolean referenced;
     private boolean insideSoftLimits = true;
@@ -228,6 +233,11 @@ public final class Drive {
         ParameterWrites.values(dictionary, axis);
     }
 
+    /** Its parameters were written in part: it gives no torque until they are whole. */
+    public void parametersIncomplete(boolean now) {
+        incomplete = now;
+    }
+
     private void powerUp() {
         countsBefore = feedback.motorCounts();
         measured = feedback.counts();
@@ -284,7 +294,10 @@ public final class Drive {
         if (feedback.broken() && power.state() != PowerState.FAULT && power.state() != PowerState.FAULT_REACTION_ACTIVE && power.state() != PowerState.NOT_READY_TO_SWITCH_ON) {
             fault(ERROR_LOAD_ENCODER);
         }
-        power.update(brake.await(controlword, power.state()), rest, feedback.broken(), dictionary.get(QUICK_STOP_OPTION) >= 5);
+        if (incomplete && power.state() != PowerState.FAULT && power.state() != PowerState.FAULT_REACTION_ACTIVE && power.state() != PowerState.NOT_READY_TO_SWITCH_ON) {
+            fault(ERROR_PARAMETERS);
+        }
+        power.update(brake.await(controlword, power.state()), rest, feedback.broken() || incomplete, dictionary.get(QUICK_STOP_OPTION) >= 5);
         brake.follow(power.state(), controlword);
         if (power.state() == PowerState.SWITCH_ON_DISABLED) {
             dictionary.set(ERROR_CODE, 0);

@@ -26,13 +26,14 @@ final class ParameterWrites {
         dictionary.set(FEED_TURNS, feed.denominator());
     }
 
-    /** Values that act at once: limits, supervision, homing. */
+    /** Values that act at once: limits, supervision, homing, then what was added by hand. */
     static void values(ObjectDictionary dictionary, Axis axis) {
         Scale scale = axis.scale();
         homing(dictionary, axis.homing(), scale);
         limits(dictionary, axis, scale);
         supervision(dictionary, axis.supervision(), scale);
         dictionary.set(ANALOGUE_TORQUE, Math.round(axis.wiring().analogueTorque() * 10));
+        StartUp.byHand(dictionary, axis.station());
     }
 
     private static void homing(ObjectDictionary dictionary, Homing homing, Scale scale) {

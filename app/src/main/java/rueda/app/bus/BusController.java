@@ -16,12 +16,14 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import rueda.advice.PlcComparison;
 import rueda.app.web.Refusals.RefusedEntries;
+import rueda.bench.ClockDrift;
 import rueda.bus.BusFamily;
 import rueda.bus.CycleTimes;
 import rueda.bus.ProcessDataLayout;
 import rueda.bus.StandardTelegram;
 import rueda.bus.WireOrder;
 import rueda.drive.CyclicItem;
+import rueda.drive.StartUp;
 import rueda.drive.WordBits;
 import rueda.format.tags.PlcOpenXml;
 import rueda.format.tags.TagCsv;
@@ -33,6 +35,7 @@ import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import rueda.machine.MachineRules;
 import rueda.machine.Station.Entry;
+import rueda.machine.Station.StartWrite;
 import rueda.plc.BoundTags;
 import rueda.plc.ProcessAddress;
 import rueda.plc.TagRow;
@@ -108,6 +111,34 @@ class BusController {
         return machine;
     }
 
+    /** @param derived those that follow from the configuration  @param byHand of the station */
+    record StartUpView(List<StartWrite> derived, List<StartWrite> byHand) {
+    }
+
+    record StationQuestion(Machine machine, int axis) {
+    }
+
+    @Operation(summary = "What is written to a station while it starts, in order")
+    @PostMapping("/startup")
+    StartUpView startUp(@RequestBody StationQuestion q) {
+        Axis axis = axis(q.machine(), q.axis());
+        return new StartUpView(StartUp.derived(q.machine().bus(), axis), axis.station().startWrites());
+    }
+
+    private static Axis axis(Machine machine, int axis) {
+        checked(machine);
+        if (axis < 0 || axis >= machine.axes().size()) {
+            throw new InvalidEntry("axis", Integer.toString(axis), "0 to " + (machine.axes().size() - 1), "choose an axis");
+        }
+        return machine.axes().get(axis);
+    }
+
+    @Operation(summary = "Clocks of the stations from power-up, against the reference station")
+    @PostMapping("/clocks")
+    ClockDrift.Drift clocks(@RequestBody Machine machine) {
+        return ClockDrift.run(checked(machine), 2);
+    }
+
     /** How a tag table is written. */
     enum TableFormat { CSV, XML, STRUCTURED_TEXT }
 
@@ -149,13 +180,10 @@ class BusController {
     @PostMapping("/comparison")
     List<PlcComparison.Compared> comparison(@RequestBody ComparisonQuestion q) {
         Machine machine = checked(q.machine());
-        if (q.axis() < 0 || q.axis() >= machine.axes().size()) {
-            throw new InvalidEntry("axis", Integer.toString(q.axis()), "0 to " + (machine.axes().size() - 1), "choose an axis");
-        }
+        Axis axis = axis(machine, q.axis());
         if (q.alignment() != 1 && q.alignment() != 2 && q.alignment() != 4 && q.alignment() != 8) {
             throw new InvalidEntry("alignment", Integer.toString(q.alignment()), "1, 2, 4 or 8 bytes", "choose 1 for a packed PLC");
         }
-        Axis axis = machine.axes().get(q.axis());
         ProcessAddress.Counts counts = q.counts() == null ? ProcessAddress.Counts.BYTES : q.counts();
         List<TagRow> rows = ofAxis(axis, machine, switch (format(q.text())) {
             case CSV -> TagCsv.read(bytes(q.text()), q.columns() == null ? TagCsv.preview(bytes(q.text())).suggested() : q.columns(), counts);

@@ -16,12 +16,14 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 import rueda.advice.Advice;
+import rueda.advice.ConnectAdvice;
 import rueda.advice.Figure;
 import rueda.advice.MapAdvice;
 import rueda.advice.ScaleAdvice;
 import rueda.advice.TuneAdvice;
 import rueda.advice.ValuePath;
 import rueda.advice.WireAdvice;
+import rueda.app.devices.DeviceLibrary;
 import rueda.app.web.Refusals.RefusedEntries;
 import rueda.app.machine.MachineJson;
 import rueda.bench.Bench;
@@ -35,6 +37,7 @@ import rueda.bench.MoveTrial;
 import rueda.bench.MovementTrial;
 import rueda.bench.Proposal;
 import rueda.bench.WiringTrial;
+import rueda.bus.description.DeviceDescription;
 import rueda.drive.HomingMethod;
 import rueda.drive.HomingSentence;
 import rueda.machine.Axis;
@@ -54,6 +57,12 @@ import rueda.quantity.TypedEntry;
 @RestController
 @RequestMapping("/api/calc")
 class CalcController {
+
+    private final DeviceLibrary library;
+
+    CalcController(DeviceLibrary library) {
+        this.library = library;
+    }
 
     /** A motion in any coherent units; maxJerk 0 or absent: trapezoid. */
     record ProfileQuestion(double distance, Double startVelocity, Double endVelocity, double maxVelocity, double maxAcceleration,
@@ -299,9 +308,11 @@ class CalcController {
             return new MachineAnswer(faults, List.of(), new ProgramAnswer(List.of(), List.of()));
         }
         List<StageAdvice> stages = new ArrayList<>();
+        List<DeviceDescription> known = library.descriptions();
         CycleTimes times = BusFamily.of(machine.bus()).times(machine);
         for (int i = 0; i < machine.axes().size(); i++) {
             Axis axis = machine.axes().get(i);
+            stages.add(new StageAdvice("connect", i, ConnectAdvice.of(machine, i, known)));
             stages.add(new StageAdvice("map", i, MapAdvice.of(machine, axis, "/axes/" + i, times)));
             stages.add(new StageAdvice("scale", i, ScaleAdvice.of(axis, machine.bus(), "/axes/" + i)));
             stages.add(new StageAdvice("tune", i, TuneAdvice.of(axis, "/axes/" + i)));

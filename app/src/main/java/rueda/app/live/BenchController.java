@@ -1,7 +1,6 @@
 package rueda.app.live;
 
 import io.swagger.v3.oas.annotations.Operation;
-import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.springframework.http.HttpHeaders;
@@ -98,12 +97,6 @@ class BenchController {
     @PostMapping("/bench/devices/{axis}/restart")
     LiveBench.State restart(@PathVariable String axis) {
         return bench.restart(axis);
-    }
-
-    @Operation(summary = "What the device of an axis holds, value by value, beside the saved machine")
-    @GetMapping("/machines/{id}/bench/devices/{axis}")
-    List<DeviceValues.DeviceGroup> device(@PathVariable long id, @PathVariable String axis) {
-        return bench.device(id, axis);
     }
 
     /** @param factor machine time per wall time, 0.1 to 20 */

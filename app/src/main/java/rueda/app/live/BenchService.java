@@ -16,6 +16,7 @@ import rueda.app.web.Refusals.NotFound;
 import rueda.app.web.Refusals.ProgramHasFaults;
 import rueda.bench.Bench;
 import rueda.drive.DeviceMemory;
+import rueda.drive.ParameterGroup;
 import rueda.machine.Axis;
 import rueda.plant.Mistake;
 import rueda.plc.CompiledProgram;
@@ -30,14 +31,16 @@ public class BenchService {
 
     private final MachineStore machines;
     private final LiveStream stream;
+    private final Stand stand;
     private final Thread clock;
     private volatile LiveBench bench;
     private volatile Map<String, Set<Mistake>> condition = Map.of();
     private volatile boolean closing;
     private final ControlLease lease = new ControlLease();
 
-    BenchService(MachineStore machines, LiveStream stream) {
+    BenchService(MachineStore machines, LiveStream stream, Stand stand) {
         this.machines = machines;
+        this.stand = stand;
         this.stream = stream;
         stream.onOpen(this::publish);
         clock = new Thread(this::tick, "bench");
@@ -59,7 +62,7 @@ public class BenchService {
         if (lease.held(System.nanoTime())) {
             throw new ControlHeld();
         }
-        LiveBench made = new LiveBench(state.document(), state.revision(), kind, axis, condition);
+        LiveBench made = connected(new LiveBench(state.document(), state.revision(), kind, axis, condition));
         made.running(running);
         bench = made;
         return publish();
@@ -94,7 +97,7 @@ public class BenchService {
         }
         LiveBench present = bench;
         if (present == null || present.revision() != state.revision() || present.stopped()) {
-            present = new LiveBench(state.document(), state.revision(), LiveBench.Kind.BY_HAND, "", condition);
+            present = connected(new LiveBench(state.document(), state.revision(), LiveBench.Kind.BY_HAND, "", condition));
             bench = present;
         }
         present.takeByHand();
@@ -144,7 +147,7 @@ public class BenchService {
         condition = Map.copyOf(changed);
         LiveBench present = bench;
         if (present != null) {
-            bench = present.in(condition);
+            bench = connected(present.in(condition));
             publish();
         }
         return condition;
@@ -176,11 +179,54 @@ public class BenchService {
         return with(b -> b.restart(axis));
     }
 
-    /** What a device holds, beside what the saved machine says. */
-    List<DeviceValues.DeviceGroup> device(long machineId, String axis) {
+    /** What a device holds, beside what the saved machine says and an image, which may be null. */
+    List<DeviceValues.DeviceGroup> device(long machineId, String axis, Axis image) {
         LiveBench present = bench;
         Axis project = machines.get(machineId).document().axis(axis).orElseThrow(() -> new NotFound("axis " + axis));
-        return DeviceValues.of(project, present == null ? new DeviceMemory(project) : present.device(axis));
+        return DeviceValues.of(project, present == null ? new DeviceMemory(project) : present.device(axis), image);
+    }
+
+    /** All parameters that a device holds in its working memory. Without a bench it is switched on, held. */
+    Axis held(long machineId, String axis) {
+        if (bench == null) {
+            start(machineId, LiveBench.Kind.HOMING, axis, false);
+        }
+        return bench.device(axis).working();
+    }
+
+    LiveBench.State writeDevice(String axis, Axis source, Set<ParameterGroup> groups, int reached) {
+        return with(b -> b.writeDevice(axis, source, groups, reached));
+    }
+
+    LiveBench.State endWriting(String axis, boolean finish) {
+        return with(b -> b.endWriting(axis, finish));
+    }
+
+    LiveBench.State factoryReset(String axis) {
+        return with(b -> b.factoryReset(axis));
+    }
+
+    /** A bench as the devices on it really are: who is not found stays silent, and some arrive with parameters of their own. */
+    private LiveBench connected(LiveBench made) {
+        made.disconnect(stand.unreachable(made.machine()));
+        for (Axis axis : made.machine().axes()) {
+            if (stand.holdData().contains(axis.name())) {
+                made.holds(axis.name(), Stand.parametersOfItsOwn(axis));
+            }
+        }
+        return made;
+    }
+
+    /** The devices have changed: a bench that is there is switched off and on again, held. */
+    void switchedOffAndOn() {
+        if (lease.held(System.nanoTime())) {
+            throw new ControlHeld();
+        }
+        LiveBench present = bench;
+        if (present != null) {
+            bench = connected(present.in(condition));
+            publish();
+        }
     }
 
     private void watchLease() {

@@ -23,21 +23,33 @@ final class DeviceValues {
      * @param working   what was written to the device
      * @param permanent what it keeps when it is switched off
      * @param acting    what acts now
+     * @param image     in the image that is compared, empty without one
      */
-    record DeviceValue(String name, String project, String working, String permanent, String acting) {
+    record DeviceValue(String name, String project, String working, String permanent, String acting, String image) {
     }
 
     /**
-     * @param words  name of the group
+     * @param group  key of the group
+     * @param words  its name
      * @param acts   when a written value begins to act
      * @param values all its values
      */
-    record DeviceGroup(String words, ParameterGroup.Acts acts, List<DeviceValue> values) {
+    record DeviceGroup(ParameterGroup group, String words, ParameterGroup.Acts acts, List<DeviceValue> values) {
     }
 
-    static List<DeviceGroup> of(Axis project, DeviceMemory memory) {
-        List<JsonNode> four = List.of(MachineJson.tree(project), MachineJson.tree(memory.working()), MachineJson.tree(memory.permanent()), MachineJson.tree(memory.acting()));
-        return Arrays.stream(ParameterGroup.values()).map(group -> new DeviceGroup(group.words(), group.acts(), values(group, four))).toList();
+    /** @param image null for none */
+    static List<DeviceGroup> of(Axis project, DeviceMemory memory, Axis image) {
+        List<JsonNode> four = new ArrayList<>(List.of(MachineJson.tree(project), MachineJson.tree(memory.working()), MachineJson.tree(memory.permanent()), MachineJson.tree(memory.acting())));
+        if (image != null) {
+            four.add(MachineJson.tree(image));
+        }
+        return Arrays.stream(ParameterGroup.values()).map(group -> new DeviceGroup(group, group.words(), group.acts(), values(group, four))).toList();
+    }
+
+    /** The values of one axis alone, as those of the project. */
+    static List<DeviceValue> of(ParameterGroup group, Axis held) {
+        JsonNode tree = MachineJson.tree(held);
+        return values(group, List.of(tree, tree, tree, tree));
     }
 
     private static List<DeviceValue> values(ParameterGroup group, List<JsonNode> four) {
@@ -47,7 +59,7 @@ final class DeviceValues {
         }
         List<DeviceValue> values = new ArrayList<>();
         for (String name : names) {
-            values.add(new DeviceValue(name, text(four.get(0).at(name)), text(four.get(1).at(name)), text(four.get(2).at(name)), text(four.get(3).at(name))));
+            values.add(new DeviceValue(name, text(four.get(0).at(name)), text(four.get(1).at(name)), text(four.get(2).at(name)), text(four.get(3).at(name)), four.size() > 4 ? text(four.get(4).at(name)) : ""));
         }
         return values;
     }

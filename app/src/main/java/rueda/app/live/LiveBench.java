@@ -24,6 +24,7 @@ import rueda.drive.ParameterGroup;
 import rueda.format.pcapng.PcapngWriter;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
+import rueda.machine.NewAxis;
 import rueda.plant.ServoPlant;
 import rueda.plant.Mistake;
 import rueda.plc.ProgramFault;
@@ -106,6 +107,10 @@ final class LiveBench {
         bench.stopAllAxes();
     }
 
+    Machine machine() {
+        return machine;
+    }
+
     synchronized long revision() {
         return revision;
     }
@@ -179,6 +184,32 @@ final class LiveBench {
         running = true;
     }
 
+    /** Stations that the PLC does not bring into operation. */
+    synchronized void disconnect(List<String> axisNames) {
+        axisNames.forEach(name -> bench.disconnect(number(name)));
+    }
+
+    /** A device that arrives with parameters of its own. */
+    synchronized void holds(String axisName, Axis parameters) {
+        bench.writeDevice(number(axisName), parameters);
+        bench.device(number(axisName)).keep();
+    }
+
+    /** @param reached groups that get there before the connection breaks */
+    synchronized void writeDevice(String axisName, Axis source, Set<ParameterGroup> groups, int reached) {
+        bench.writeDevice(number(axisName), source, groups, reached);
+    }
+
+    synchronized void endWriting(String axisName, boolean finish) {
+        bench.endWriting(number(axisName), finish);
+    }
+
+    synchronized void factoryReset(String axisName) {
+        bench.device(number(axisName)).factoryReset(NewAxis.named(axisName));
+        bench.restartDevice(number(axisName));
+        running = true;
+    }
+
     synchronized DeviceMemory device(String axisName) {
         return bench.device(number(axisName));
     }
@@ -189,7 +220,7 @@ final class LiveBench {
         double value = wanted.value() == null ? Double.NaN : wanted.value();
         String terminal = wanted.terminal();
         if (bench.restarting(axis)) {
-            return "The device restarts. Wait a moment.";
+            return bench.connected(axis) ? "The device restarts. Wait a moment." : "The PLC does not reach this station. Look for devices in Connect.";
         }
         HandControl hand = bench.hand(axis);
         long now = bench.now();
@@ -259,14 +290,16 @@ final class LiveBench {
     /**
      * @param restarting it is off and does not answer
      * @param pending    what is written and does not act yet
+     * @param connected  the PLC brought it into operation
      * @param unkept     what a restart would lose
+     * @param missing    what an interrupted writing has not reached
      */
-    record DeviceState(boolean restarting, List<String> pending, List<String> unkept) {
+    record DeviceState(boolean restarting, boolean connected, List<String> pending, List<String> unkept, List<String> missing) {
     }
 
     private DeviceState deviceState(int axis) {
         DeviceMemory memory = bench.device(axis);
-        return new DeviceState(bench.restarting(axis), memory.pending().stream().map(ParameterGroup::words).toList(), memory.unkept().stream().map(ParameterGroup::words).toList());
+        return new DeviceState(bench.restarting(axis) && bench.connected(axis), bench.connected(axis), memory.pending().stream().map(ParameterGroup::words).toList(), memory.unkept().stream().map(ParameterGroup::words).toList(), memory.missing().stream().map(ParameterGroup::words).toList());
     }
 
     /** Position that a probe holds, user units, or null. @param bit of 60B9h that says so */
@@ -320,7 +353,7 @@ final class LiveBench {
 
     private String words(int axis) {
         if (bench.restarting(axis)) {
-            return "restarting";
+            return bench.connected(axis) ? "restarting" : "not on the bus";
         }
         if (bench.drive(axis).homingLeg() >= 0) {
             return "searching";

@@ -29,6 +29,7 @@ class OpenApiConfiguration {
             Map.entry("ValueQuestion", Set.of("value", "raw")),
             Map.entry("TablePreview", Set.of("csv")),
             Map.entry("ComparisonQuestion", Set.of("columns", "order")),
+            Map.entry("WriteQuestion", Set.of("image", "interruptedAfter")),
             Map.entry("HandAnswer", Set.of("refusal")),
             Map.entry("Start", Set.of("axis", "running")),
             Map.entry("ProfileQuestion", Set.of("startVelocity", "endVelocity", "maxDeceleration", "maxJerk")));

@@ -8,7 +8,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 @Hidden
 @Controller
 class PageController {
-    @GetMapping({"/map/**", "/scale/**", "/wire/**", "/tune/**", "/home/**", "/program/**", "/prove/**"})
+    @GetMapping({"/connect/**", "/map/**", "/scale/**", "/wire/**", "/tune/**", "/home/**", "/program/**", "/prove/**"})
     String page() {
         return "forward:/index.html";
     }

@@ -1,0 +1,6 @@
+package rueda.app.devices;
+
+import org.springframework.data.jpa.repository.JpaRepository;
+
+interface DescriptionFiles extends JpaRepository<DescriptionEntity, Long> {
+}

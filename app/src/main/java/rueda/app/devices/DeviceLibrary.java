@@ -1,0 +1,68 @@
+package rueda.app.devices;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import rueda.app.web.Refusals.NotFound;
+import rueda.bus.description.DeviceDescription;
+import rueda.format.Reading;
+import rueda.format.UnreadableFile;
+import rueda.format.description.Descriptions;
+import rueda.format.description.ShippedDevices;
+
+/** Descriptions that are known: those that ship with Rueda and those that were brought in. Thread-safe. */
+@Service
+public class DeviceLibrary {
+
+    private final DescriptionFiles files;
+    private final List<DeviceDescription> shipped = ShippedDevices.all();
+    /** what was brought in, read once */
+    private volatile List<KnownDevice> brought;
+
+    DeviceLibrary(DescriptionFiles files) {
+        this.files = files;
+    }
+
+    /** @param file key of the file it came from, 0 when it ships with Rueda */
+    record KnownDevice(long file, String fileName, DeviceDescription device) {
+    }
+
+    /** All descriptions. */
+    public List<DeviceDescription> descriptions() {
+        return known().stream().map(KnownDevice::device).toList();
+    }
+
+    List<KnownDevice> known() {
+        List<KnownDevice> all = new ArrayList<>(shipped.stream().map(d -> new KnownDevice(0, "", d)).toList());
+        List<KnownDevice> read = brought;
+        if (read == null) {
+            read = files.findAll().stream().flatMap(f -> Descriptions.read(f.content).value().stream().map(d -> new KnownDevice(f.id, f.fileName, d))).toList();
+            brought = read;
+        }
+        all.addAll(read);
+        return all;
+    }
+
+    /** Reads a file and keeps it. @throws UnreadableFile when it cannot be read, or holds nothing new; then nothing is kept */
+    @Transactional
+    public Reading<List<DeviceDescription>> bring(String name, byte[] content) {
+        Reading<List<DeviceDescription>> reading = Descriptions.read(content);
+        boolean nothingNew = reading.value().stream().allMatch(d -> descriptions().contains(d));
+        if (nothingNew) {
+            throw new UnreadableFile(name, reading.value().get(0).name(), "a device or revision that is not known yet", "nothing needs to be done");
+        }
+        files.save(new DescriptionEntity(name.length() > 200 ? name.substring(0, 200) : name, content));
+        brought = null;
+        return reading;
+    }
+
+    @Transactional
+    public void forget(long file) {
+        if (!files.existsById(file)) {
+            throw new NotFound("description file " + file);
+        }
+        files.deleteById(file);
+        brought = null;
+    }
+}
