@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import ConnectStage from './stages/ConnectStage.vue'
 import HomeStage from './stages/HomeStage.vue'
 import MapStage from './stages/MapStage.vue'
 import ProgramStage from './stages/ProgramStage.vue'
@@ -8,6 +9,7 @@ import TuneStage from './stages/TuneStage.vue'
 import WireStage from './stages/WireStage.vue'
 
 export const stages = [
+  { key: 'connect', title: 'Connect', component: ConnectStage },
   { key: 'map', title: 'Map', component: MapStage },
   { key: 'scale', title: 'Scale', component: ScaleStage },
   { key: 'wire', title: 'Wire', component: WireStage },

@@ -1,6 +1,6 @@
 import type { components } from './schema'
 
-type Schemas = components['schemas']
+export type Schemas = components['schemas']
 export type Machine = Schemas['Machine']
 export type Axis = Schemas['Axis']
 export type MachineState = Schemas['MachineState']
@@ -33,6 +33,14 @@ export type CycleTimes = Schemas['CycleTimes']
 export type TablePreview = Schemas['TablePreview']
 export type TagColumns = Schemas['Columns']
 export type Compared = Schemas['Compared']
+export type KnownDevice = Schemas['KnownDevice']
+export type DeviceDescription = Schemas['DeviceDescription']
+export type ScanResult = Schemas['ScanResult']
+export type Difference = Schemas['Difference']
+export type StandChange = Schemas['StandQuestion']['changes'][number]
+export type StartWrite = Schemas['StartWrite']
+export type ClockDrift = Schemas['Drift']
+export type ImageView = Schemas['ImageView']
 export type BenchAxis = Schemas['AxisState']
 
 /** A problem document, RFC 9457. */
@@ -46,6 +54,15 @@ export class Problem extends Error {
   ) {
     super(detail)
   }
+}
+
+/** Sends a file as it is. */
+async function upload<T>(path: string, file: File): Promise<T> {
+  const response = await fetch(`/api${path}`, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: file }).catch(() => null)
+  if (!response) throw new Problem(0, 'No connection', 'Rueda does not answer, or the file is too large for it. Nothing of it was taken.', [])
+  const json = await response.json().catch(() => ({}))
+  if (!response.ok) throw new Problem(response.status, json.title ?? 'Error', json.detail ?? response.statusText, json.faults ?? [])
+  return json as T
 }
 
 async function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<T> {
@@ -110,6 +127,9 @@ export const api = {
   times: (machine: Machine) => call<CycleTimes>('POST', '/calc/bus/times', machine),
   previewTable: (text: string) => call<TablePreview>('POST', '/calc/bus/table', { text }),
   compareTable: (question: Schemas['ComparisonQuestion']) => call<Compared[]>('POST', '/calc/bus/comparison', question),
+  eni: (machine: Machine) => call<Schemas['ExportAnswer']>('POST', '/calc/bus/eni', machine),
+  dcf: (machine: Machine, axis: number) => call<Schemas['ExportAnswer']>('POST', '/calc/bus/dcf', { machine, axis }),
+  readMachine: (file: File) => upload<Machine>('/machines/read', file),
   exportTags: (machine: Machine, format: Schemas['ExportQuestion']['format']) => call<Schemas['ExportAnswer']>('POST', '/calc/bus/tags', { machine, format }),
   prove: (id: number) => call<RunView>('POST', `/machines/${id}/runs`),
   latestRun: (id: number) => call<RunView | undefined>('GET', `/machines/${id}/runs/latest`),
@@ -130,7 +150,23 @@ export const api = {
   response: (machine: Machine, axis: number) => call<StepAnswer>('POST', '/calc/response', { machine, axis }),
   movement: (machine: Machine, axis: number, faults: Mistake[]) => call<Moved>('POST', '/calc/movement', { machine, axis, faults }),
   newAxis: (machine: Machine, name: string) => call<Axis>('POST', '/calc/axis', { machine, name }),
-  device: (id: number, axis: string) => call<DeviceGroup[]>('GET', `/machines/${id}/bench/devices/${encodeURIComponent(axis)}`),
+  device: (id: number, axis: string, image?: number) => call<DeviceGroup[]>('GET', `/machines/${id}/bench/devices/${encodeURIComponent(axis)}/comparison${image ? `?image=${image}` : ''}`),
+  writeDevice: (id: number, axis: string, question: Schemas['WriteQuestion']) => call<BenchState>('POST', `/machines/${id}/bench/devices/${encodeURIComponent(axis)}/parameters`, question),
+  endWriting: (axis: string, way: 'finish' | 'undo') => call<BenchState>('POST', `/bench/devices/${encodeURIComponent(axis)}/${way}`),
+  factoryReset: (axis: string) => call<BenchState>('POST', `/bench/devices/${encodeURIComponent(axis)}/factory-reset`),
+  images: (id: number) => call<ImageView[]>('GET', `/machines/${id}/images`),
+  keepImage: (id: number, axis: string, name: string) => call<ImageView>('POST', `/machines/${id}/images`, { axis, name }),
+  bringImage: (id: number, file: File) => upload<ImageView>(`/machines/${id}/images/file`, file),
+  forgetImage: (image: number) => call<void>('DELETE', `/images/${image}`),
+  devices: () => call<KnownDevice[]>('GET', '/devices'),
+  bringDevice: (file: File) => upload<Schemas['Brought']>(`/devices?name=${encodeURIComponent(file.name)}`, file),
+  forgetDevice: (file: number) => call<void>('DELETE', `/devices/files/${file}`),
+  scan: (id: number, from: number, to: number) => call<ScanResult>('GET', `/machines/${id}/bench/scan?from=${from}&to=${to}`),
+  resolveAtDevice: (id: number, axis: string, way: 'READDRESS' | 'EXCHANGE') => call<ScanResult>('POST', `/machines/${id}/bench/resolve`, { axis, way }),
+  stand: () => call<Record<string, StandChange[]>>('GET', '/bench/stand'),
+  changeStand: (id: number, axis: string, changes: StandChange[]) => call<Record<string, StandChange[]>>('POST', `/machines/${id}/bench/stand`, { axis, changes }),
+  startUp: (machine: Machine, axis: number) => call<Schemas['StartUpView']>('POST', '/calc/bus/startup', { machine, axis }),
+  clocks: (machine: Machine) => call<ClockDrift>('POST', '/calc/bus/clocks', machine),
   writeDevices: (id: number) => call<BenchState>('POST', `/machines/${id}/bench/devices/write`),
   keepDevice: (axis: string) => call<BenchState>('POST', `/bench/devices/${encodeURIComponent(axis)}/keep`),
   restartDevice: (axis: string) => call<BenchState>('POST', `/bench/devices/${encodeURIComponent(axis)}/restart`),

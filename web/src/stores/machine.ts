@@ -243,7 +243,7 @@ export const useMachine = defineStore('machine', () => {
   }
 
   return {
-    id, revision, canUndo, canRedo, draft, answer, homing, homings, run, proving, axisIndex, axis, saving, dirty, conflict, problem, unread,
+    ask, id, revision, canUndo, canRedo, draft, answer, homing, homings, run, proving, axisIndex, axis, saving, dirty, conflict, problem, unread,
     faults, diagnostics, events, fault, advice, stageState, load, edit, set, setUnread, flush,
     undo: () => step('undo'), redo: () => step('redo'), keepMine, takeTheirs, prove, guarded,
   }
@@ -253,6 +253,7 @@ export const useMachine = defineStore('machine', () => {
 export function stageOfField(field: string): StageKey {
   if (field.startsWith('/proof')) return 'prove'
   if (field.startsWith('/plc')) return 'program'
+  if (field.startsWith('/bus') || /\/station\/(address|identity|startWrites)/.test(field)) return 'connect'
   if (field.includes('/station')) return 'map'
   if (field.includes('/wiring')) return 'wire'
   if (field.includes('/control')) return 'tune'

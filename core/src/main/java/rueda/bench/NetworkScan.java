@@ -46,7 +46,7 @@ public final class NetworkScan {
     }
 
     /** @param found every device in the range that answered  @param differences against the plan */
-    public record Result(List<Found> found, List<Difference> differences) {
+    public record ScanResult(List<Found> found, List<Difference> differences) {
     }
 
     /** The devices as they stand on the bench. @param other those that are not as planned, by axis; empty for one that is not there */
@@ -94,7 +94,7 @@ public final class NetworkScan {
      * @param stand what is on the bench
      * @param from  lowest address asked, by the number of the family; @param to highest
      */
-    public static Result of(Machine machine, List<Found> stand, Set<String> holdData, int from, int to) {
+    public static ScanResult of(Machine machine, List<Found> stand, Set<String> holdData, int from, int to) {
         BusFamily family = BusFamily.of(machine.bus());
         boolean numbered = !family.addressWord().isEmpty();
         List<Found> answered = stand.stream().filter(f -> !numbered || f.address().number() >= from && f.address().number() <= to).toList();
@@ -112,7 +112,7 @@ public final class NetworkScan {
                 differences.add(new Difference(axis.name(), Kind.PARAMETERS, "the project's parameters", "parameters of its own", "Writing would lose them: keep an image first.", List.of(Resolution.KEEP_IMAGE)));
             }
         }
-        return new Result(answered, differences);
+        return new ScanResult(answered, differences);
     }
 
     private static void compare(BusFamily family, String axis, Station planned, Found found, List<Difference> into) {

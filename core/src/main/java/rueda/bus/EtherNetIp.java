@@ -104,7 +104,7 @@ public final class EtherNetIp implements BusFamily {
 
     @Override
     public Station.Identity identity() {
-        return new Station.Identity("Wheelwright W1", 0x7275, 1, 0x0102);
+        return new Station.Identity("Wheelwright W1", 0x7275, 1, 0x1_0002);
     }
 
     @Override

@@ -3,6 +3,7 @@ package rueda.app.bus;
 import io.swagger.v3.oas.annotations.Operation;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDateTime;
+import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -15,6 +16,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import rueda.advice.PlcComparison;
+import rueda.app.devices.DeviceLibrary;
 import rueda.app.web.Refusals.RefusedEntries;
 import rueda.bench.ClockDrift;
 import rueda.bus.BusFamily;
@@ -22,9 +24,13 @@ import rueda.bus.CycleTimes;
 import rueda.bus.ProcessDataLayout;
 import rueda.bus.StandardTelegram;
 import rueda.bus.WireOrder;
+import rueda.bus.description.DeviceDescription;
 import rueda.drive.CyclicItem;
 import rueda.drive.StartUp;
 import rueda.drive.WordBits;
+import rueda.format.description.DcfWriter;
+import rueda.format.eni.EniFile;
+import rueda.format.eni.NetworkInformation;
 import rueda.format.tags.PlcOpenXml;
 import rueda.format.tags.TagCsv;
 import rueda.format.tags.TagDeclarationsReader;
@@ -45,6 +51,12 @@ import rueda.quantity.InvalidEntry;
 @RestController
 @RequestMapping("/api/calc/bus")
 class BusController {
+
+    private final DeviceLibrary library;
+
+    BusController(DeviceLibrary library) {
+        this.library = library;
+    }
 
     /** A standard telegram, its entries without tags. */
     record TelegramView(int number, String words, List<Entry> outputs, List<Entry> inputs) {
@@ -137,6 +149,28 @@ class BusController {
     @PostMapping("/clocks")
     ClockDrift.Drift clocks(@RequestBody Machine machine) {
         return ClockDrift.run(checked(machine), 2);
+    }
+
+    @Operation(summary = "Network information for an EtherCAT master (ENI, ETG.2100)")
+    @PostMapping("/eni")
+    ExportAnswer eni(@RequestBody Machine machine) {
+        if (checked(machine).bus().family() != Family.ETHERCAT) {
+            throw new InvalidEntry("bus", machine.bus().family().words(), "EtherCAT", "ENI is of EtherCAT");
+        }
+        return new ExportAnswer("network.eni.xml", EniFile.write(NetworkInformation.of(machine)));
+    }
+
+    @Operation(summary = "Configuration file of a CANopen station (DCF, CiA 306): its data sheet with the values it is given")
+    @PostMapping("/dcf")
+    ExportAnswer dcf(@RequestBody StationQuestion q) {
+        Axis axis = axis(q.machine(), q.axis());
+        if (q.machine().bus().family() != Family.CANOPEN) {
+            throw new InvalidEntry("bus", q.machine().bus().family().words(), "CANopen", "DCF is of CANopen");
+        }
+        DeviceDescription device = library.descriptions().stream().filter(d -> d.family() == Family.CANOPEN && d.sameProduct(axis.station().identity()) && d.identity().revision() == axis.station().identity().revision())
+                .findFirst().orElseThrow(() -> new InvalidEntry("identity", axis.station().identity().device(), "a device with an EDS", "bring its EDS in under Devices"));
+        LocalDateTime now = LocalDateTime.now();
+        return new ExportAnswer(axis.name() + ".dcf", DcfWriter.write(q.machine(), axis, device, now.format(DateTimeFormatter.ofPattern("MM-dd-yyyy")), now.format(DateTimeFormatter.ofPattern("hh:mma", Locale.ROOT))));
     }
 
     /** How a tag table is written. */

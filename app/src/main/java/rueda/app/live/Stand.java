@@ -72,7 +72,7 @@ class Stand {
         }
     }
 
-    synchronized NetworkScan.Result scan(Machine machine, int from, int to) {
+    synchronized NetworkScan.ScanResult scan(Machine machine, int from, int to) {
         machine.axes().forEach(axis -> tidy(machine, axis));
         return NetworkScan.of(machine, NetworkScan.stand(machine, other), holdData, from, to);
     }

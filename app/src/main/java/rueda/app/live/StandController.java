@@ -72,7 +72,7 @@ class StandController {
 
     @Operation(summary = "Looks for devices on the bench and holds them against the saved plan")
     @GetMapping("/machines/{id}/bench/scan")
-    NetworkScan.Result scan(@PathVariable long id, @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "65535") int to) {
+    NetworkScan.ScanResult scan(@PathVariable long id, @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "65535") int to) {
         if (from < 0 || to < from) {
             throw new InvalidEntry("to", from + " to " + to, "a range of addresses, the lower first", "exchange them");
         }
@@ -87,7 +87,7 @@ class StandController {
 
     @Operation(summary = "Resolves a difference at the device: gives it the planned address, or exchanges it for the planned one")
     @PostMapping("/machines/{id}/bench/resolve")
-    NetworkScan.Result resolve(@PathVariable long id, @RequestBody ResolveQuestion wanted) {
+    NetworkScan.ScanResult resolve(@PathVariable long id, @RequestBody ResolveQuestion wanted) {
         Machine machine = machines.get(id).document();
         if (wanted.axis() == null || wanted.way() == null) {
             throw new InvalidEntry("way", "missing", "READDRESS or EXCHANGE, and an axis", "send both");

@@ -1,7 +1,12 @@
 package rueda.app.machine;
 
 import io.swagger.v3.oas.annotations.Operation;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
+import org.springframework.core.io.ClassPathResource;
+import org.springframework.core.io.Resource;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -12,7 +17,12 @@ import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import rueda.app.web.Refusals.MissingRevision;
+import rueda.app.web.Refusals.RefusedEntries;
+import rueda.format.Text;
+import rueda.format.UnreadableFile;
+import rueda.machine.EntryFault;
 import rueda.machine.Machine;
+import rueda.machine.MachineRules;
 
 /** Machines and their revisions. Changing calls carry the revision they are based on in If-Match. */
 @RestController
@@ -58,6 +68,34 @@ class MachineController {
     @PostMapping("/{id}/redo")
     ResponseEntity<MachineState> redo(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String revision) {
         return tagged(store.redo(id, number(revision)));
+    }
+
+    @Operation(summary = "The machine file: the saved document as JSON, described by the schema")
+    @GetMapping(path = "/{id}/file", produces = MediaType.APPLICATION_JSON_VALUE)
+    ResponseEntity<byte[]> file(@PathVariable long id) {
+        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"machine.json\"").body(MachineJson.pretty(store.get(id).document()).getBytes(StandardCharsets.UTF_8));
+    }
+
+    @Operation(summary = "JSON Schema of the machine file")
+    @GetMapping(path = "/schema", produces = "application/schema+json")
+    ResponseEntity<Resource> schema() {
+        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"machine.schema.json\"").body(new ClassPathResource("rueda/machine.schema.json"));
+    }
+
+    @Operation(summary = "Reads a machine file; nothing is stored")
+    @PostMapping(path = "/read", consumes = "application/octet-stream")
+    Machine read(@RequestBody(required = false) byte[] file) {
+        Machine machine;
+        try {
+            machine = MachineJson.read(Text.decoded(file == null ? new byte[0] : file));
+        } catch (IllegalArgumentException broken) {
+            throw new UnreadableFile("File", broken.getMessage(), "a machine file by the schema", "choose a machine file");
+        }
+        List<EntryFault> faults = MachineRules.check(machine);
+        if (!faults.isEmpty()) {
+            throw new RefusedEntries(faults);
+        }
+        return machine;
     }
 
     private static ResponseEntity<MachineState> tagged(MachineState state) {

@@ -20,7 +20,7 @@ import rueda.machine.Station.Identity;
  * @param terminals where told
  */
 public record DeviceDescription(Family family, String format, String name, String vendor, Identity identity, List<DescribedObject> objects,
-                                List<DescribedPdo> pdos, List<Clock> clocks, List<String> mailbox, List<String> terminals) {
+                                List<DescribedPdo> pdos, List<DescribedClock> clocks, List<String> mailbox, List<String> terminals) {
 
     public DeviceDescription {
         objects = List.copyOf(objects);
@@ -94,7 +94,7 @@ public record DeviceDescription(Family family, String format, String name, Strin
     }
 
     /** A way to synchronise. @param assignActivate register value of EtherCAT, 0 when not told */
-    public record Clock(String name, String words, int assignActivate) {
+    public record DescribedClock(String name, String words, int assignActivate) {
     }
 
     public Optional<DescribedObject> object(int index, int subIndex) {

@@ -10,7 +10,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import rueda.bus.description.DeviceDescription;
 import rueda.bus.description.DeviceDescription.Access;
-import rueda.bus.description.DeviceDescription.Clock;
+import rueda.bus.description.DeviceDescription.DescribedClock;
 import rueda.bus.description.DeviceDescription.DescribedEntry;
 import rueda.bus.description.DeviceDescription.DescribedObject;
 import rueda.bus.description.DeviceDescription.DescribedPdo;
@@ -80,7 +80,7 @@ public final class EsiReader {
                 pdos.add(pdo);
             }
         }
-        List<Clock> clocks = device.first("Dc").stream().flatMap(dc -> dc.all("OpMode")).map(mode -> new Clock(mode.textOf("Name", "DC"), mode.textOf("Desc", ""),
+        List<DescribedClock> clocks = device.first("Dc").stream().flatMap(dc -> dc.all("OpMode")).map(mode -> new DescribedClock(mode.textOf("Name", "DC"), mode.textOf("Desc", ""),
                 (int) mode.first("AssignActivate").map(a -> a.whole(0, 0xFFFF)).orElse(0L).longValue())).toList();
         List<String> mailbox = device.first("Mailbox").map(m -> m.children().stream().map(XmlElement::name).toList()).orElse(List.of());
         return new DeviceDescription(Family.ETHERCAT, "ESI", name, vendorName, new Identity(name, vendorId, product, revision), objects(device), pdos, clocks, mailbox, List.of());

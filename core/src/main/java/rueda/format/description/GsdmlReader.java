@@ -8,7 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import rueda.bus.description.DeviceDescription;
 import rueda.bus.description.DeviceDescription.Access;
-import rueda.bus.description.DeviceDescription.Clock;
+import rueda.bus.description.DeviceDescription.DescribedClock;
 import rueda.bus.description.DeviceDescription.DescribedEntry;
 import rueda.bus.description.DeviceDescription.DescribedObject;
 import rueda.bus.description.DeviceDescription.DescribedPdo;
@@ -57,7 +57,7 @@ public final class GsdmlReader {
         Set<Long> numbers = new HashSet<>();
         Set<Long> parameters = new HashSet<>();
         process.everything().filter(e -> e.name().equals("SubmoduleItem") || e.name().equals("VirtualSubmoduleItem")).forEach(item -> submodule(item, numbers, parameters, pdos, objects));
-        List<Clock> clocks = access.everything().filter(e -> e.name().equals("SynchronisationMode")).map(s -> new Clock("IRT", s.attribute("SupportedRole", ""), 0)).toList();
+        List<DescribedClock> clocks = access.everything().filter(e -> e.name().equals("SynchronisationMode")).map(s -> new DescribedClock("IRT", s.attribute("SupportedRole", ""), 0)).toList();
         process.children().stream().map(XmlElement::name).filter(n -> !Set.of("DeviceAccessPointList", "ModuleList", "SubmoduleList", "ExternalTextList", "ValueList", "GraphicsList").contains(n))
                 .forEach(n -> remarks.add("<" + n + "> is not used"));
         return new DeviceDescription(Family.PROFINET, "GSDML", name, vendorName, new Identity(name, vendor, product, revision), objects, pdos, clocks, List.of("record data"), List.of());

@@ -128,7 +128,7 @@ public final class OdvaEdsReader {
         List<String> remarks = new ArrayList<>();
         sections.keySet().stream().filter(s -> !USED.contains(s)).forEach(s -> remarks.add("section [" + s + "] is not used"));
         String name = field("device", "prodname", 0, "device");
-        long revision = whole("device", "majrev", 0, 0, 255) << 8 | whole("device", "minrev", 0, 0, 255);
+        long revision = whole("device", "majrev", 0, 0, 255) << 16 | whole("device", "minrev", 0, 0, 255);
         Identity identity = new Identity(name, whole("device", "vendcode", 0, 0, 0xFFFF), whole("device", "prodcode", 0, 0, 0xFFFF), revision);
         Map<String, DescribedObject> params = params();
         Map<String, Boolean> directions = directions(remarks);

@@ -99,7 +99,7 @@ class DescriptionsTest {
         DescribedPdo fixed = device.pdos().stream().filter(p -> p.number() == 0x1610).findFirst().orElseThrow();
         assertThat(fixed.fixed()).isTrue();
         assertThat(fixed.excludes()).containsExactly(0x1600, 0x1601);
-        assertThat(device.clocks()).extracting(DeviceDescription.Clock::assignActivate).containsExactly(0x300, 0);
+        assertThat(device.clocks()).extracting(DeviceDescription.DescribedClock::assignActivate).containsExactly(0x300, 0);
         assertThat(device.mailbox()).contains("CoE");
         assertThat(device.object(0x1000, 0).orElseThrow().preset()).isEqualTo("0x00020192");
         assertThat(device.object(0x605A, 0).orElseThrow()).satisfies(o -> assertThat(List.of(o.low(), o.high(), o.preset())).containsExactly("0", "6", "2"));

@@ -1,0 +1,209 @@
+package rueda.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.JsonSchemaFactory;
+import com.networknt.schema.SpecVersion;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.test.context.DynamicPropertyRegistry;
+import org.springframework.test.context.DynamicPropertySource;
+import rueda.format.description.ShippedDevices;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
+
+/** Connect and Map over HTTP, on a real H2 file. */
+@SpringBootTest(webEnvironment = SpringBootTest.WebEnvironment.RANDOM_PORT)
+class BusApiTest {
+
+    private static final JsonMapper JSON = JsonMapper.builder().build();
+
+    @Value("${local.server.port}")
+    int port;
+
+    @DynamicPropertySource
+    static void freshDatabase(DynamicPropertyRegistry registry) throws Exception {
+        Path folder = Files.createTempDirectory("rueda-bus");
+        registry.add("rueda.data", folder::toString);
+    }
+
+    private HttpResponse<String> call(String method, String path, byte[] body, String type) throws Exception {
+        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + path));
+        if (body != null) {
+            request.header("Content-Type", type);
+        }
+        request.method(method, body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofByteArray(body));
+        return HttpClient.newHttpClient().send(request.build(), HttpResponse.BodyHandlers.ofString());
+    }
+
+    private HttpResponse<String> post(String path, String json) throws Exception {
+        return call("POST", path, json.getBytes(StandardCharsets.UTF_8), "application/json");
+    }
+
+    private HttpResponse<String> file(String path, byte[] content) throws Exception {
+        return call("POST", path, content, "application/octet-stream");
+    }
+
+    private JsonNode get(String path) throws Exception {
+        return JSON.readTree(call("GET", path, null, null).body());
+    }
+
+    private String machine() throws Exception {
+        return get("/api/machines/1").get("document").toString();
+    }
+
+    /** The published schema is that of the interface, and the demo is a machine file by it. */
+    @Test
+    void theMachineFileFitsItsSchema() throws Exception {
+        JsonNode schema = MachineSchema.of(get("/api/openapi"));
+        String published = call("GET", "/api/machines/schema", null, null).body();
+        assertThat(JSON.readTree(published)).isEqualTo(schema);
+        String file = call("GET", "/api/machines/1/file", null, null).body();
+        var validator = JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012).getSchema(published);
+        assertThat(validator.validate(file, InputFormat.JSON)).isEmpty();
+        assertThat(validator.validate(file.replace("\"cycleMicros\" : 1000", "\"cycleMicros\" : \"fast\""), InputFormat.JSON)).isNotEmpty();
+        assertThat(JSON.readTree(file("/api/machines/read", file.getBytes(StandardCharsets.UTF_8)).body())).isEqualTo(JSON.readTree(file));
+        assertThat(file("/api/machines/read", "{\"name\":".getBytes(StandardCharsets.UTF_8)).statusCode()).isEqualTo(422);
+        assertThat(file("/api/machines/read", file.replace("\"cycleMicros\" : 1000", "\"cycleMicros\" : 7").getBytes(StandardCharsets.UTF_8)).body()).contains("/bus/cycleMicros");
+    }
+
+    @Test
+    void everyFamilyMovesTheMachineAndTellsItsTimes() throws Exception {
+        assertThat(get("/api/calc/bus/families")).hasSize(5);
+        for (String family : new String[] {"ETHERCAT", "CANOPEN", "PROFINET", "ETHERNET_IP", "MODBUS_TCP"}) {
+            String moved = post("/api/calc/bus/family", "{\"family\":\"" + family + "\",\"machine\":" + machine() + "}").body();
+            assertThat(JSON.readTree(moved).at("/bus/family").asString()).isEqualTo(family);
+            assertThat(JSON.readTree(post("/api/calc/bus/times", moved).body()).get("messages")).isNotEmpty();
+            JsonNode stages = JSON.readTree(post("/api/calc/machine", moved).body()).get("stages");
+            for (JsonNode stage : stages) {
+                if (stage.get("stage").asString().matches("map|connect")) {
+                    stage.at("/advice/findings").forEach(f -> assertThat(f.get("severity").asString()).as(family + f).isEqualTo("GOOD"));
+                }
+            }
+        }
+    }
+
+    @Test
+    void thePlcTableIsCompared() throws Exception {
+        String table = "Name,Type,Address\\nShuttle.Cmd.Control,WORD,%QB64\\nShuttle.Cmd.Position,DINT,%QD66\\nShuttle.Cmd.Mode,SINT,%QB70\\n";
+        JsonNode preview = JSON.readTree(post("/api/calc/bus/table", "{\"text\":\"" + table + "\"}").body());
+        assertThat(preview.get("format").asString()).isEqualTo("CSV");
+        JsonNode compared = JSON.readTree(post("/api/calc/bus/comparison", "{\"machine\":" + machine() + ",\"axis\":0,\"alignment\":1,\"counts\":\"BYTES\",\"output\":true,\"text\":\"" + table + "\"}").body());
+        assertThat(compared.at("/0/findings/0/title").asString()).isEqualTo("The PLC lacks a 16-bit filler before target position.");
+        HttpResponse<String> refused = post("/api/calc/bus/comparison", "{\"machine\":" + machine() + ",\"axis\":0,\"alignment\":1,\"counts\":\"BYTES\",\"output\":true,\"text\":\"VAR_GLOBAL a : WHAT; END_VAR\"}");
+        assertThat(refused.statusCode()).isEqualTo(422);
+        assertThat(JSON.readTree(refused.body()).at("/faults/0/value").asString()).isEqualTo("WHAT");
+    }
+
+    @Test
+    void descriptionsAreBroughtInAndForgotten() throws Exception {
+        int before = get("/api/devices").size();
+        byte[] third = new String(ShippedDevices.file("wheelwright-w1.esi.xml"), StandardCharsets.UTF_8).replace("#x00010002", "#x00010003").getBytes(StandardCharsets.UTF_8);
+        assertThat(file("/api/devices?name=known.xml", ShippedDevices.file("wheelwright-w1.esi.xml")).statusCode()).as("nothing new").isEqualTo(422);
+        JsonNode brought = JSON.readTree(file("/api/devices?name=new.xml", third).body());
+        assertThat(brought.at("/devices")).hasSize(2);
+        JsonNode known = get("/api/devices");
+        assertThat(known).hasSize(before + 2);
+        HttpResponse<String> refused = file("/api/devices?name=bad.xml", "<EtherCATInfo><a>".getBytes(StandardCharsets.UTF_8));
+        assertThat(refused.statusCode()).isEqualTo(422);
+        assertThat(refused.body()).contains("line 1").contains("Nothing of it was taken");
+        assertThat(file("/api/devices?name=empty", new byte[0]).statusCode()).isEqualTo(422);
+        assertThat(get("/api/devices")).hasSize(before + 2);
+        assertThat(call("DELETE", "/api/devices/files/" + known.get(before).get("file").asLong(), null, null).statusCode()).isEqualTo(204);
+        assertThat(get("/api/devices")).hasSize(before);
+    }
+
+    /** A file of 100 MB is refused before it is read. */
+    @Test
+    void aHugeFileIsRefused() throws Exception {
+        HttpResponse<String> refused = file("/api/devices?name=huge.xml", new byte[100 << 20]);
+        assertThat(refused.statusCode()).isEqualTo(422);
+        assertThat(refused.body()).contains("up to 32 MB");
+    }
+
+    /** Data kept, changed, compared, written in part, interrupted, undone, finished. */
+    @Test
+    void imagesOfADevice() throws Exception {
+        assertThat(post("/api/machines/1/bench/stand", "{\"axis\":\"Lift\",\"changes\":[\"HOLDS_DATA\"]}").statusCode()).isEqualTo(200);
+        assertThat(get("/api/machines/1/bench/scan").at("/differences/0/kind").asString()).isEqualTo("PARAMETERS");
+        JsonNode kept = JSON.readTree(post("/api/machines/1/images", "{\"axis\":\"Lift\",\"name\":\"as it arrived\"}").body());
+        assertThat(get("/api/machines/1/bench/scan").get("differences")).isEmpty();
+        String image = kept.get("id").asString();
+        assertThat(post("/api/machines/1/images", "{\"axis\":\"Lift\",\"name\":\"\"}").statusCode()).isEqualTo(422);
+        assertThat(value(image, "/control/positionGain")).containsExactly("50", "25", "25");
+        JsonNode cut = JSON.readTree(post("/api/machines/1/bench/devices/Lift/parameters", "{\"groups\":[\"GAINS\",\"LIMITS\"],\"interruptedAfter\":1}").body());
+        assertThat(cut.at("/axes/1/device/missing/0").asString()).isEqualTo("Limits and defaults");
+        assertThat(value(image, "/control/positionGain")).containsExactly("50", "50", "25");
+        assertThat(JSON.readTree(post("/api/bench/devices/Lift/undo", "").body()).at("/axes/1/device/missing")).isEmpty();
+        assertThat(value(image, "/control/positionGain")).containsExactly("50", "25", "25");
+        post("/api/machines/1/bench/devices/Lift/parameters", "{\"groups\":[\"GAINS\",\"LIMITS\"],\"interruptedAfter\":1}");
+        post("/api/bench/devices/Lift/finish", "");
+        assertThat(value(image, "/limits/max/acceleration")).containsExactly("2000", "2000", "1000");
+        post("/api/machines/1/bench/devices/Lift/parameters", "{\"groups\":[\"GAINS\"],\"image\":" + image + "}");
+        assertThat(value(image, "/control/positionGain")).containsExactly("50", "25", "25");
+        String json = call("GET", "/api/images/" + image + "/file", null, null).body();
+        JsonNode again = JSON.readTree(file("/api/machines/1/images/file", json.getBytes(StandardCharsets.UTF_8)).body());
+        String back = call("GET", "/api/images/" + again.get("id").asString() + "/file", null, null).body();
+        assertThat(JSON.readTree(back).get("held")).isEqualTo(JSON.readTree(json).get("held"));
+        assertThat(call("GET", "/api/images/" + image + "/file?format=csv", null, null).body()).contains("Gains,/control/positionGain,25");
+        assertThat(file("/api/machines/1/images/file", "{}".getBytes(StandardCharsets.UTF_8)).statusCode()).isEqualTo(422);
+        assertThat(JSON.readTree(post("/api/bench/devices/Lift/factory-reset", "").body()).at("/axes/1/device/restarting").asBoolean()).isTrue();
+        assertThat(value(image, "/control/positionGain").get(1)).isEqualTo("30");
+        post("/api/machines/1/bench/stand", "{\"axis\":\"Lift\",\"changes\":[]}");
+    }
+
+    /** Project, working, image. */
+    private java.util.List<String> value(String image, String name) throws Exception {
+        for (JsonNode group : get("/api/machines/1/bench/devices/Lift/comparison?image=" + image)) {
+            for (JsonNode value : group.get("values")) {
+                if (value.get("name").asString().equals(name)) {
+                    return java.util.List.of(value.get("project").asString(), value.get("working").asString(), value.get("image").asString());
+                }
+            }
+        }
+        return java.util.List.of();
+    }
+
+    /** What is not as planned is found, and each difference can be resolved. */
+    @Test
+    void theScanFindsDifferences() throws Exception {
+        post("/api/machines/1/bench/stand", "{\"axis\":\"Brush\",\"changes\":[\"OTHER_ADDRESS\"]}");
+        post("/api/machines/1/bench/stand", "{\"axis\":\"Doser\",\"changes\":[\"MISSING\"]}");
+        JsonNode scan = get("/api/machines/1/bench/scan");
+        assertThat(scan.get("found")).hasSize(4);
+        assertThat(scan.at("/differences/0/kind").asString()).isEqualTo("ADDRESS");
+        assertThat(scan.at("/differences/1/kind").asString()).isEqualTo("MISSING");
+        JsonNode bench = JSON.readTree(post("/api/machines/1/bench", "{\"program\":\"PROGRAM\",\"running\":false}").body());
+        assertThat(bench.at("/axes/3/state").asString()).isEqualTo("not on the bus");
+        post("/api/machines/1/bench/resolve", "{\"axis\":\"Brush\",\"way\":\"READDRESS\"}");
+        assertThat(JSON.readTree(post("/api/machines/1/bench/resolve", "{\"axis\":\"Doser\",\"way\":\"EXCHANGE\"}").body()).get("differences")).isEmpty();
+        assertThat(call("GET", "/api/machines/1/bench/scan?from=9&to=3", null, null).statusCode()).isEqualTo(422);
+        assertThat(get("/api/machines/1/bench/scan?from=1&to=3").get("found")).hasSize(3);
+    }
+
+    @Test
+    void openFormatsOut() throws Exception {
+        assertThat(JSON.readTree(post("/api/calc/bus/eni", machine()).body()).get("text").asString()).contains("<EtherCATConfig").contains("<Name>Shuttle.Cmd.Position</Name>");
+        String can = post("/api/calc/bus/family", "{\"family\":\"CANOPEN\",\"machine\":" + machine() + "}").body();
+        assertThat(post("/api/calc/bus/eni", can).statusCode()).isEqualTo(422);
+        assertThat(JSON.readTree(post("/api/calc/bus/dcf", "{\"axis\":0,\"machine\":" + can + "}").body()).get("text").asString()).contains("NodeID=1").contains("ParameterValue=");
+        assertThat(JSON.readTree(post("/api/calc/bus/tags", "{\"format\":\"STRUCTURED_TEXT\",\"machine\":" + can + "}").body()).get("text").asString()).contains("Shuttle_Cmd AT %QB0 : Shuttle_Cmd_T;");
+        JsonNode startUp = JSON.readTree(post("/api/calc/bus/startup", "{\"axis\":0,\"machine\":" + machine() + "}").body());
+        assertThat(startUp.get("derived").size()).isGreaterThan(20);
+        ObjectNode axis = (ObjectNode) JSON.readTree(post("/api/calc/axis", "{\"name\":\"Washer\",\"machine\":" + machine() + "}").body());
+        assertThat(axis.at("/station/address/number").asInt()).isEqualTo(6);
+        post("/api/machines/1/bench", "{\"program\":\"PROGRAM\",\"running\":false}");
+        post("/api/bench/cycle", "");
+        assertThat(call("GET", "/api/bench/traffic", null, null).body()).startsWith("\n\r\r\n");
+    }
+}

@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue'
+import { api, type Difference, type ScanResult, type StandChange } from '../../api/client'
+import { useBench } from '../../stores/bench'
+import { useBus } from '../../stores/bus'
+import { revisionWords, useDevices } from '../../stores/devices'
+import { useMachine } from '../../stores/machine'
+import ChoiceField from '../ChoiceField.vue'
+import NumberField from '../NumberField.vue'
+
+/** The bus, its stations, and what is found on the bench against the plan. */
+const machine = useMachine()
+const bus = useBus()
+const bench = useBench()
+const devices = useDevices()
+const family = computed(() => bus.family!)
+const plan = computed(() => machine.draft!)
+const scan = ref<ScanResult | null>(null)
+const ignored = ref<string[]>([])
+const from = ref(0)
+const to = ref(65535)
+const looking = ref(false)
+const stand = ref<Record<string, StandChange[]>>({})
+const imageName = ref('As it arrived')
+
+const families = computed(() => Object.fromEntries(bus.families.map((f) => [f.family, f.words])))
+const networks = computed(() => family.value.usesIp || plan.value.bus.family === 'ETHERCAT')
+
+/** Another bus: every station gets the usual layout of it. One edit, so that undo takes it back whole. */
+async function chooseFamily(chosen: string) {
+  const moved = await machine.guarded(() => api.moveToFamily(plan.value, chosen as (typeof bus.families)[number]['family']))
+  if (!moved) return
+  machine.edit({ op: 'replace', path: '/bus', value: moved.bus }, { op: 'replace', path: '/plc/taskIntervalMicros', value: moved.plc.taskIntervalMicros },
+    ...moved.axes.map((axis, i) => ({ op: 'replace' as const, path: `/axes/${i}/station`, value: axis.station })))
+  scan.value = null
+}
+
+function chooseDevice(index: number, key: string) {
+  const device = devices.fitting[Number(key)]?.device
+  if (device) machine.set(`/axes/${index}/station/identity`, device.identity)
+}
+const deviceKey = (identity: { vendor: number; product: number; revision: number }) =>
+  devices.fitting.findIndex((k) => k.device.identity.vendor === identity.vendor && k.device.identity.product === identity.product && k.device.identity.revision === identity.revision)
+
+const marked = (index: number, field: string) => machine.faults.some((f) => f.field === `/axes/${index}/station/${field}`)
+const findings = (index: number) => machine.answer?.stages.find((s) => s.stage === 'connect' && s.axis === index)?.advice.findings.filter((f) => f.severity !== 'GOOD') ?? []
+
+async function look() {
+  looking.value = true
+  await machine.flush()
+  scan.value = (await machine.guarded(() => api.scan(machine.id, from.value, to.value))) ?? scan.value
+  looking.value = false
+}
+const differences = computed(() => scan.value?.differences.filter((d) => !ignored.value.includes(d.axis + d.kind)) ?? [])
+const WAYS = { TAKE_OVER: 'Take it over into the plan', READDRESS: 'Give the device the planned address', EXCHANGE: 'Exchange it for the planned one', KEEP_IMAGE: 'Keep an image' }
+const KINDS = { MISSING: 'not found', ADDRESS: 'address', NAME: 'station name', NETWORK: 'IP address', REVISION: 'revision', PRODUCT: 'product', PARAMETERS: 'parameters' }
+
+async function resolve(d: Difference, way: keyof typeof WAYS) {
+  const index = plan.value.axes.findIndex((a) => a.name === d.axis)
+  const found = scan.value?.found.find((f) => f.axis === d.axis)
+  if (way === 'KEEP_IMAGE') {
+    await machine.guarded(() => api.keepImage(machine.id, d.axis, imageName.value))
+  } else if (way === 'TAKE_OVER' && found) {
+    if (d.kind === 'REVISION' || d.kind === 'PRODUCT') machine.set(`/axes/${index}/station/identity`, found.identity)
+    else machine.set(`/axes/${index}/station/address`, found.address)
+  } else if (way === 'READDRESS' || way === 'EXCHANGE') {
+    await machine.guarded(() => api.resolveAtDevice(machine.id, d.axis, way))
+    stand.value = (await machine.guarded(() => api.stand())) ?? stand.value
+  }
+  await look()
+}
+
+const CHANGES: Record<string, string> = { '': 'as planned', MISSING: 'not connected', OTHER_ADDRESS: 'at another address', OTHER_SUBNET: 'in another network', OLDER_REVISION: 'an older revision', OTHER_DEVICE: 'another product', HOLDS_DATA: 'holds data' }
+async function change(axis: string, wanted: string) {
+  await machine.flush()
+  stand.value = (await machine.guarded(() => api.changeStand(machine.id, axis, wanted ? [wanted as StandChange] : []))) ?? stand.value
+  if (scan.value) await look()
+}
+onMounted(async () => (stand.value = (await machine.guarded(() => api.stand())) ?? {}))
+watch(() => family.value.family, () => {
+  from.value = family.value.lowestAddress
+  to.value = family.value.highestAddress
+}, { immediate: true })
+</script>
+
+<template>
+  <div class="bus">
+    <ChoiceField path="/bus/family" label="Bus" :value="plan.bus.family" :options="families" :choose="chooseFamily" />
+    <NumberField path="/bus/cycleMicros" label="Bus cycle" unit="µs" :value="plan.bus.cycleMicros" whole />
+    <ChoiceField v-if="plan.bus.family === 'CANOPEN'" path="/bus/kiloBits" label="Bit rate, kbit/s" :value="String(plan.bus.kiloBits)" :options="['10', '20', '50', '125', '250', '500', '800', '1000']" :choose="(v) => machine.set('/bus/kiloBits', Number(v))" />
+    <ChoiceField v-if="plan.bus.family === 'MODBUS_TCP'" path="/bus/lowWordFirst" label="32-bit values" :value="String(plan.bus.lowWordFirst)" :options="{ false: 'high word first', true: 'low word first' }" :choose="(v) => machine.set('/bus/lowWordFirst', v === 'true')" />
+    <template v-if="networks">
+      <ChoiceField path="/bus/plc/address" label="IP address of the PLC" :value="plan.bus.plc.address" :options="[]" free />
+      <ChoiceField path="/bus/plc/mask" label="Mask" :value="plan.bus.plc.mask" :options="['255.255.255.0', '255.255.0.0', '255.0.0.0']" free />
+      <ChoiceField path="/bus/plc/gateway" label="Gateway" :value="plan.bus.plc.gateway" :options="[]" free />
+    </template>
+  </div>
+  <table class="plain" data-testid="stations">
+    <thead><tr><th>Station</th><th>Device, revision</th><th v-if="family.addressWord">{{ family.addressWord }}</th><th v-if="plan.bus.family === 'PROFINET'">Station name</th><template v-if="networks"><th>IP address</th><th>Mask</th><th>Gateway</th></template><th>On the bench</th></tr></thead>
+    <tbody>
+      <tr v-for="(axis, i) in plan.axes" :key="axis.name" :class="{ on: machine.axisIndex === i, marked: findings(i).some((f) => f.severity === 'FAULT') }" @focusin="machine.axisIndex = i" @click="machine.axisIndex = i">
+        <th scope="row">{{ axis.name }}</th>
+        <td><select class="plain device" :value="deviceKey(axis.station.identity)" :aria-label="`Device of ${axis.name}`" @change="chooseDevice(i, ($event.target as HTMLSelectElement).value)">
+          <option v-if="deviceKey(axis.station.identity) < 0" :value="-1">{{ axis.station.identity.device }} {{ revisionWords(axis.station.identity.revision) }}, no description</option>
+          <option v-for="(k, n) in devices.fitting" :key="n" :value="n">{{ k.device.name }} {{ revisionWords(k.device.identity.revision) }}</option></select></td>
+        <td v-if="family.addressWord"><NumberField :path="`/axes/${i}/station/address/number`" :label="`${family.addressWord} of ${axis.name}`" :value="axis.station.address.number" whole hide-label class="num" /></td>
+        <td v-if="plan.bus.family === 'PROFINET'"><input class="plain" :value="axis.station.address.name" :aria-label="`Station name of ${axis.name}`" @change="machine.set(`/axes/${i}/station/address/name`, ($event.target as HTMLInputElement).value.trim())" /></td>
+        <template v-if="networks">
+          <td v-for="part in (['address', 'mask', 'gateway'] as const)" :key="part"><input class="plain ip mono" :class="{ gate: part === 'gateway' && !axis.station.address.ip.gateway, wrong: marked(i, `address/ip/${part}`) }" :value="axis.station.address.ip[part]" :aria-invalid="marked(i, `address/ip/${part}`)" :aria-label="`${part === 'address' ? 'IP address' : part} of ${axis.name}`" @change="machine.set(`/axes/${i}/station/address/ip/${part}`, ($event.target as HTMLInputElement).value.trim())" /></td>
+        </template>
+        <td><select class="plain there" :value="stand[axis.name]?.[0] ?? ''" :aria-label="`Device of ${axis.name} on the bench`" @change="change(axis.name, ($event.target as HTMLSelectElement).value)"><option v-for="(words, key) in CHANGES" :key="key" :value="key">{{ words }}</option></select></td>
+      </tr>
+    </tbody>
+  </table>
+  <section aria-label="Look for devices">
+    <h2>What is there, against the plan</h2>
+    <div class="look">
+      <v-btn color="primary" variant="flat" :loading="looking" @click="look">Look for devices</v-btn>
+      <template v-if="family.addressWord"><label>from <input v-model.number="from" type="number" class="plain range" :min="family.lowestAddress" :max="family.highestAddress" aria-label="Lowest address to ask" /></label>
+        <label>to <input v-model.number="to" type="number" class="plain range" :min="family.lowestAddress" :max="family.highestAddress" aria-label="Highest address to ask" /></label></template>
+      <span v-if="scan" role="status">{{ scan.found.length }} of {{ plan.axes.length }} answered; {{ differences.length === 0 ? 'all as planned' : differences.length + (differences.length === 1 ? ' difference' : ' differences') }}<template v-if="ignored.length">, {{ ignored.length }} ignored <button type="button" class="link" @click="ignored = []">show again</button></template></span>
+      <span v-else class="pencil">The devices on the bench are asked who they are.</span>
+    </div>
+    <table v-if="differences.length" class="plain" data-testid="differences">
+      <thead><tr><th>Station</th><th>Differs in</th><th>Planned</th><th>Found</th><th>What it leads to</th><th>Resolve</th></tr></thead>
+      <tbody>
+        <tr v-for="d in differences" :key="d.axis + d.kind">
+          <th scope="row">{{ d.axis }}</th><td>{{ KINDS[d.kind] }}</td><td>{{ d.planned || '–' }}</td><td>{{ d.found || '–' }}</td><td>{{ d.consequence }}</td>
+          <td class="ways"><button v-for="way in d.ways" :key="way" type="button" class="link" @click="resolve(d, way)">{{ d.kind === 'MISSING' && way === 'EXCHANGE' ? 'Put the planned one in' : WAYS[way] }}</button>
+            <button type="button" class="link quiet" @click="ignored = [...ignored, d.axis + d.kind]">Ignore</button></td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="bench.state?.axes.some((a) => !a.device.connected)" class="fault-text" role="status">Not on the bus: {{ bench.state.axes.filter((a) => !a.device.connected).map((a) => a.name).join(', ') }}. The PLC does not bring what is not as planned into operation.</p>
+  </section>
+</template>
+
+<style scoped>
+.bus { display: flex; flex-wrap: wrap; gap: 10px; margin-bottom: 8px; }
+td, th { padding: 1px 3px !important; } th[scope='row'] { font-weight: 700; color: var(--ink); border-bottom: 1px solid var(--hair) !important; }
+tr.on { background: var(--cmd-wash); } tr.marked { background: var(--stop-wash); }
+.device { width: 152px; } .ip { width: 104px; font-size: 12px; padding: 2px 4px; letter-spacing: -0.4px; } .gate { width: 62px; } .num { width: 58px; } .there { width: 92px; } .wrong { border-color: var(--stop); }
+.range { width: 76px; } .look { display: flex; gap: 10px; align-items: center; margin: 4px 0 6px; font-size: 13px; }
+h2 { margin-top: 12px; }
+.ways { display: flex; flex-direction: column; } .pencil, .quiet { color: var(--pencil); }
+</style>

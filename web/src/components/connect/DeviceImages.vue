@@ -1,0 +1,134 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue'
+import { api, Problem, type DeviceGroup, type ImageView } from '../../api/client'
+import { useAxis } from '../../lib/axis'
+
+/** Project, device and a kept image three ways; what is chosen of one is written to the device. */
+const { machine, bench, axis, live } = useAxis()
+const images = ref<ImageView[]>([])
+const groups = ref<DeviceGroup[]>([])
+const image = ref(0)
+const source = ref<'project' | 'image'>('project')
+const chosen = ref<string[]>([])
+const name = ref('')
+const cut = ref(false)
+const resetting = ref(false)
+const problem = ref<Problem | null>(null)
+const ACTS = { AT_ONCE: 'at once', WHILE_DISABLED: 'while disabled', AFTER_RESTART: 'after a restart' }
+const own = computed(() => images.value.filter((i) => i.axis === axis.value.name))
+const device = computed(() => live.value?.device ?? null)
+const other = (v: DeviceGroup['values'][number]) => (source.value === 'image' ? v.image : v.project)
+const rows = computed(() => groups.value.map((g) => ({ ...g, values: g.values.filter((v) => new Set([v.project, v.working, v.permanent, ...(image.value ? [v.image] : [])]).size > 1) })).filter((g) => g.values.length))
+const differing = computed(() => groups.value.filter((g) => g.values.some((v) => other(v) !== v.working)))
+const pending = computed(() => differing.value.filter((g) => chosen.value.includes(g.group)).flatMap((g) => g.values.filter((v) => other(v) !== v.working).map((v) => ({ ...v, to: other(v), acts: g.acts }))))
+const restart = computed(() => pending.value.some((p) => p.acts === 'AFTER_RESTART'))
+const unseen = computed(() => bench.state !== null && own.value.length === 0 && groups.value.some((g) => g.values.some((v) => v.working !== v.project)))
+
+async function tried(work: () => Promise<unknown>) {
+  try {
+    problem.value = null
+    await work()
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    problem.value = error
+  }
+}
+async function load() {
+  images.value = (await machine.guarded(() => api.images(machine.id))) ?? images.value
+  groups.value = (await machine.guarded(() => api.device(machine.id, axis.value.name, image.value || undefined))) ?? groups.value
+}
+onMounted(load)
+watch(() => [axis.value.name, machine.revision, bench.state?.revision, JSON.stringify(live.value?.device), image.value], load)
+watch(() => axis.value.name, () => {
+  image.value = 0
+  source.value = 'project'
+  chosen.value = []
+})
+watch([image, source, () => axis.value.name, groups], () => (chosen.value = differing.value.map((g) => g.group)))
+
+const keep = () => tried(async () => {
+  const kept = await api.keepImage(machine.id, axis.value.name, name.value.trim() || `${axis.value.name} ${new Date().toISOString().slice(0, 16).replace('T', ' ')}`)
+  name.value = ''
+  await load()
+  image.value = kept.id
+})
+const bring = (file: File | undefined) => file && tried(async () => {
+  const kept = await api.bringImage(machine.id, file)
+  await load()
+  if (kept.axis === axis.value.name) image.value = kept.id
+})
+const forget = (id: number) => tried(async () => {
+  await api.forgetImage(id)
+  if (image.value === id) image.value = 0
+  await load()
+})
+const write = () => tried(async () => {
+  await api.writeDevice(machine.id, axis.value.name, { groups: chosen.value as DeviceGroup['group'][], ...(source.value === 'image' ? { image: image.value } : {}), ...(cut.value ? { interruptedAfter: Math.floor(chosen.value.length / 2) } : {}) })
+  cut.value = false
+  await load()
+})
+const end = (way: 'finish' | 'undo') => tried(async () => {
+  await api.endWriting(axis.value.name, way)
+  await load()
+})
+const words = (path: string) => {
+  const terminal = /^\/wiring\/terminals\/(\d+)\/(.*)$/.exec(path)
+  const parts = terminal ? [axis.value.wiring.terminals[Number(terminal[1])]?.name ?? 'terminal', terminal[2]] : path.split('/').slice(2)
+  return (parts.length ? parts : [path.slice(1)]).join(' ').replace(/([a-z])([A-Z])/g, '$1 $2').replace(/ [A-Z]/g, (c) => c.toLowerCase())
+}
+const when = (iso: string) => new Date(iso).toLocaleString()
+</script>
+
+<template>
+  <section aria-label="Device images">
+    <p v-if="problem" class="refused" role="alert"><b>{{ problem.title }}.</b> {{ problem.detail }}</p>
+    <p v-if="unseen" class="warn" role="status">{{ axis.name }}'s device holds parameters that differ from the project, and nothing of it has been kept. Keep an image first: every later step can then be taken back.</p>
+    <p v-if="device && device.missing.length" class="refused" role="alert" data-testid="interrupted"><b>Writing was interrupted.</b> The device gives no torque. Not written: {{ device.missing.join(', ') }}.
+      <button type="button" class="link" @click="end('finish')">Finish it</button> <button type="button" class="link" @click="end('undo')">Undo it</button></p>
+    <div class="line">
+      <input v-model="name" class="plain" size="24" maxlength="80" placeholder="name of the image" aria-label="Name of the image" @keydown.enter="keep" />
+      <v-btn size="small" color="primary" variant="flat" @click="keep">Keep an image of {{ axis.name }}</v-btn>
+      <label class="pencil">or bring one in <input type="file" accept=".json" aria-label="Device image file" @change="bring(($event.target as HTMLInputElement).files?.[0])" /></label>
+    </div>
+    <table v-if="own.length" class="plain" data-testid="images">
+      <thead><tr><th>Compare</th><th>Image of {{ axis.name }}</th><th>Taken</th><th>Take out</th><th /></tr></thead>
+      <tbody>
+        <tr><td><input v-model.number="image" type="radio" name="image" :value="0" aria-label="Compare with no image" /></td><td colspan="4" class="pencil">none</td></tr>
+        <tr v-for="i in own" :key="i.id"><td><input v-model.number="image" type="radio" name="image" :value="i.id" :aria-label="`Compare with ${i.name}`" /></td><td>{{ i.name }}</td><td>{{ when(i.takenAt) }}</td>
+          <td><a class="link" :href="`/api/images/${i.id}/file`" download>JSON</a> <a class="link" :href="`/api/images/${i.id}/file?format=csv`" download>CSV</a></td><td><button type="button" class="link" @click="forget(i.id)">Forget</button></td></tr>
+      </tbody>
+    </table>
+    <h2 class="gap">Project, device{{ image ? ' and image' : '' }}</h2>
+    <p v-if="!bench.state" class="empty">The bench is off. Keeping an image switches it on; Run does too.</p>
+    <p v-else-if="rows.length === 0" class="pencil">{{ image ? 'All three agree.' : 'Project and device agree.' }}</p>
+    <template v-if="rows.length">
+      <table class="plain" data-testid="three-ways">
+        <thead><tr><th>Write</th><th>Parameter</th><th>Project</th><th>Device</th><th>Kept in it</th><th v-if="image">Image</th><th>A change acts</th></tr></thead>
+        <tbody v-for="g in rows" :key="g.group">
+          <tr v-for="(v, n) in g.values" :key="v.name"><td><input v-if="n === 0" v-model="chosen" type="checkbox" :value="g.group" :aria-label="`Write ${g.words}`" :disabled="!differing.some((d) => d.group === g.group)" /></td><td :title="g.words">{{ words(v.name) }}</td>
+            <td class="mono" :class="{ other: v.project !== v.working }">{{ v.project }}</td><td class="mono">{{ v.working }}</td><td class="mono" :class="{ other: v.permanent !== v.working }">{{ v.permanent }}</td><td v-if="image" class="mono" :class="{ other: v.image !== v.working }">{{ v.image }}</td><td>{{ ACTS[g.acts] }}</td></tr>
+        </tbody>
+      </table>
+      <div class="line gap">
+        <label>Write from <select v-model="source" class="plain" aria-label="Write from"><option value="project">the project</option><option v-if="image" value="image">the image</option></select></label>
+        <v-btn size="small" :disabled="pending.length === 0 || !device || device.restarting" @click="write">Write {{ pending.length }} {{ pending.length === 1 ? 'value' : 'values' }} into {{ axis.name }}</v-btn>
+        <label class="pencil" title="A condition of the bench: the connection breaks half-way"><input v-model="cut" type="checkbox" /> break the connection half-way</label>
+      </div>
+      <p v-if="pending.length" class="pencil" data-testid="pending">Will change: {{ pending.map((p) => `${words(p.name)} ${p.working} → ${p.to}`).join('; ') }}. {{ restart ? 'Some act only after a restart.' : 'All act without a restart.' }}</p>
+    </template>
+    <div v-if="device" class="line gap">
+      <v-btn size="small" :disabled="!device.unkept.length" @click="tried(() => api.keepDevice(axis.name))">Keep permanently in the device</v-btn>
+      <v-btn size="small" @click="tried(() => api.restartDevice(axis.name))">Restart it</v-btn>
+      <v-btn v-if="!resetting" size="small" @click="resetting = true">Factory reset…</v-btn>
+      <template v-else><span class="fault-text">All its parameters are lost, and it restarts.</span><v-btn size="small" color="error" @click="resetting = false; tried(() => api.factoryReset(axis.name))">Reset {{ axis.name }}</v-btn><v-btn size="small" @click="resetting = false">Leave it</v-btn></template>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.line { display: flex; gap: 10px; align-items: center; font-size: 13px; margin-bottom: 6px; } .gap { margin-top: 10px; }
+.pencil { color: var(--pencil); font-size: 13px; } .other { font-weight: 700; color: var(--act); }
+td, th { padding: 1px 5px !important; } a.link { color: var(--cmd); font-weight: 700; }
+.refused { border-left: 4px solid var(--stop); background: var(--stop-wash); padding: 4px 8px; font-size: 13px; }
+.warn { border-left: 4px solid var(--warn); background: var(--warn-wash); padding: 4px 8px; font-size: 13px; }
+</style>

@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { api, Problem, type Schemas } from '../../api/client'
+import { useAxis } from '../../lib/axis'
+import { useBench } from '../../stores/bench'
+import { revisionWords, useDevices } from '../../stores/devices'
+
+/** Descriptions that are known, one of them in full: objects, messages with their rules, clocks, mailbox. */
+const { machine, axis } = useAxis()
+const bench = useBench()
+const devices = useDevices()
+const chosen = ref(0)
+const problem = ref<Problem | null>(null)
+const brought = ref<Schemas['Brought'] | null>(null)
+const filter = ref('')
+const FAMILIES: Record<string, string> = { ETHERCAT: 'EtherCAT', CANOPEN: 'CANopen', PROFINET: 'PROFINET', ETHERNET_IP: 'EtherNet/IP', MODBUS_TCP: 'Modbus TCP' }
+const device = computed(() => devices.known[chosen.value]?.device ?? null)
+/* begins with the planned device of the axis */
+watch([() => axis.value.name, () => devices.known.length], () => {
+  if (brought.value) return
+  const planned = devices.of(axis.value.station.identity)
+  chosen.value = Math.max(0, devices.known.findIndex((k) => k.device === planned))
+}, { immediate: true })
+const objects = computed(() => {
+  const text = filter.value.trim().toLowerCase()
+  return device.value?.objects.filter((o) => !text || o.name.toLowerCase().includes(text) || hex(o.index).toLowerCase().includes(text)) ?? []
+})
+const hex = (n: number) => n.toString(16).toUpperCase().padStart(4, '0') + 'h'
+const numbered = computed(() => device.value?.family === 'ETHERCAT' || device.value?.family === 'CANOPEN')
+
+async function bring(file: File | undefined) {
+  if (!file) return
+  problem.value = null
+  brought.value = null
+  if (file.size > 32 * 2 ** 20) {
+    problem.value = new Problem(0, 'File refused', `${file.name} has ${Math.round(file.size / 2 ** 20)} MB; allowed are up to 32 MB. Take what is needed out of it. Nothing of it was taken.`, [])
+    return
+  }
+  try {
+    brought.value = await api.bringDevice(file)
+    await devices.load()
+    chosen.value = devices.known.length - 1
+    void machine.ask()
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    problem.value = error
+  }
+}
+
+async function forget(file: number) {
+  await machine.guarded(() => api.forgetDevice(file))
+  chosen.value = 0
+  await devices.load()
+}
+
+/** Changing an object adds a write at start-up. */
+function change(object: (typeof objects.value)[number], event: Event) {
+  const text = (event.target as HTMLInputElement).value.trim()
+  if (!text) return
+  const value = /^0x/i.test(text) ? parseInt(text, 16) : Number(text)
+  if (!Number.isInteger(value)) {
+    problem.value = new Problem(0, `${object.name} ${text} is refused`, 'Allowed: a whole number, decimal or hexadecimal with 0x.', [])
+    return
+  }
+  problem.value = null
+  machine.edit({ op: 'add', path: `/axes/${machine.axisIndex}/station/startWrites/-`, value: { object: object.index, subIndex: object.subIndex, bits: object.bits, value, transition: 'PREOP_TO_SAFEOP', comment: object.name, enabled: true } })
+}
+const written = (index: number, sub: number) => axis.value.station.startWrites.filter((w) => w.object === index && w.subIndex === sub && w.enabled).at(-1)?.value
+const planned = computed(() => device.value && axis.value.station.identity.vendor === device.value.identity.vendor && axis.value.station.identity.product === device.value.identity.product && device.value.family === machine.draft!.bus.family)
+</script>
+
+<template>
+  <div class="bring" @dragover.prevent @drop.prevent="bring($event.dataTransfer?.files[0])">
+    <label class="file">Bring a description in <input type="file" accept=".xml,.eds,.dcf" aria-label="Device description file" @change="bring(($event.target as HTMLInputElement).files?.[0])" /></label>
+    <span class="pencil">ESI, GSDML, EDS or DCF of CANopen, EDS of ODVA; drop it here. What is not understood is said.</span>
+  </div>
+  <p v-if="problem" class="refused" role="alert" data-testid="file-refused"><b>{{ problem.title }}.</b> {{ problem.detail }}</p>
+  <div v-if="brought" role="status" class="brought">{{ brought.devices.length }} {{ brought.devices.length === 1 ? 'device' : 'devices' }} brought in: {{ brought.devices.map((d) => d.name + ' ' + revisionWords(d.identity.revision)).join(', ') }}.
+    <template v-if="brought.remarks.length"> Not understood: <ul><li v-for="r in brought.remarks" :key="r">{{ r }}</li></ul></template></div>
+  <div class="two">
+    <ul class="list" aria-label="Known devices">
+      <li v-for="(k, i) in devices.known" :key="i"><button type="button" :aria-pressed="chosen === i" @click="chosen = i"><b>{{ k.device.name }} {{ revisionWords(k.device.identity.revision) }}</b><span>{{ FAMILIES[k.device.family] }} · {{ k.device.format }} · {{ k.file ? k.fileName : 'ships with Rueda' }}</span></button>
+        <button v-if="k.file" type="button" class="link" @click="forget(k.file)">Forget {{ k.fileName }}</button></li>
+    </ul>
+    <div v-if="device" class="detail">
+      <p><b>{{ device.name }}</b> by {{ device.vendor }}, vendor <span class="mono">{{ device.identity.vendor.toString(16).toUpperCase() }}h</span>, product <span class="mono">{{ device.identity.product.toString(16).toUpperCase() }}h</span>, revision {{ revisionWords(device.identity.revision) }}.
+        <template v-if="device.clocks.length"> Clocks: {{ device.clocks.map((c) => c.name + (c.words ? `, ${c.words}` : '')).join('; ') }}.</template> Mailbox: {{ device.mailbox.join(', ') || 'none' }}.</p>
+      <h2>Messages</h2>
+      <table class="plain"><thead><tr><th>Number</th><th>Name</th><th>Way</th><th>Entries</th><th>Rules</th></tr></thead>
+        <tbody><tr v-for="p in device.pdos" :key="p.number + String(p.output)"><td class="mono">{{ numbered ? hex(p.number) : p.number }}</td><td>{{ p.name }}</td><td>{{ p.output ? 'to the device' : 'from it' }}</td>
+          <td>{{ p.entries.map((e) => (e.index === 0 ? `filler ${e.bits}` : `${e.name} ${e.bits}`)).join(', ') || 'none' }}</td>
+          <td>{{ [p.fixed && 'fixed', p.mandatory && 'mandatory', p.chosen && 'by default', p.excludes.length && 'not with ' + p.excludes.map(hex).join(', ')].filter(Boolean).join('; ') || '–' }}</td></tr></tbody></table>
+      <h2 class="gap">Objects <input v-model="filter" class="plain" placeholder="find" aria-label="Find an object" /></h2>
+      <p v-if="planned && numbered" class="sub">A value entered here is written to {{ axis.name }} at start-up; it stands under Start-up writes.</p>
+      <table class="plain"><thead><tr><th>Index</th><th>Name</th><th>Type</th><th>Access</th><th>Range</th><th>Default</th><th v-if="planned && numbered">Write to {{ axis.name }}</th></tr></thead>
+        <tbody><tr v-for="o in objects" :key="o.index * 256 + o.subIndex"><td class="mono">{{ numbered ? hex(o.index) + (o.subIndex ? ':' + o.subIndex.toString(16).toUpperCase().padStart(2, '0') : '') : o.index }}</td><td>{{ o.name }}</td><td class="mono">{{ o.dataType }}</td><td>{{ { READ: 'read', WRITE: 'write', READ_WRITE: 'read, write', CONSTANT: 'constant' }[o.access] }}</td>
+          <td class="mono">{{ o.low || o.high ? `${o.low || '…'} to ${o.high || '…'}` : '–' }}</td><td class="mono">{{ o.preset || '–' }}</td>
+          <td v-if="planned && numbered"><input v-if="(o.access === 'READ_WRITE' || o.access === 'WRITE') && [8, 16, 32].includes(o.bits)" class="plain mono write" :value="written(o.index, o.subIndex) ?? ''" :aria-label="`Write ${o.name}`" @change="change(o, $event)" /></td></tr></tbody></table>
+    </div>
+  </div>
+  <p v-if="!bench.state" class="visually-hidden">The bench is off.</p>
+</template>
+
+<style scoped>
+.bring { display: flex; gap: 12px; align-items: center; border: 1.5px dashed var(--field-line); border-radius: 5px; padding: 6px 10px; font-size: 13px; }
+.file { font-weight: 650; } .pencil { color: var(--pencil); }
+.refused { border-left: 4px solid var(--stop); background: var(--stop-wash); padding: 4px 8px; font-size: 13px; }
+.brought { border-left: 4px solid var(--ok); background: var(--ok-wash); padding: 4px 8px; font-size: 13px; margin-top: 6px; }
+.two { display: grid; grid-template-columns: 210px minmax(0, 1fr); gap: 14px; margin-top: 8px; }
+.list { list-style: none; margin: 0; padding: 0; }
+.list > li > button:first-child { display: block; width: 100%; text-align: left; border: 1px solid var(--hair); background: var(--sheet); color: var(--ink); font: inherit; font-size: 13px; border-radius: 4px; padding: 4px 8px; margin-bottom: 4px; cursor: pointer; }
+.list button[aria-pressed='true'] { border-color: var(--cmd) !important; border-width: 2px !important; }
+.list span { display: block; color: var(--pencil); font-size: 12px; }
+td, th { padding: 1px 5px !important; } .gap { margin-top: 10px; } .write { width: 90px; font-size: 12px; }
+.detail p { margin: 0 0 6px; font-size: 13px; }
+</style>

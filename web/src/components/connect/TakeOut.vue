@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { api, Problem } from '../../api/client'
+import { useMachine } from '../../stores/machine'
+
+/** The result in open formats, and a machine file back in. */
+const machine = useMachine()
+const problem = ref<Problem | null>(null)
+
+async function save(work: () => Promise<{ name: string; text: string }>) {
+  problem.value = null
+  try {
+    const answer = await work()
+    const link = document.createElement('a')
+    link.href = URL.createObjectURL(new Blob([answer.text], { type: 'text/plain' }))
+    link.download = answer.name
+    link.click()
+    setTimeout(() => URL.revokeObjectURL(link.href), 1000)
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    problem.value = error
+  }
+}
+
+async function bring(file: File | undefined) {
+  if (!file) return
+  problem.value = null
+  try {
+    const read = await api.readMachine(file)
+    machine.edit(...(['name', 'bus', 'plc', 'axes', 'proof'] as const).map((part) => ({ op: 'replace' as const, path: `/${part}`, value: read[part] })))
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    problem.value = error
+  }
+}
+</script>
+
+<template>
+  <section aria-label="Take out">
+    <p v-if="problem" class="refused" role="alert" data-testid="file-refused"><b>{{ problem.title }}.</b> {{ problem.detail }}<template v-if="problem.faults.length && problem.faults[0].field !== 'file'"> {{ problem.faults[0].field }}: {{ problem.faults[0].value }}; allowed: {{ problem.faults[0].allowed }}; {{ problem.faults[0].mend }}.</template></p>
+    <table class="plain">
+      <thead><tr><th>What</th><th>Format</th><th>Take out</th></tr></thead>
+      <tbody>
+        <tr v-if="machine.draft!.bus.family === 'ETHERCAT'"><td>Network for an EtherCAT master</td><td>ENI, ETG.2100</td><td><button type="button" class="link" @click="save(() => api.eni(machine.draft!))">network.eni.xml</button></td></tr>
+        <template v-if="machine.draft!.bus.family === 'CANOPEN'"><tr v-for="(a, i) in machine.draft!.axes" :key="a.name"><td>Configuration of {{ a.name }}</td><td>DCF, CiA 306</td><td><button type="button" class="link" @click="save(() => api.dcf(machine.draft!, i))">{{ a.name }}.dcf</button></td></tr></template>
+        <tr><td>Bound tags with addresses</td><td>CSV, RFC 4180</td><td><button type="button" class="link" @click="save(() => api.exportTags(machine.draft!, 'CSV'))">tags.csv</button></td></tr>
+        <tr><td>Bound tags with addresses</td><td>XML, IEC 61131-10</td><td><button type="button" class="link" @click="save(() => api.exportTags(machine.draft!, 'XML'))">tags.xml</button></td></tr>
+        <tr><td>Bound tags as structures</td><td>Structured Text, IEC 61131-3</td><td><button type="button" class="link" @click="save(() => api.exportTags(machine.draft!, 'STRUCTURED_TEXT'))">tags.st</button></td></tr>
+        <tr><td>The whole machine, as saved</td><td>JSON, by the schema beside it</td><td><a class="link" :href="`/api/machines/${machine.id}/file`" download>machine.json</a> · <a class="link" href="/api/machines/schema" download>machine.schema.json</a></td></tr>
+      </tbody>
+    </table>
+    <p class="bring"><label>Bring a machine file in <input type="file" accept=".json" aria-label="Machine file" @change="bring(($event.target as HTMLInputElement).files?.[0])" /></label> It takes the place of this machine; undo brings this one back.</p>
+  </section>
+</template>
+
+<style scoped>
+a.link { color: var(--cmd); font-weight: 700; } .bring { font-size: 13px; color: var(--pencil); margin-top: 10px; }
+.refused { border-left: 4px solid var(--stop); background: var(--stop-wash); padding: 4px 8px; font-size: 13px; }
+</style>
