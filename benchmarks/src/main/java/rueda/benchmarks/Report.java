@@ -48,6 +48,11 @@ public final class Report {
         Statistics planning = times(results, "PlanningBenchmark.jerkLimitedMove", null);
         row(page, "Planning one jerk-limited move", "%.0f ns", planning.getMin(), planning.getMean(), "below 1000 ns");
         ratio(page, "Structured Text loop to the same loop in Java", times(results, "StructuredTextBenchmark.structuredText", null), times(results, "StructuredTextBenchmark.java", null), "at most 10");
+        Statistics checked = times(results, "BusBenchmark.layOutAndCheck", null);
+        row(page, "128 stations laid out and checked", "%.1f ms", checked.getMin() / CYCLE_NANOS, checked.getMean() / CYCLE_NANOS, "below 50 ms");
+        ratio(page, "Packing the images of 128 stations to copying their bytes", times(results, "BusBenchmark.pack", null), times(results, "BusBenchmark.copy", null), "at most 5");
+        Statistics large = times(results, "BusBenchmark.readLargeDescription", null);
+        row(page, "A description of 10 MB read, in a heap of 300 MB", "%.0f ms", large.getMin() / CYCLE_NANOS, large.getMean() / CYCLE_NANOS, "below 2000 ms");
         page.append("""
 
                 The bench's share beyond the bare loop is the object dictionary, the state machine, packing and unpacking of the bytes, switches,

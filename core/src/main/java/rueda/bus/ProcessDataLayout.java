@@ -16,15 +16,23 @@ import rueda.machine.Station.Entry;
 public final class ProcessDataLayout {
 
     private static final VarHandle WORD = MethodHandles.byteArrayViewVarHandle(short[].class, ByteOrder.LITTLE_ENDIAN);
+    private static final byte BIT_BY_BIT = 0;
+    private static final byte ONE_BYTE = 1;
+    private static final byte TWO_BYTES = 2;
+    private static final byte FOUR_BYTES = 3;
+    private static final byte TWO_BYTES_SWAPPED = 4;
+    private static final byte FOUR_BYTES_SWAPPED = 5;
     private static final VarHandle DOUBLE_WORD = MethodHandles.byteArrayViewVarHandle(int[].class, ByteOrder.LITTLE_ENDIAN);
 
     private final List<Entry> entries;
     private final WireOrder order;
     private final int[] bitOffset;
     private final int[] bits;
-    /** 8, 16 or 32 for a value of that width on a byte boundary, which moves in one step; else 0. */
-    private final int[] whole;
-    /** the bytes are not least significant first */
+    /** how a value moves: in one step for those of 8, 16 and 32 bits on a byte */
+    private final byte[] way;
+    /** first byte of a value that moves in one step */
+    private final int[] firstByte;
+    /** the bytes are not least significant first; only of values that do not move in one step */
     private final boolean[] swapped;
     private final int bytes;
 
@@ -39,7 +47,8 @@ public final class ProcessDataLayout {
         int count = entries.size();
         bitOffset = new int[count];
         bits = new int[count];
-        whole = new int[count];
+        way = new byte[count];
+        firstByte = new int[count];
         swapped = new boolean[count];
         int next = 0;
         for (int i = 0; i < count; i++) {
@@ -49,8 +58,15 @@ public final class ProcessDataLayout {
             bitOffset[i] = next;
             bits[i] = entries.get(i).bits();
             boolean onByte = (next & 7) == 0;
-            whole[i] = onByte && (bits[i] == 8 || bits[i] == 16 || bits[i] == 32) ? bits[i] : 0;
-            swapped[i] = order != WireOrder.LITTLE_ENDIAN && onByte && bits[i] > 8 && bits[i] % 8 == 0;
+            boolean foreign = order != WireOrder.LITTLE_ENDIAN;
+            firstByte[i] = next >> 3;
+            way[i] = !onByte ? BIT_BY_BIT : switch (bits[i]) {
+                case 8 -> ONE_BYTE;
+                case 16 -> foreign ? TWO_BYTES_SWAPPED : TWO_BYTES;
+                case 32 -> foreign ? FOUR_BYTES_SWAPPED : FOUR_BYTES;
+                default -> BIT_BY_BIT;
+            };
+            swapped[i] = foreign && onByte && bits[i] > 8 && bits[i] % 8 == 0;
             next += bits[i];
         }
         bytes = (next + 7) / 8;
@@ -90,30 +106,18 @@ public final class ProcessDataLayout {
      * @param value the low bits are taken; higher bits are cut off, as on a wire
      */
     public void write(byte[] image, int entry, long value) {
-        int offset = bitOffset[entry];
-        int left = bits[entry];
-        if (swapped[entry]) {
-            value = order.swapped(value, left);
+        int at = firstByte[entry];
+        switch (way[entry]) {
+            case ONE_BYTE -> image[at] = (byte) value;
+            case TWO_BYTES -> WORD.set(image, at, (short) value);
+            case FOUR_BYTES -> DOUBLE_WORD.set(image, at, (int) value);
+            case TWO_BYTES_SWAPPED -> WORD.set(image, at, (short) order.swapped(value, 16));
+            case FOUR_BYTES_SWAPPED -> DOUBLE_WORD.set(image, at, (int) order.swapped(value, 32));
+            default -> writeBits(image, bitOffset[entry], bits[entry], swapped[entry] ? order.swapped(value, bits[entry]) : value);
         }
-        if (whole[entry] == 32) {
-            DOUBLE_WORD.set(image, offset >> 3, (int) value);
-            return;
-        }
-        if (whole[entry] == 16) {
-            WORD.set(image, offset >> 3, (short) value);
-            return;
-        }
-        if (whole[entry] == 8) {
-            image[offset >> 3] = (byte) value;
-            return;
-        }
-        if ((offset & 7) == 0 && (left & 7) == 0) {
-            for (int at = offset >> 3; left > 0; left -= 8) {
-                image[at++] = (byte) value;
-                value >>>= 8;
-            }
-            return;
-        }
+    }
+
+    private static void writeBits(byte[] image, int offset, int left, long value) {
         while (left > 0) {
             int shift = offset & 7;
             int take = Math.min(left, 8 - shift);
@@ -128,23 +132,21 @@ public final class ProcessDataLayout {
 
     /** Reads one value, not sign-extended. */
     public long read(byte[] image, int entry) {
-        long value = inByteOrder(image, entry);
-        return swapped[entry] ? order.swapped(value, bits[entry]) : value;
+        int at = firstByte[entry];
+        return switch (way[entry]) {
+            case ONE_BYTE -> image[at] & 0xFFL;
+            case TWO_BYTES -> (short) WORD.get(image, at) & 0xFFFFL;
+            case FOUR_BYTES -> (int) DOUBLE_WORD.get(image, at) & 0xFFFF_FFFFL;
+            case TWO_BYTES_SWAPPED -> order.swapped((short) WORD.get(image, at) & 0xFFFFL, 16);
+            case FOUR_BYTES_SWAPPED -> order.swapped((int) DOUBLE_WORD.get(image, at) & 0xFFFF_FFFFL, 32);
+            default -> {
+                long value = readBits(image, bitOffset[entry], bits[entry]);
+                yield swapped[entry] ? order.swapped(value, bits[entry]) : value;
+            }
+        };
     }
 
-    /** The value as its bytes stand, least significant first. */
-    private long inByteOrder(byte[] image, int entry) {
-        int offset = bitOffset[entry];
-        int width = bits[entry];
-        if (whole[entry] == 32) {
-            return (int) DOUBLE_WORD.get(image, offset >> 3) & 0xFFFF_FFFFL;
-        }
-        if (whole[entry] == 16) {
-            return (short) WORD.get(image, offset >> 3) & 0xFFFFL;
-        }
-        if (whole[entry] == 8) {
-            return image[offset >> 3] & 0xFFL;
-        }
+    private static long readBits(byte[] image, int offset, int width) {
         long value = 0;
         int done = 0;
         while (done < width) {
