@@ -130,6 +130,7 @@ export const api = {
   eni: (machine: Machine) => call<Schemas['ExportAnswer']>('POST', '/calc/bus/eni', machine),
   dcf: (machine: Machine, axis: number) => call<Schemas['ExportAnswer']>('POST', '/calc/bus/dcf', { machine, axis }),
   readMachine: (file: File) => upload<Machine>('/machines/read', file),
+  declared: (text: string) => call<Schemas['DeclaredTag'][]>('POST', '/calc/bus/declared', { text }),
   exportTags: (machine: Machine, format: Schemas['ExportQuestion']['format']) => call<Schemas['ExportAnswer']>('POST', '/calc/bus/tags', { machine, format }),
   prove: (id: number) => call<RunView>('POST', `/machines/${id}/runs`),
   latestRun: (id: number) => call<RunView | undefined>('GET', `/machines/${id}/runs/latest`),

@@ -252,6 +252,7 @@ export const useMachine = defineStore('machine', () => {
 /** Stage at which a refused entry is edited. */
 export function stageOfField(field: string): StageKey {
   if (field.startsWith('/proof')) return 'prove'
+  if (field.startsWith('/plc/tags')) return 'map'
   if (field.startsWith('/plc')) return 'program'
   if (field.startsWith('/bus') || /\/station\/(address|identity|startWrites)/.test(field)) return 'connect'
   if (field.includes('/station')) return 'map'

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { mdiArrowDown, mdiArrowUp, mdiDelete } from '@mdi/js'
-import { computed, ref } from 'vue'
-import { api, type Entry } from '../../api/client'
+import { computed, onMounted, ref } from 'vue'
+import { api, Problem, type Entry } from '../../api/client'
 import { useAxis } from '../../lib/axis'
 import { useBus, type BusDirection } from '../../stores/bus'
+import { useDevices } from '../../stores/devices'
 
 /** The bytes of both directions as lanes and tables: entries are added, removed, moved, renamed and bound here. */
 const { machine, bench, axis, live, unit } = useAxis()
 const bus = useBus()
+const devices = useDevices()
 const TYPES = ['BOOL', 'SINT', 'INT', 'DINT', 'LINT', 'USINT', 'UINT', 'UDINT', 'ULINT', 'BYTE', 'WORD', 'DWORD', 'LWORD', 'REAL', 'LREAL']
 const dragged = ref<{ direction: BusDirection; index: number; tag: boolean } | null>(null)
 const over = ref('')
@@ -49,6 +51,7 @@ function moveTo(direction: BusDirection, from: number, to: number) {
 
 /** A tag dropped on an entry goes there; an entry dropped on an entry takes its place. */
 function drop(direction: BusDirection, index: number) {
+  if (held.value) return bindHeld(direction, index)
   const from = dragged.value
   dragged.value = null
   over.value = ''
@@ -78,7 +81,8 @@ const typeOf = (item: { meaning: string; signed: boolean; bits: number }) =>
 
 function bind(direction: BusDirection, index: number, entry: Entry, tag: string) {
   const item = bus.itemOf(entry)
-  const type = entry.tagType || (item ? typeOf(item) : 'DINT')
+  const declared = machine.draft!.plc.tags.find((t) => t.name === tag.trim())
+  const type = declared?.type || entry.tagType || (item ? typeOf(item) : 'DINT')
   machine.edit({ op: 'replace', path: path(direction, index) + '/tag', value: tag.trim() }, { op: 'replace', path: path(direction, index) + '/tagType', value: type })
 }
 
@@ -129,6 +133,62 @@ const place = (r: Row) => {
   const first = Math.floor(r.offset / 8)
   return r.offset % 8 || r.entry.bits < 8 ? `${first}.${r.offset % 8}` : r.entry.bits > 8 ? `${first}–${first + Math.ceil(r.entry.bits / 8) - 1}` : String(first)
 }
+/* ---- tags declared by hand ---- */
+const declaring = ref('')
+const refusal = ref('')
+const boundNames = computed(() => new Set(machine.draft!.axes.flatMap((a) => [...a.station.outputs, ...a.station.inputs]).map((e) => e.tag.toUpperCase())))
+const free = computed(() => machine.draft!.plc.tags.filter((t) => !boundNames.value.has(t.name.toUpperCase())))
+const held = ref('')
+
+async function declare() {
+  refusal.value = ''
+  try {
+    const tags = await api.declared(declaring.value)
+    const taken = tags.find((t) => machine.draft!.plc.tags.some((d) => d.name.toUpperCase() === t.name.toUpperCase()))
+    if (taken) {
+      refusal.value = `${taken.name} is declared already. Allowed: each name once.`
+      return
+    }
+    machine.edit({ op: 'replace', path: '/plc/tags', value: [...machine.draft!.plc.tags, ...tags] })
+    declaring.value = ''
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    refusal.value = error.detail
+  }
+}
+
+function forgetTag(name: string) {
+  machine.edit({ op: 'replace', path: '/plc/tags', value: machine.draft!.plc.tags.filter((t) => t.name !== name) })
+}
+
+/** The declared tag that was taken up is bound to an entry. */
+function bindHeld(direction: BusDirection, index: number) {
+  const tag = machine.draft!.plc.tags.find((t) => t.name === held.value)
+  held.value = ''
+  over.value = ''
+  if (!tag || axis.value.station[direction][index].object === 0) return
+  machine.edit({ op: 'replace', path: path(direction, index) + '/tag', value: tag.name }, { op: 'replace', path: path(direction, index) + '/tagType', value: tag.type })
+}
+
+/* ---- layouts that the device offers ---- */
+const described = computed(() => devices.of(axis.value.station.identity))
+const offered = (direction: BusDirection) => described.value?.pdos.filter((p) => p.output === (direction === 'outputs') && p.entries.length && bus.family!.telegrams.length === 0 && p.entries.every((e) => e.index === 0 || e.index >= 0x1000)) ?? []
+
+/** A layout of the device, whole; tags stay with the objects that both have. */
+function takeLayout(direction: BusDirection, event: Event) {
+  const box = event.target as HTMLSelectElement
+  const chosen = offered(direction)[Number(box.value)]
+  box.value = ''
+  if (!chosen) return
+  const before = axis.value.station[direction]
+  const pdo = many.value ? (chosen.number % 0x200) + 1 : 1
+  const taken = chosen.entries.map((e) => ({
+    ...(before.find((b) => b.object !== 0 && b.object === e.index && b.subIndex === e.subIndex) ?? { object: e.index, subIndex: e.subIndex, bits: e.bits, name: '', tag: '', tagType: e.index ? e.dataType : '', unit: '', factor: 1 }), pdo,
+  }))
+  const rest = many.value ? before.filter((e) => e.pdo !== pdo && !taken.some((t) => t.object !== 0 && t.object === e.object && t.subIndex === e.subIndex)) : []
+  machine.edit({ op: 'replace', path: `/axes/${machine.axisIndex}/station/${direction}`, value: [...rest, ...taken].sort((a, b) => a.pdo - b.pdo) })
+}
+onMounted(devices.load)
 </script>
 
 <template>
@@ -168,10 +228,10 @@ const place = (r: Row) => {
           <td v-if="many"><select class="plain" :value="r.entry.pdo" :aria-label="`PDO of ${bus.titleOf(r.entry)}`" @change="machine.set(path(d.key, r.index) + '/pdo', Number(($event.target as HTMLSelectElement).value))"><option v-for="n in bus.family!.mostMessages" :key="n">{{ n }}</option></select></td>
           <td class="mono">{{ place(r) }}</td>
           <td><span v-if="r.entry.object === 0" class="pencil">filler, {{ r.entry.bits }} bit</span>
-            <input v-else class="plain name" :value="bus.titleOf(r.entry)" :title="bus.symbolOf(r.entry)" :aria-label="`Name of ${bus.titleOf(r.entry)}`" @change="machine.set(path(d.key, r.index) + '/name', ($event.target as HTMLInputElement).value.trim())" /></td>
+            <input v-else class="plain name" :value="bus.titleOf(r.entry)" :title="`${bus.titleOf(r.entry)} ${bus.symbolOf(r.entry)}`" :aria-label="`Name of ${bus.titleOf(r.entry)}`" @change="machine.set(path(d.key, r.index) + '/name', ($event.target as HTMLInputElement).value.trim())" /></td>
           <td><span v-if="r.entry.object" class="bound" @dragover.prevent @drop.prevent="drop(d.key, r.index)">
             <span v-if="r.entry.tag" class="grip" draggable="true" aria-hidden="true" title="Drag onto another entry to bind it there" @dragstart="dragged = { direction: d.key, index: r.index, tag: true }">⠿</span>
-            <input class="plain tag" :value="r.entry.tag" placeholder="not bound" :aria-label="`PLC tag of ${bus.titleOf(r.entry)}`" @change="bind(d.key, r.index, r.entry, ($event.target as HTMLInputElement).value)" /></span>
+            <input class="plain tag" :value="r.entry.tag" placeholder="not bound" list="free-tags" :aria-label="`PLC tag of ${bus.titleOf(r.entry)}`" @change="bind(d.key, r.index, r.entry, ($event.target as HTMLInputElement).value)" /></span>
             <span v-if="machine.fault(path(d.key, r.index) + '/tag')" class="fault-text" role="alert">{{ machine.fault(path(d.key, r.index) + '/tag')!.allowed }}</span></td>
           <td><select v-if="r.entry.object && r.entry.tag" class="plain" :value="r.entry.tagType" :aria-label="`Type of ${r.entry.tag}`" @change="machine.set(path(d.key, r.index) + '/tagType', ($event.target as HTMLSelectElement).value)">
             <option v-for="t in TYPES" :key="t">{{ t }}</option>
@@ -196,10 +256,25 @@ const place = (r: Row) => {
       <option value="0/0/8">Filler, 8 bit</option><option value="0/0/16">Filler, 16 bit</option>
       <option v-for="o in choices(d.key)" :key="o.object + '/' + o.subIndex" :value="`${o.object}/${o.subIndex}/${o.bits}`">{{ o.title }} {{ o.symbol }}, {{ o.bits }} bit</option>
     </select>
+    <select v-if="offered(d.key).length" class="plain add" :aria-label="`Layout of the device, ${d.title}`" value="" @change="takeLayout(d.key, $event)">
+      <option value="" disabled>Take a layout of the device…</option>
+      <option v-for="(p, n) in offered(d.key)" :key="n" :value="n">{{ p.number.toString(16).toUpperCase() }}h {{ p.name }}{{ p.fixed ? ', fixed' : '' }}: {{ p.entries.map((e) => e.name + ' ' + e.bits).join(', ') }}</option>
+    </select>
+  </section>
+  <section aria-label="Declared tags">
+    <h2 class="gap">Tags without an entry</h2>
+    <form class="declare" @submit.prevent="declare"><input v-model="declaring" class="plain mono" placeholder="Probe : ARRAY[1..2] OF DINT; Lamp : BOOL" aria-label="Declare tags, Structured Text" /><v-btn type="submit" size="small" :disabled="!declaring.trim()">Declare</v-btn></form>
+    <p v-if="refusal" class="fault-text" role="alert">{{ refusal }}</p>
+    <ul v-if="free.length" class="chips"><li v-for="t in free" :key="t.name" draggable="true" @dragstart="held = t.name" @dragend="held = ''">{{ t.name }} <span class="pencil">{{ t.type }}</span> <button type="button" class="link" :aria-label="`Forget ${t.name}`" @click="forgetTag(t.name)">×</button></li></ul>
+    <p class="pencil small">Drag a tag onto an entry, or choose it in the entry's field. The program can use it unbound, too.</p>
+    <datalist id="free-tags"><option v-for="t in free" :key="t.name" :value="t.name">{{ t.type }}</option></datalist>
   </section>
 </template>
 
 <style scoped>
+.declare { display: flex; gap: 8px; align-items: center; margin-top: 6px; font-size: 13px; } .declare input { flex: 1; font-size: 12px; }
+.chips { list-style: none; display: flex; flex-wrap: wrap; gap: 6px; padding: 0; margin: 6px 0; }
+.chips li { border: 1.5px solid var(--ref); border-radius: 4px; padding: 0 6px; font-size: 12.5px; cursor: grab; }
 .bar { display: flex; align-items: center; gap: 8px; margin-bottom: 6px; font-size: 13px; }
 .push { margin-left: auto; color: var(--pencil); }
 .lanes { display: flex; gap: 6px; margin-bottom: 4px; }
@@ -219,13 +294,13 @@ h2.cmd { color: var(--cmd); } h2.act { color: var(--act); margin-top: 10px; }
 tr.marked { background: var(--stop-wash); } tr.on { background: var(--cmd-wash); }
 .bound { display: flex; align-items: center; gap: 2px; }
 .grip { cursor: grab; color: var(--ref); font-size: 13px; }
-.tag { width: 148px; } .name { width: 118px; border-color: transparent; background: none; padding-left: 0; }
+.tag { width: 138px; } .name { width: 132px; border-color: transparent; background: none; padding-left: 0; }
 .name:hover, .name:focus { border-color: var(--field-line); background: var(--sheet); }
 .scale { white-space: nowrap; } .scale select { width: 82px; } .factor { width: 62px; font-size: 12px; }
 td.mono { white-space: nowrap; font-size: 12px; }
 table { table-layout: auto; }
 .pencil { color: var(--pencil); }
 .tools { white-space: nowrap; text-align: right; }
-.add { margin-top: 4px; }
+.add { margin: 4px 8px 0 0; max-width: 330px; } .small { font-size: 12.5px; margin: 0; } .gap { margin-top: 14px; }
 td, th { padding: 1px 4px !important; }
 </style>

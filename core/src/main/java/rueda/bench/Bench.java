@@ -3,8 +3,10 @@ package rueda.bench;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import rueda.bus.wire.BusCapture;
 import rueda.drive.DeviceMemory;
 import rueda.drive.Drive;
@@ -130,6 +132,8 @@ public final class Bench {
             axis.station().outputs().stream().filter(Station.Entry::isBound).forEach(e -> tags.add(new Environment.Tag(e.tag(), Type.named(e.tagType()), AxisLine.programWrites(e))));
             axis.station().inputs().stream().filter(Station.Entry::isBound).forEach(e -> tags.add(new Environment.Tag(e.tag(), Type.named(e.tagType()), false)));
         }
+        Set<String> bound = tags.stream().map(t -> t.name().toUpperCase(Locale.ROOT)).collect(Collectors.toSet());
+        machine.plc().tags().stream().filter(t -> !bound.contains(t.name().toUpperCase(Locale.ROOT))).forEach(t -> tags.add(new Environment.Tag(t.name(), Type.named(t.type()), true)));
         List<FunctionBlock.Kind> blocks = new ArrayList<>(StandardBlocks.ALL);
         blocks.addAll(MotionBlocks.kinds(axes));
         return new Environment(machine.axes().stream().map(Axis::name).toList(), tags, blocks,

@@ -42,6 +42,7 @@ public final class MachineRules {
         }
         int cycle = machine.bus().cycleMicros();
         new StationRules(faults).bus(machine.bus());
+        new StationRules(faults).tags(machine.plc().tags());
         int interval = machine.plc().taskIntervalMicros();
         if (cycle > 0 && (interval < cycle || interval > 100_000 || interval % cycle != 0)) {
             refuse("/plc/taskIntervalMicros", "Task interval", interval + " µs", "a multiple of the bus cycle up to 100 000 µs",

@@ -1,18 +1,38 @@
 package rueda.machine;
 
+import java.util.List;
+
 /**
  * The controller.
  *
  * @param taskIntervalMicros interval of the program's task in µs, a multiple of the bus cycle
  * @param instructionBudget  statements one cycle may execute before the task is stopped, 1000 to 10 000 000
  * @param program            Structured Text, IEC 61131-3
+ * @param tags               tags declared by hand; those that are bound to an entry stand there
  */
-public record Plc(int taskIntervalMicros, int instructionBudget, String program) {
+public record Plc(int taskIntervalMicros, int instructionBudget, String program, List<DeclaredTag> tags) {
+
+    public Plc {
+        tags = tags == null ? List.of() : List.copyOf(tags);
+    }
+
+    public Plc(int taskIntervalMicros, int instructionBudget, String program) {
+        this(taskIntervalMicros, instructionBudget, program, List.of());
+    }
+
+    /** @param name names joined by dots  @param type elementary type, IEC 61131-3 */
+    public record DeclaredTag(String name, String type) {
+    }
+
     public Plc withProgram(String source) {
-        return new Plc(taskIntervalMicros, instructionBudget, source);
+        return new Plc(taskIntervalMicros, instructionBudget, source, tags);
     }
 
     public Plc withInterval(int micros) {
-        return new Plc(micros, instructionBudget, program);
+        return new Plc(micros, instructionBudget, program, tags);
+    }
+
+    public Plc withTags(List<DeclaredTag> changed) {
+        return new Plc(taskIntervalMicros, instructionBudget, program, changed);
     }
 }

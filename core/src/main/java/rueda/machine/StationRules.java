@@ -40,6 +40,24 @@ final class StationRules {
         whole("/bus/clock/windowNanos", "Clock window", bus.clock().windowNanos(), 0, 1_000_000);
     }
 
+    /** Tags declared by hand. */
+    void tags(List<Plc.DeclaredTag> tags) {
+        if (tags.size() > 2000) {
+            refuse("/plc/tags", "Declared tags", tags.size() + " tags", "up to 2000", "remove some");
+            return;
+        }
+        Set<String> names = new java.util.HashSet<>();
+        for (int i = 0; i < tags.size(); i++) {
+            String name = String.valueOf(tags.get(i).name());
+            if (!TAG.matcher(name).matches() || !names.add(name.toUpperCase(java.util.Locale.ROOT))) {
+                refuse("/plc/tags/" + i + "/name", "Declared tag", name, "names of letters, digits and _, joined by dots, each once", "rename the tag");
+            }
+            if (!TAG_TYPES.contains(String.valueOf(tags.get(i).type()))) {
+                refuse("/plc/tags/" + i + "/type", "Type of " + name, String.valueOf(tags.get(i).type()), "an elementary type such as DINT", "choose a type");
+            }
+        }
+    }
+
     void station(String at, Station station) {
         if (missing(at + "/address", "Address", station.address()) | missing(at + "/identity", "Device", station.identity())) {
             return;

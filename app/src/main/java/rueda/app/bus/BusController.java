@@ -40,6 +40,7 @@ import rueda.machine.Bus.Family;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import rueda.machine.MachineRules;
+import rueda.machine.Plc;
 import rueda.machine.Station.Entry;
 import rueda.machine.Station.StartWrite;
 import rueda.plc.BoundTags;
@@ -256,6 +257,19 @@ class BusController {
         boolean out = axis.station().outputs().stream().anyMatch(e -> e.isBound() && e.tag().replace('.', '_').equalsIgnoreCase(name));
         boolean in = axis.station().inputs().stream().anyMatch(e -> e.isBound() && e.tag().replace('.', '_').equalsIgnoreCase(name));
         return out || !in && otherwise;
+    }
+
+    /** @param text members as in a structure, such as Probe : ARRAY[1..2] OF DINT; or whole TYPE and VAR_GLOBAL blocks */
+    record DeclarationText(String text) {
+    }
+
+    @Operation(summary = "Tags of declarations in Structured Text: structures and arrays become one tag a value")
+    @PostMapping("/declared")
+    List<Plc.DeclaredTag> declared(@RequestBody DeclarationText q) {
+        String text = q.text() == null ? "" : q.text().strip();
+        boolean whole = text.toUpperCase(Locale.ROOT).matches("(?s)(TYPE|VAR)\\b.*|VAR_\\w+.*");
+        String block = whole ? text : "VAR_GLOBAL " + (text.endsWith(";") ? text : text + ";") + " END_VAR";
+        return TagDeclarationsReader.read(bytes(block), 1, ProcessAddress.Counts.BYTES).stream().map(r -> new Plc.DeclaredTag(r.name(), r.type().name())).toList();
     }
 
     /** @param format how to write */
