@@ -88,7 +88,7 @@ const when = (iso: string) => new Date(iso).toLocaleString()
     <div class="line">
       <input v-model="name" class="plain" size="24" maxlength="80" placeholder="name of the image" aria-label="Name of the image" @keydown.enter="keep" />
       <v-btn size="small" color="primary" variant="flat" @click="keep">Keep an image of {{ axis.name }}</v-btn>
-      <label class="pencil">or bring one in <input type="file" accept=".json" aria-label="Device image file" @change="bring(($event.target as HTMLInputElement).files?.[0])" /></label>
+      <label class="pencil">or bring one in <input type="file" accept=".json,.csv" aria-label="Device image file" @change="bring(($event.target as HTMLInputElement).files?.[0])" /></label>
     </div>
     <table v-if="own.length" class="plain" data-testid="images">
       <thead><tr><th>Compare</th><th>Image of {{ axis.name }}</th><th>Taken</th><th>Take out</th><th /></tr></thead>

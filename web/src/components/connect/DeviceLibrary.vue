@@ -84,7 +84,7 @@ const planned = computed(() => device.value && axis.value.station.identity.vendo
     </ul>
     <div v-if="device" class="detail">
       <p><b>{{ device.name }}</b> by {{ device.vendor }}, vendor <span class="mono">{{ device.identity.vendor.toString(16).toUpperCase() }}h</span>, product <span class="mono">{{ device.identity.product.toString(16).toUpperCase() }}h</span>, revision {{ revisionWords(device.identity.revision) }}.
-        <template v-if="device.clocks.length"> Clocks: {{ device.clocks.map((c) => c.name + (c.words ? `, ${c.words}` : '')).join('; ') }}.</template> Mailbox: {{ device.mailbox.join(', ') || 'none' }}.</p>
+        <template v-if="device.clocks.length"> Clocks: {{ device.clocks.map((c) => c.name + (c.words ? `, ${c.words}` : '')).join('; ') }}.</template> Mailbox: {{ device.mailbox.join(', ') || 'none' }}.<template v-if="device.terminals.length"> Terminals: {{ device.terminals.join('; ') }}.</template></p>
       <h2>Messages</h2>
       <table class="plain"><thead><tr><th>Number</th><th>Name</th><th>Way</th><th>Entries</th><th>Rules</th></tr></thead>
         <tbody><tr v-for="p in device.pdos" :key="p.number + String(p.output)"><td class="mono">{{ numbered ? hex(p.number) : p.number }}</td><td>{{ p.name }}</td><td>{{ p.output ? 'to the device' : 'from it' }}</td>

@@ -129,8 +129,13 @@ async function exportTags(format: 'CSV' | 'XML' | 'STRUCTURED_TEXT') {
   link.click()
   setTimeout(() => URL.revokeObjectURL(link.href), 1000)
 }
-const place = (r: Row) => {
+/** Identifier of the predefined connection set, CiA 301. */
+const cobId = (direction: BusDirection, pdo: number) => ((direction === 'outputs' ? 0x100 : 0x80) + pdo * 0x100 + axis.value.station.address.number).toString(16).toUpperCase() + 'h'
+const registers = computed(() => machine.draft!.bus.family === 'MODBUS_TCP')
+/** Bytes, or on Modbus registers: those written begin at 0100h, those read at 0200h. */
+const place = (r: Row, direction: BusDirection) => {
   const first = Math.floor(r.offset / 8)
+  if (registers.value) return ((direction === 'outputs' ? 0x100 : 0x200) + Math.floor(first / 2)).toString(16).toUpperCase().padStart(4, '0') + 'h' + (r.entry.bits === 8 ? (first % 2 ? ' low' : ' high') : '')
   return r.offset % 8 || r.entry.bits < 8 ? `${first}.${r.offset % 8}` : r.entry.bits > 8 ? `${first}–${first + Math.ceil(r.entry.bits / 8) - 1}` : String(first)
 }
 /* ---- tags declared by hand ---- */
@@ -209,24 +214,24 @@ onMounted(devices.load)
     <h2 :class="d.colour">{{ d.title }} · {{ bytes(d.rows) }} bytes <span class="words">{{ d.words }}</span></h2>
     <div class="lanes">
       <div v-for="m in messages(d.rows)" :key="m.pdo" class="message" :style="{ flexGrow: bits(m.rows) }">
-        <span v-if="many" class="pdo">{{ d.words }} {{ m.pdo }} · {{ Math.ceil(bits(m.rows) / 8) }} of 8 bytes</span>
+        <span v-if="many" class="pdo">{{ d.words }} {{ m.pdo }} · {{ cobId(d.key, m.pdo) }} · {{ Math.ceil(bits(m.rows) / 8) }} of 8 bytes</span>
         <div class="lane sheet" role="img" :aria-label="`${d.title}: ` + m.rows.map((r) => `${bus.titleOf(r.entry)} ${r.entry.bits} bits`).join(', ')">
           <div
-            v-for="r in m.rows" :key="r.index" class="box" draggable="true" :title="`${bus.titleOf(r.entry)} ${bus.symbolOf(r.entry)}, ${r.entry.bits} bit, from byte ${place(r)}`"
+            v-for="r in m.rows" :key="r.index" class="box" draggable="true" :title="`${bus.titleOf(r.entry)} ${bus.symbolOf(r.entry)}, ${r.entry.bits} bit, at ${place(r, d.key)}`"
             :class="[d.colour, { filler: r.entry.object === 0, marked: finding(d.key, r.index), on: isChosen(d.key, r.index), over: over === d.key + r.index }]" :style="{ flexGrow: r.entry.bits }"
             @click="select(d.key, r.index)" @dragstart="dragged = { direction: d.key, index: r.index, tag: false }" @dragover.prevent="over = d.key + r.index" @dragleave="over = ''" @drop.prevent="drop(d.key, r.index)" @dragend="dragged = null"
           >
-            <b>{{ bus.titleOf(r.entry) }}</b><span class="mono">{{ place(r) }}</span>
+            <b>{{ bus.titleOf(r.entry) }}</b><span class="mono">{{ place(r, d.key) }}</span>
           </div>
         </div>
       </div>
     </div>
     <table class="plain">
-      <thead><tr><th v-if="many">PDO</th><th>Bytes</th><th>Entry</th><th>PLC tag</th><th>Type</th><th title="raw: the tag holds what travels. A tag in units: what travels for 1 unit of it">Tag unit</th><th>On the wire</th><th>Now</th><th><span class="visually-hidden">Order</span></th></tr></thead>
+      <thead><tr><th v-if="many">PDO</th><th>{{ registers ? 'Register' : 'Bytes' }}</th><th>Entry</th><th>PLC tag</th><th>Type</th><th title="raw: the tag holds what travels. A tag in units: what travels for 1 unit of it">Tag unit</th><th>On the wire</th><th>Now</th><th><span class="visually-hidden">Order</span></th></tr></thead>
       <tbody>
         <tr v-for="r in d.rows" :key="r.index" :class="{ marked: finding(d.key, r.index), on: isChosen(d.key, r.index) }" @focusin="select(d.key, r.index)" @click="select(d.key, r.index)">
           <td v-if="many"><select class="plain" :value="r.entry.pdo" :aria-label="`PDO of ${bus.titleOf(r.entry)}`" @change="machine.set(path(d.key, r.index) + '/pdo', Number(($event.target as HTMLSelectElement).value))"><option v-for="n in bus.family!.mostMessages" :key="n">{{ n }}</option></select></td>
-          <td class="mono">{{ place(r) }}</td>
+          <td class="mono">{{ place(r, d.key) }}</td>
           <td><span v-if="r.entry.object === 0" class="pencil">filler, {{ r.entry.bits }} bit</span>
             <input v-else class="plain name" :value="bus.titleOf(r.entry)" :title="`${bus.titleOf(r.entry)} ${bus.symbolOf(r.entry)}`" :aria-label="`Name of ${bus.titleOf(r.entry)}`" @change="machine.set(path(d.key, r.index) + '/name', ($event.target as HTMLInputElement).value.trim())" /></td>
           <td><span v-if="r.entry.object" class="bound" @dragover.prevent @drop.prevent="drop(d.key, r.index)">

@@ -73,6 +73,14 @@ class BusApiTest {
         assertThat(validator.validate(file, InputFormat.JSON)).isEmpty();
         assertThat(validator.validate(file.replace("\"cycleMicros\" : 1000", "\"cycleMicros\" : \"fast\""), InputFormat.JSON)).isNotEmpty();
         assertThat(JSON.readTree(file("/api/machines/read", file.getBytes(StandardCharsets.UTF_8)).body())).isEqualTo(JSON.readTree(file));
+        java.util.Random random = new java.util.Random(11);
+        for (int i = 0; i < 60; i++) {
+            byte[] changed = file.getBytes(StandardCharsets.UTF_8);
+            for (int k = 0; k < 3; k++) {
+                changed[random.nextInt(changed.length)] = (byte) random.nextInt(256);
+            }
+            assertThat(file("/api/machines/read", changed).statusCode()).as("changed file " + i).isIn(200, 422);
+        }
         assertThat(file("/api/machines/read", "{\"name\":".getBytes(StandardCharsets.UTF_8)).statusCode()).isEqualTo(422);
         assertThat(file("/api/machines/read", file.replace("\"cycleMicros\" : 1000", "\"cycleMicros\" : 7").getBytes(StandardCharsets.UTF_8)).body()).contains("/bus/cycleMicros");
     }
@@ -155,7 +163,19 @@ class BusApiTest {
         JsonNode again = JSON.readTree(file("/api/machines/1/images/file", json.getBytes(StandardCharsets.UTF_8)).body());
         String back = call("GET", "/api/images/" + again.get("id").asString() + "/file", null, null).body();
         assertThat(JSON.readTree(back).get("held")).isEqualTo(JSON.readTree(json).get("held"));
-        assertThat(call("GET", "/api/images/" + image + "/file?format=csv", null, null).body()).contains("Gains,/control/positionGain,25");
+        String csv = call("GET", "/api/images/" + image + "/file?format=csv", null, null).body();
+        assertThat(csv).contains("Gains,/control/positionGain,25");
+        JsonNode fromCsv = JSON.readTree(file("/api/machines/1/images/file", csv.getBytes(StandardCharsets.UTF_8)).body());
+        assertThat(call("GET", "/api/images/" + fromCsv.get("id").asString() + "/file?format=csv", null, null).body()).isEqualTo(csv);
+        assertThat(file("/api/machines/1/images/file", csv.replace("/control/positionGain,25", "/control/positionGain,fast").getBytes(StandardCharsets.UTF_8)).body()).contains("/control/positionGain").contains("a number");
+        java.util.Random random = new java.util.Random(7);
+        for (int i = 0; i < 60; i++) {
+            byte[] changed = (i % 2 == 0 ? csv : json).getBytes(StandardCharsets.UTF_8);
+            for (int k = 0; k < 3; k++) {
+                changed[random.nextInt(changed.length)] = (byte) random.nextInt(256);
+            }
+            assertThat(file("/api/machines/1/images/file", changed).statusCode()).as("changed file " + i).isIn(200, 422);
+        }
         assertThat(file("/api/machines/1/images/file", "{}".getBytes(StandardCharsets.UTF_8)).statusCode()).isEqualTo(422);
         assertThat(JSON.readTree(post("/api/bench/devices/Lift/factory-reset", "").body()).at("/axes/1/device/restarting").asBoolean()).isTrue();
         assertThat(value(image, "/control/positionGain").get(1)).isEqualTo("30");

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import rueda.bus.BusFamily;
+import rueda.bus.ClockDrift;
 import rueda.bus.description.DeviceDescription;
 import rueda.bus.description.DeviceDescription.DescribedObject;
 import rueda.bus.description.DeviceDescription.DescribedPdo;
@@ -21,6 +22,9 @@ import rueda.machine.Station.StartWrite;
 
 /** Whether a station can be found, is the device that is meant, and takes what is written to it. */
 public final class ConnectAdvice {
+
+    /** The clocks are watched so long from power-up, s. */
+    private static final double CLOCK_SECONDS = 2;
 
     private final Machine machine;
     private final Axis axis;
@@ -45,8 +49,11 @@ public final class ConnectAdvice {
     private Advice advice() {
         Station station = axis.station();
         address(station.address());
-        if (family.usesIp()) {
+        if (family.usesIp() || family.family() == Family.ETHERCAT) {
             network(station.address().ip());
+        }
+        if (family.family() == Family.ETHERCAT) {
+            clock();
         }
         Optional<DeviceDescription> description = description(station);
         description.ifPresent(d -> {
@@ -114,26 +121,39 @@ public final class ConnectAdvice {
 
     private void network(IpNetwork ip) {
         IpNetwork plc = machine.bus().plc();
+        /* over EtherCAT it carries the mailbox only */
+        Finding.Severity broken = family.usesIp() ? Finding.Severity.FAULT : Finding.Severity.WARNING;
         long mask = IpNetwork.number(ip.mask()).orElse(0);
         long host = IpNetwork.number(ip.address()).orElse(0) & ~mask & 0xFFFF_FFFFL;
         if (ip.address().equals(plc.address())) {
-            add(Finding.Severity.FAULT, "The PLC has the address " + ip.address() + " too.", "Neither would be reached reliably.", freeIp());
+            add(broken, "The PLC has the address " + ip.address() + " too.", "Neither would be reached reliably.", freeIp());
         } else if (others().anyMatch(a -> a.station().address().ip().address().equals(ip.address()))) {
-            add(Finding.Severity.FAULT, "IP address " + ip.address() + " is used twice.", "Neither would be reached reliably.", freeIp());
+            add(broken, "IP address " + ip.address() + " is used twice.", "Neither would be reached reliably.", freeIp());
         } else if (host == 0 || host == (~mask & 0xFFFF_FFFFL)) {
-            add(Finding.Severity.FAULT, ip.address() + (host == 0 ? " names the network itself." : " is the broadcast address."), "No station can have it with the mask " + ip.mask() + ".", freeIp());
+            add(broken, ip.address() + (host == 0 ? " names the network itself." : " is the broadcast address."), "No station can have it with the mask " + ip.mask() + ".", freeIp());
         } else if (!ip.mask().equals(plc.mask())) {
             add(Finding.Severity.WARNING, "Its mask " + ip.mask() + " differs from the PLC's " + plc.mask() + ".", "Some addresses one side holds for near, the other for far.", Finding.Mend.set("Take the PLC's mask", pointer + "/address/ip/mask", plc.mask()));
         } else if (!ip.reaches(plc)) {
-            add(Finding.Severity.FAULT, ip.address() + " is not in the PLC's network " + plc.address() + ".", "The PLC does not reach it" + (family.family() == Family.PROFINET ? "; PROFINET does not pass a router." : " without a gateway, and cyclic data not in time."), freeIp());
+            add(broken, ip.address() + " is not in the PLC's network " + plc.address() + ".", "The PLC does not reach it" + (family.family() == Family.PROFINET ? "; PROFINET does not pass a router." : " without a gateway, and cyclic data not in time."), freeIp());
         }
         if (!ip.gateway().isBlank()) {
             IpNetwork gateway = new IpNetwork(ip.gateway(), ip.mask(), "");
             if (!ip.reaches(gateway)) {
-                add(Finding.Severity.FAULT, "Gateway " + ip.gateway() + " is not in the station's own network.", "It could not be reached.", Finding.Mend.set("Take it out", pointer + "/address/ip/gateway", ""));
+                add(broken, "Gateway " + ip.gateway() + " is not in the station's own network.", "It could not be reached.", Finding.Mend.set("Take it out", pointer + "/address/ip/gateway", ""));
             } else if (!plc.gateway().isBlank() && !plc.gateway().equals(ip.gateway())) {
                 add(Finding.Severity.WARNING, "Gateway " + ip.gateway() + " differs from the PLC's " + plc.gateway() + ".", "One network usually has one.", Finding.Mend.set("Take the PLC's gateway", pointer + "/address/ip/gateway", plc.gateway()));
             }
+        }
+    }
+
+    /** The station acts in time: its clock stays with the reference. */
+    private void clock() {
+        int window = machine.bus().clock().windowNanos();
+        ClockDrift.StationClock clock = ClockDrift.station(machine, machine.axes().indexOf(axis), CLOCK_SECONDS);
+        if (window > 0 && clock.inTime() < 0) {
+            int wide = (int) (Math.ceil(clock.settled() * 1.5 / 100) * 100);
+            add(Finding.Severity.FAULT, "The clock of " + axis.name() + " leaves its window of " + count(window) + " ns.", "Its oscillator is off by " + Numbers.fixed(clock.ppm(), 1) + " ppm: between two corrections it runs away, by "
+                    + Numbers.fixed(clock.settled(), 0) + " ns at the most. Widen the window, or shorten the bus cycle.", Finding.Mend.set("Widen it to " + count(wide) + " ns", "/bus/clock/windowNanos", wide));
         }
     }
 

@@ -90,8 +90,8 @@ public final class MapAdvice {
             figures.add(new Figure("Worst case, lowest priority", significant(last.worstNanos() / 1000.0, 4), "µs", last.name() + ": longest frame that has just begun, all with a lower identifier, its own"));
         }
         int perTask = machine.plc().taskIntervalMicros() / cycle;
-        figures.add(new Figure("From PLC write to drive", significant(cycle / 1000.0, 4), "ms",
-                "1 bus cycle: written before the frame leaves; the setpoint is interpolated over one bus cycle. Task: every " + perTask + (perTask == 1 ? " bus cycle" : " bus cycles")));
+        figures.add(new Figure("From PLC write to drive", significant(cycle / 1000.0, 4), "ms, 1 bus cycle",
+                "written before the frame leaves; the setpoint is interpolated over one bus cycle. Task: every " + perTask + (perTask == 1 ? " bus cycle" : " bus cycles")));
         return figures;
     }
 

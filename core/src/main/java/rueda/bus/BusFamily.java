@@ -34,32 +34,61 @@ public sealed interface BusFamily permits EtherCat, CanOpen, Profinet, EtherNetI
         return new ProcessDataLayout(entries, of(bus).order(bus));
     }
 
-    Family family();
+    /**
+     * What is plain about a family.
+     *
+     * @param order         of the bytes of a value, unless the bus says otherwise
+     * @param profile       gives control and status words their meaning
+     * @param addressWord   what it calls the number in an address: station alias, node id, unit identifier; empty when it has none
+     * @param lowestAddress lowest number in an address
+     * @param usesIp        stations are found by an IP address
+     * @param outputsWord   what it calls the data to a drive, such as "RPDO" or "output assembly"
+     * @param inputsWord    what it calls the data from a drive
+     * @param usualCycleMicros a cycle that suits most, µs
+     */
+    record Facts(Family family, WireOrder order, DriveProfile profile, String addressWord, int lowestAddress, int highestAddress, boolean usesIp, String outputsWord, String inputsWord, int usualCycleMicros) {
+    }
 
-    WireOrder order(Bus bus);
+    Facts facts();
 
-    /** Which profile gives control and status words their meaning. */
-    DriveProfile profile();
+    default Family family() {
+        return facts().family();
+    }
 
-    /** What the family calls the number in an address: station alias, node id, unit identifier; empty when it has none. */
-    String addressWord();
+    default WireOrder order(Bus bus) {
+        return facts().order();
+    }
 
-    /** Lowest and highest number in an address. */
-    int lowestAddress();
+    default DriveProfile profile() {
+        return facts().profile();
+    }
 
-    int highestAddress();
+    default String addressWord() {
+        return facts().addressWord();
+    }
 
-    /** Stations have an IP address: always, or, over EtherCAT, only for the mailbox. */
-    boolean usesIp();
+    default int lowestAddress() {
+        return facts().lowestAddress();
+    }
 
-    /** What the family calls the data of a direction, such as "RPDO" or "output assembly". */
-    String directionWord(boolean output);
+    default int highestAddress() {
+        return facts().highestAddress();
+    }
+
+    default boolean usesIp() {
+        return facts().usesIp();
+    }
+
+    default String directionWord(boolean output) {
+        return output ? facts().outputsWord() : facts().inputsWord();
+    }
+
+    default int usualCycleMicros() {
+        return facts().usualCycleMicros();
+    }
 
     /** Why a bus cycle is not possible, or null. */
     String refusesCycle(int cycleMicros);
-
-    /** A cycle that suits most, µs. */
-    int usualCycleMicros();
 
     /** The usual process data of this family for an axis, bound to tags of its name. */
     Station usual(String axis, int number);

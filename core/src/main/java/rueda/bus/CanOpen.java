@@ -15,6 +15,7 @@ import rueda.machine.Station.Entry;
 public final class CanOpen implements BusFamily {
 
     static final CanOpen INSTANCE = new CanOpen();
+    private static final Facts FACTS = new Facts(Family.CANOPEN, WireOrder.LITTLE_ENDIAN, DriveProfile.CIA402, "Node id", 1, 127, false, "RPDO", "TPDO", 2000);
 
     /** SYNC of the predefined connection set. */
     public static final int SYNC = 0x80;
@@ -30,53 +31,13 @@ public final class CanOpen implements BusFamily {
     }
 
     @Override
-    public Family family() {
-        return Family.CANOPEN;
-    }
-
-    @Override
-    public WireOrder order(Bus bus) {
-        return WireOrder.LITTLE_ENDIAN;
-    }
-
-    @Override
-    public DriveProfile profile() {
-        return DriveProfile.CIA402;
-    }
-
-    @Override
-    public String addressWord() {
-        return "Node id";
-    }
-
-    @Override
-    public int lowestAddress() {
-        return 1;
-    }
-
-    @Override
-    public int highestAddress() {
-        return 127;
-    }
-
-    @Override
-    public boolean usesIp() {
-        return false;
-    }
-
-    @Override
-    public String directionWord(boolean output) {
-        return output ? "RPDO" : "TPDO";
+    public Facts facts() {
+        return FACTS;
     }
 
     @Override
     public String refusesCycle(int cycleMicros) {
         return cycleMicros < 500 || cycleMicros > 100_000 || cycleMicros % 125 != 0 ? "500 to 100 000 µs in steps of 125" : null;
-    }
-
-    @Override
-    public int usualCycleMicros() {
-        return 2000;
     }
 
     @Override

@@ -17,6 +17,7 @@ import rueda.machine.Station.Entry;
 public final class EtherCat implements BusFamily {
 
     static final EtherCat INSTANCE = new EtherCat();
+    private static final Facts FACTS = new Facts(Family.ETHERCAT, WireOrder.LITTLE_ENDIAN, DriveProfile.CIA402, "Station alias", 0, 65_535, false, "outputs, RxPDO", "inputs, TxPDO", 1000);
 
     private static final int FRAME_HEADER = 2;
     /** Header and working counter of a datagram. */
@@ -30,53 +31,13 @@ public final class EtherCat implements BusFamily {
     }
 
     @Override
-    public Family family() {
-        return Family.ETHERCAT;
-    }
-
-    @Override
-    public WireOrder order(Bus bus) {
-        return WireOrder.LITTLE_ENDIAN;
-    }
-
-    @Override
-    public DriveProfile profile() {
-        return DriveProfile.CIA402;
-    }
-
-    @Override
-    public String addressWord() {
-        return "Station alias";
-    }
-
-    @Override
-    public int lowestAddress() {
-        return 0;
-    }
-
-    @Override
-    public int highestAddress() {
-        return 65_535;
-    }
-
-    @Override
-    public boolean usesIp() {
-        return false;
-    }
-
-    @Override
-    public String directionWord(boolean output) {
-        return output ? "outputs, RxPDO" : "inputs, TxPDO";
+    public Facts facts() {
+        return FACTS;
     }
 
     @Override
     public String refusesCycle(int cycleMicros) {
         return cycleMicros < 250 || cycleMicros > 8000 || cycleMicros % 125 != 0 ? "250 to 8000 µs in steps of 125" : null;
-    }
-
-    @Override
-    public int usualCycleMicros() {
-        return 1000;
     }
 
     @Override

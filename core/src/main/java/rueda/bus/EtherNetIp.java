@@ -19,6 +19,7 @@ import rueda.machine.Station.Entry;
 public final class EtherNetIp implements BusFamily {
 
     static final EtherNetIp INSTANCE = new EtherNetIp();
+    private static final Facts FACTS = new Facts(Family.ETHERNET_IP, WireOrder.LITTLE_ENDIAN, DriveProfile.OWN_MAPPING, "", 0, 65_535, true, "output assembly", "input assembly", 2000);
 
     public static final int ITEMS = 2 + 12 + 4;
     public static final int SEQUENCE_COUNT = 2;
@@ -30,53 +31,13 @@ public final class EtherNetIp implements BusFamily {
     }
 
     @Override
-    public Family family() {
-        return Family.ETHERNET_IP;
-    }
-
-    @Override
-    public WireOrder order(Bus bus) {
-        return WireOrder.LITTLE_ENDIAN;
-    }
-
-    @Override
-    public DriveProfile profile() {
-        return DriveProfile.OWN_MAPPING;
-    }
-
-    @Override
-    public String addressWord() {
-        return "";
-    }
-
-    @Override
-    public int lowestAddress() {
-        return 0;
-    }
-
-    @Override
-    public int highestAddress() {
-        return 65_535;
-    }
-
-    @Override
-    public boolean usesIp() {
-        return true;
-    }
-
-    @Override
-    public String directionWord(boolean output) {
-        return output ? "output assembly" : "input assembly";
+    public Facts facts() {
+        return FACTS;
     }
 
     @Override
     public String refusesCycle(int cycleMicros) {
         return cycleMicros < 500 || cycleMicros > 100_000 || cycleMicros % 125 != 0 ? "500 to 100 000 µs in steps of 125" : null;
-    }
-
-    @Override
-    public int usualCycleMicros() {
-        return 2000;
     }
 
     @Override

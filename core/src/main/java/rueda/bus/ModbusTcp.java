@@ -19,6 +19,7 @@ import rueda.machine.Station.Entry;
 public final class ModbusTcp implements BusFamily {
 
     static final ModbusTcp INSTANCE = new ModbusTcp();
+    private static final Facts FACTS = new Facts(Family.MODBUS_TCP, WireOrder.BIG_ENDIAN, DriveProfile.OWN_MAPPING, "Unit identifier", 0, 255, true, "written registers", "read registers", 4000);
 
     /** First register that the PLC writes, and first that it reads. */
     public static final int WRITE_FROM = 0x0100;
@@ -31,8 +32,8 @@ public final class ModbusTcp implements BusFamily {
     }
 
     @Override
-    public Family family() {
-        return Family.MODBUS_TCP;
+    public Facts facts() {
+        return FACTS;
     }
 
     @Override
@@ -41,43 +42,8 @@ public final class ModbusTcp implements BusFamily {
     }
 
     @Override
-    public DriveProfile profile() {
-        return DriveProfile.OWN_MAPPING;
-    }
-
-    @Override
-    public String addressWord() {
-        return "Unit identifier";
-    }
-
-    @Override
-    public int lowestAddress() {
-        return 0;
-    }
-
-    @Override
-    public int highestAddress() {
-        return 255;
-    }
-
-    @Override
-    public boolean usesIp() {
-        return true;
-    }
-
-    @Override
-    public String directionWord(boolean output) {
-        return output ? "written registers" : "read registers";
-    }
-
-    @Override
     public String refusesCycle(int cycleMicros) {
         return cycleMicros < 1000 || cycleMicros > 100_000 || cycleMicros % 125 != 0 ? "1000 to 100 000 µs in steps of 125" : null;
-    }
-
-    @Override
-    public int usualCycleMicros() {
-        return 4000;
     }
 
     @Override

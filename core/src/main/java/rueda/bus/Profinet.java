@@ -19,6 +19,7 @@ import rueda.machine.Station.Entry;
 public final class Profinet implements BusFamily {
 
     static final Profinet INSTANCE = new Profinet();
+    private static final Facts FACTS = new Facts(Family.PROFINET, WireOrder.BIG_ENDIAN, DriveProfile.PROFIDRIVE, "", 0, 65_535, true, "setpoint telegram", "actual value telegram", 1000);
 
     public static final int SMALLEST_DATA = 40;
     /** Frame id before the data; cycle counter, data status and transfer status behind them. */
@@ -31,53 +32,13 @@ public final class Profinet implements BusFamily {
     }
 
     @Override
-    public Family family() {
-        return Family.PROFINET;
-    }
-
-    @Override
-    public WireOrder order(Bus bus) {
-        return WireOrder.BIG_ENDIAN;
-    }
-
-    @Override
-    public DriveProfile profile() {
-        return DriveProfile.PROFIDRIVE;
-    }
-
-    @Override
-    public String addressWord() {
-        return "";
-    }
-
-    @Override
-    public int lowestAddress() {
-        return 0;
-    }
-
-    @Override
-    public int highestAddress() {
-        return 65_535;
-    }
-
-    @Override
-    public boolean usesIp() {
-        return true;
-    }
-
-    @Override
-    public String directionWord(boolean output) {
-        return output ? "setpoint telegram" : "actual value telegram";
+    public Facts facts() {
+        return FACTS;
     }
 
     @Override
     public String refusesCycle(int cycleMicros) {
         return cycleMicros < 250 || cycleMicros > 64_000 || cycleMicros % 250 != 0 || Integer.bitCount(cycleMicros / 250) != 1 ? "250 µs, or 2, 4, 8 … times that, up to 64 000" : null;
-    }
-
-    @Override
-    public int usualCycleMicros() {
-        return 1000;
     }
 
     @Override

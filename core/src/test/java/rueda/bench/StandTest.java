@@ -13,6 +13,7 @@ import org.junit.jupiter.params.provider.EnumSource;
 import rueda.bench.NetworkScan.Found;
 import rueda.bench.NetworkScan.Kind;
 import rueda.bus.BusFamily;
+import rueda.bus.ClockDrift;
 import rueda.drive.Drive;
 import rueda.drive.DriveObject;
 import rueda.drive.ParameterGroup;

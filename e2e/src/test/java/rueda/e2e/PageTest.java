@@ -48,7 +48,7 @@ class PageTest extends BrowserTest {
             if (theme.equals("dark")) {
                 button("Dark theme").click();
             }
-            for (String stage : new String[] {"/map", "/scale", "/wire", "/tune", "/home", "/program", "/prove"}) {
+            for (String stage : new String[] {"/connect", "/map", "/scale", "/wire", "/tune", "/home", "/program", "/prove"}) {
                 open(stage);
                 expect(side()).isVisible();
                 page.waitForTimeout(600);
@@ -65,7 +65,7 @@ class PageTest extends BrowserTest {
 
     @Test
     void nothingScrollsThePageAt1280By800() {
-        for (String stage : new String[] {"/map", "/scale", "/wire", "/tune", "/home", "/program", "/prove"}) {
+        for (String stage : new String[] {"/connect", "/map", "/scale", "/wire", "/tune", "/home", "/program", "/prove"}) {
             open(stage);
             assertThat((Integer) page.evaluate("document.documentElement.scrollHeight")).as(stage).isEqualTo(800);
             assertThat((Integer) page.evaluate("document.documentElement.scrollWidth")).as(stage).isEqualTo(1280);

@@ -18,8 +18,8 @@ import org.springframework.web.bind.annotation.RestController;
 import rueda.advice.PlcComparison;
 import rueda.app.devices.DeviceLibrary;
 import rueda.app.web.Refusals.RefusedEntries;
-import rueda.bench.ClockDrift;
 import rueda.bus.BusFamily;
+import rueda.bus.ClockDrift;
 import rueda.bus.CycleTimes;
 import rueda.bus.ProcessDataLayout;
 import rueda.bus.StandardTelegram;
@@ -178,17 +178,17 @@ class BusController {
     enum TableFormat { CSV, XML, STRUCTURED_TEXT }
 
     /** @param csv headings and first lines to choose columns by, null for the other formats */
-    record TablePreview(TableFormat format, TagCsv.Preview csv) {
+    record TagTablePreview(TableFormat format, TagCsv.Preview csv) {
     }
 
-    record TableText(String text) {
+    record TagTableText(String text) {
     }
 
     @Operation(summary = "Which format a tag table has, and the columns of a CSV")
     @PostMapping("/table")
-    TablePreview table(@RequestBody TableText table) {
+    TagTablePreview table(@RequestBody TagTableText table) {
         TableFormat format = format(table.text());
-        return new TablePreview(format, format == TableFormat.CSV ? TagCsv.preview(bytes(table.text())) : null);
+        return new TagTablePreview(format, format == TableFormat.CSV ? TagCsv.preview(bytes(table.text())) : null);
     }
 
     private static TableFormat format(String text) {

@@ -2,6 +2,9 @@ package rueda.app.devices;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import rueda.app.web.Refusals.NotFound;
@@ -14,6 +17,8 @@ import rueda.format.description.ShippedDevices;
 /** Descriptions that are known: those that ship with Rueda and those that were brought in. Thread-safe. */
 @Service
 public class DeviceLibrary {
+
+    private static final Logger LOG = LoggerFactory.getLogger(DeviceLibrary.class);
 
     private final DescriptionFiles files;
     private final List<DeviceDescription> shipped = ShippedDevices.all();
@@ -37,11 +42,21 @@ public class DeviceLibrary {
         List<KnownDevice> all = new ArrayList<>(shipped.stream().map(d -> new KnownDevice(0, "", d)).toList());
         List<KnownDevice> read = brought;
         if (read == null) {
-            read = files.findAll().stream().flatMap(f -> Descriptions.read(f.content).value().stream().map(d -> new KnownDevice(f.id, f.fileName, d))).toList();
+            read = files.findAll().stream().flatMap(DeviceLibrary::devices).toList();
             brought = read;
         }
         all.addAll(read);
         return all;
+    }
+
+    /** The devices of a kept file; one that an older version could read and this one cannot is left out. */
+    private static Stream<KnownDevice> devices(DescriptionEntity file) {
+        try {
+            return Descriptions.read(file.content).value().stream().map(d -> new KnownDevice(file.id, file.fileName, d));
+        } catch (UnreadableFile refused) {
+            LOG.warn("Description {} is kept and cannot be read: {}", file.fileName, refused.getMessage());
+            return Stream.empty();
+        }
     }
 
     /** Reads a file and keeps it. @throws UnreadableFile when it cannot be read, or holds nothing new; then nothing is kept */

@@ -27,7 +27,7 @@ class OpenApiConfiguration {
             Map.entry("StepAnswer", Set.of("settled", "inPosition")),
             Map.entry("Check", Set.of("mend")),
             Map.entry("ValueQuestion", Set.of("value", "raw")),
-            Map.entry("TablePreview", Set.of("csv")),
+            Map.entry("TagTablePreview", Set.of("csv")),
             Map.entry("ComparisonQuestion", Set.of("columns", "order")),
             Map.entry("WriteQuestion", Set.of("image", "interruptedAfter")),
             Map.entry("HandAnswer", Set.of("refusal")),

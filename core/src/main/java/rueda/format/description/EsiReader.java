@@ -83,7 +83,25 @@ public final class EsiReader {
         List<DescribedClock> clocks = device.first("Dc").stream().flatMap(dc -> dc.all("OpMode")).map(mode -> new DescribedClock(mode.textOf("Name", "DC"), mode.textOf("Desc", ""),
                 (int) mode.first("AssignActivate").map(a -> a.whole(0, 0xFFFF)).orElse(0L).longValue())).toList();
         List<String> mailbox = device.first("Mailbox").map(m -> m.children().stream().map(XmlElement::name).toList()).orElse(List.of());
-        return new DeviceDescription(Family.ETHERCAT, "ESI", name, vendorName, new Identity(name, vendorId, product, revision), objects(device), pdos, clocks, mailbox, List.of());
+        return new DeviceDescription(Family.ETHERCAT, "ESI", name, vendorName, new Identity(name, vendorId, product, revision), objects(device), pdos, clocks, mailbox, ports(device));
+    }
+
+    /** Physics has a letter for each port: Y is Ethernet over copper, K an internal one, H fibre. */
+    private static List<String> ports(XmlElement device) {
+        List<String> ports = new ArrayList<>();
+        String physics = device.attribute("Physics", "");
+        for (int i = 0; i < physics.length(); i++) {
+            String kind = switch (physics.charAt(i)) {
+                case 'Y' -> "100BASE-TX";
+                case 'H' -> "100BASE-FX";
+                case 'K' -> "internal";
+                default -> "";
+            };
+            if (!kind.isEmpty()) {
+                ports.add("port " + i + ", " + kind);
+            }
+        }
+        return ports;
     }
 
     private DescribedPdo pdo(XmlElement pdo) {

@@ -101,6 +101,7 @@ class DescriptionsTest {
         assertThat(fixed.excludes()).containsExactly(0x1600, 0x1601);
         assertThat(device.clocks()).extracting(DeviceDescription.DescribedClock::assignActivate).containsExactly(0x300, 0);
         assertThat(device.mailbox()).contains("CoE");
+        assertThat(device.terminals()).containsExactly("port 0, 100BASE-TX", "port 1, 100BASE-TX");
         assertThat(device.object(0x1000, 0).orElseThrow().preset()).isEqualTo("0x00020192");
         assertThat(device.object(0x605A, 0).orElseThrow()).satisfies(o -> assertThat(List.of(o.low(), o.high(), o.preset())).containsExactly("0", "6", "2"));
     }

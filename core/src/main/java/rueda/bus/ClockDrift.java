@@ -1,7 +1,8 @@
-package rueda.bench;
+package rueda.bus;
 
 import java.util.ArrayList;
 import java.util.List;
+import rueda.machine.Axis;
 import rueda.machine.Bus;
 import rueda.machine.Machine;
 
@@ -39,16 +40,26 @@ public final class ClockDrift {
 
     /** Lets the clocks run from power-up. @param seconds 0.1 to 60 */
     public static Drift run(Machine machine, double seconds) {
-        Bus bus = machine.bus();
-        double cycle = bus.cycleMicros() * 1000.0;
-        int cycles = (int) Math.max(2 * KEPT, seconds * 1e9 / cycle);
-        int stride = Math.max(1, cycles / KEPT);
-        int reference = Math.max(0, machine.axes().stream().map(a -> a.name()).toList().indexOf(bus.clock().reference()));
+        int stride = Math.max(1, cycles(machine, seconds) / KEPT);
         List<StationClock> stations = new ArrayList<>();
         for (int i = 0; i < machine.axes().size(); i++) {
-            stations.add(station(machine.axes().get(i).name(), i, reference, bus, cycle, cycles, stride));
+            stations.add(station(machine, i, seconds));
         }
-        return new Drift(machine.axes().get(reference).name(), stride * cycle * 1e-9, stations);
+        return new Drift(machine.axes().get(reference(machine)).name(), stride * machine.bus().cycleMicros() * 1e-6, stations);
+    }
+
+    private static int cycles(Machine machine, double seconds) {
+        return (int) Math.max(2 * KEPT, seconds * 1e6 / machine.bus().cycleMicros());
+    }
+
+    private static int reference(Machine machine) {
+        return Math.max(0, machine.axes().stream().map(Axis::name).toList().indexOf(machine.bus().clock().reference()));
+    }
+
+    /** One station's clock from power-up. @param number of its axis */
+    public static StationClock station(Machine machine, int number, double seconds) {
+        int cycles = cycles(machine, seconds);
+        return station(machine.axes().get(number).name(), number, reference(machine), machine.bus(), machine.bus().cycleMicros() * 1000.0, cycles, Math.max(1, cycles / KEPT));
     }
 
     private static StationClock station(String name, int number, int reference, Bus bus, double cycle, int cycles, int stride) {
@@ -81,7 +92,7 @@ public final class ClockDrift {
     }
 
     /** Oscillators differ, the same ones each time. */
-    static double ppm(int number) {
+    public static double ppm(int number) {
         long mixed = (number + 1) * 0x9E37_79B9_7F4A_7C15L;
         return ((mixed >>> 40) / (double) (1 << 24) * 2 - 1) * MOST_PPM;
     }
