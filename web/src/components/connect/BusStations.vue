@@ -23,6 +23,10 @@ const looking = ref(false)
 const stand = ref<Record<string, StandChange[]>>({})
 const imageName = ref('As it arrived')
 
+/* without a number of its own, a station is asked for by the last part of its IP address */
+const lowest = computed(() => (family.value.addressWord ? family.value.lowestAddress : 0))
+const highest = computed(() => (family.value.addressWord ? family.value.highestAddress : 255))
+const prefix = computed(() => (family.value.addressWord ? '' : '….'))
 const families = computed(() => Object.fromEntries(bus.families.map((f) => [f.family, f.words])))
 const networks = computed(() => family.value.usesIp || plan.value.bus.family === 'ETHERCAT')
 
@@ -78,8 +82,8 @@ async function change(axis: string, wanted: string) {
 }
 onMounted(async () => (stand.value = (await machine.guarded(() => api.stand())) ?? {}))
 watch(() => family.value.family, () => {
-  from.value = family.value.lowestAddress
-  to.value = family.value.highestAddress
+  from.value = lowest.value
+  to.value = highest.value
 }, { immediate: true })
 </script>
 
@@ -116,8 +120,8 @@ watch(() => family.value.family, () => {
     <h2>What is there, against the plan</h2>
     <div class="look">
       <v-btn color="primary" variant="flat" :loading="looking" @click="look">Look for devices</v-btn>
-      <template v-if="family.addressWord"><label>from <input v-model.number="from" type="number" class="plain range" :min="family.lowestAddress" :max="family.highestAddress" aria-label="Lowest address to ask" /></label>
-        <label>to <input v-model.number="to" type="number" class="plain range" :min="family.lowestAddress" :max="family.highestAddress" aria-label="Highest address to ask" /></label></template>
+      <label>from {{ prefix }}<input v-model.number="from" type="number" class="plain range" :min="lowest" :max="highest" aria-label="Lowest address to ask" /></label>
+      <label>to {{ prefix }}<input v-model.number="to" type="number" class="plain range" :min="lowest" :max="highest" aria-label="Highest address to ask" /></label>
       <span v-if="scan" role="status">{{ scan.found.length }} of {{ plan.axes.length }} answered; {{ differences.length === 0 ? 'all as planned' : differences.length + (differences.length === 1 ? ' difference' : ' differences') }}<template v-if="ignored.length">, {{ ignored.length }} ignored <button type="button" class="link" @click="ignored = []">show again</button></template></span>
       <span v-else class="pencil">The devices on the bench are asked who they are.</span>
     </div>

@@ -92,19 +92,18 @@ public final class NetworkScan {
      * Looks for devices.
      *
      * @param stand what is on the bench
-     * @param from  lowest address asked, by the number of the family; @param to highest
+     * @param from  lowest address asked: the number of the family, or the last part of the IP address; @param to highest
      */
     public static ScanResult of(Machine machine, List<Found> stand, Set<String> holdData, int from, int to) {
         BusFamily family = BusFamily.of(machine.bus());
-        boolean numbered = !family.addressWord().isEmpty();
-        List<Found> answered = stand.stream().filter(f -> !numbered || f.address().number() >= from && f.address().number() <= to).toList();
+        List<Found> answered = stand.stream().filter(f -> within(place(family, f.address()), from, to)).toList();
         List<Difference> differences = new ArrayList<>();
         for (Axis axis : machine.axes()) {
             Station planned = axis.station();
             Found found = answered.stream().filter(f -> f.axis().equals(axis.name())).findFirst().orElse(null);
             if (found == null) {
                 differences.add(new Difference(axis.name(), Kind.MISSING, planned.identity().device() + at(family, planned.address()), "",
-                        "Nothing answers" + (numbered ? " between " + from + " and " + to : "") + ": the axis cannot be moved. Look at cable and supply.", List.of(Resolution.EXCHANGE)));
+                        "Nothing answers" + (from > 0 || to < 255 ? " between " + from + " and " + to : "") + ": the axis cannot be moved. Look at cable and supply.", List.of(Resolution.EXCHANGE)));
                 continue;
             }
             compare(family, axis.name(), planned, found, differences);
@@ -113,6 +112,15 @@ public final class NetworkScan {
             }
         }
         return new ScanResult(answered, differences);
+    }
+
+    /** What a range of addresses counts. */
+    private static int place(BusFamily family, Address address) {
+        return family.addressWord().isEmpty() ? (int) (IpNetwork.number(address.ip().address()).orElse(0) & 0xFF) : address.number();
+    }
+
+    private static boolean within(int place, int from, int to) {
+        return place >= from && place <= to;
     }
 
     private static void compare(BusFamily family, String axis, Station planned, Found found, List<Difference> into) {

@@ -51,6 +51,9 @@ class StandTest {
         assertThat(kinds(profinet, StandChange.OTHER_ADDRESS)).containsExactly(Kind.NAME, Kind.NETWORK);
         assertThat(kinds(profinet, StandChange.OTHER_SUBNET)).containsExactly(Kind.NETWORK);
         assertThat(NetworkScan.of(DEMO, NetworkScan.stand(DEMO, Map.of()), Set.of(), 0, 65_535).differences()).isEmpty();
+        assertThat(NetworkScan.of(DEMO, NetworkScan.stand(DEMO, Map.of()), Set.of(), 2, 4).found()).extracting(Found::axis).containsExactly("Lift", "Table", "Brush");
+        /* by the last part of the IP address: 192.168.40.11 to .15 */
+        assertThat(NetworkScan.of(profinet, NetworkScan.stand(profinet, Map.of()), Set.of(), 14, 254).found()).extracting(Found::axis).containsExactly("Brush", "Doser");
     }
 
     @ParameterizedTest

@@ -23,6 +23,7 @@ import rueda.drive.ObjectDictionary;
 import rueda.drive.ParameterGroup;
 import rueda.format.pcapng.PcapngWriter;
 import rueda.machine.Axis;
+import rueda.machine.Bus.Family;
 import rueda.machine.Machine;
 import rueda.machine.NewAxis;
 import rueda.plant.ServoPlant;
@@ -234,7 +235,7 @@ final class LiveBench {
             case STOP -> hand.halt(now);
             case RESET -> hand.reset();
             case OVERRIDE -> hand.override(value);
-            case TORQUE -> hand.torque(value, wanted.speedLimit() == null ? 0 : wanted.speedLimit(), now);
+            case TORQUE -> machine.bus().family() == Family.PROFINET ? "The telegrams of PROFINET carry no torque operation. Move the axis by position." : hand.torque(value, wanted.speedLimit() == null ? 0 : wanted.speedLimit(), now);
             case FORCE -> {
                 Boolean level = Double.isNaN(value) ? null : value != 0;
                 yield bench.drive(axis).digitalInputs().force(terminal, level) || bench.drive(axis).digitalOutputs().force(terminal, level) ? null : "There is no terminal " + terminal + " to force.";

@@ -127,7 +127,7 @@ public final class EsiReader {
     }
 
     private List<DescribedObject> objects(XmlElement device) {
-        XmlElement dictionary = device.at("Profile", "Dictionary").orElse(null);
+        XmlElement dictionary = device.all("Profile").flatMap(p -> p.all("Dictionary")).findFirst().orElse(null);
         if (dictionary == null) {
             return List.of();
         }
