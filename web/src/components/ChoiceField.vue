@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useMachine } from '../stores/machine'
+import TextEntry from './TextEntry.vue'
 
 /** A choice of the document: among words, or, when free, also a word of one's own. What to do with it can be given. */
 const props = defineProps<{ path: string; label: string; value: string; options: Record<string, string> | string[]; free?: boolean; choose?: (value: string) => void }>()
@@ -10,7 +11,11 @@ const field = computed(() => machine.fault(props.path))
 const entries = computed(() => (Array.isArray(props.options) ? props.options.map((o) => [o, o]) : Object.entries(props.options)))
 
 function chosen(event: Event) {
-  const value = (event.target as HTMLInputElement).value.trim()
+  enter((event.target as HTMLSelectElement).value)
+}
+
+function enter(text: string) {
+  const value = text.trim()
   if (value === props.value) return
   if (props.choose) props.choose(value)
   else machine.set(props.path, value)
@@ -21,7 +26,7 @@ function chosen(event: Event) {
   <div class="field">
     <label :for="id">{{ label }}</label>
     <template v-if="free">
-      <input :id="id" class="plain" :list="id + '-list'" :value="value" :aria-invalid="Boolean(field)" :aria-describedby="field ? id + '-fault' : undefined" @change="chosen" />
+      <TextEntry :id="id" class="plain" :list="id + '-list'" :value="value" :aria-invalid="Boolean(field)" :aria-describedby="field ? id + '-fault' : undefined" @enter="enter" />
       <datalist :id="id + '-list'"><option v-for="[key, words] in entries" :key="key" :value="key">{{ words }}</option></datalist>
     </template>
     <select v-else :id="id" class="plain" :value="value" :aria-invalid="Boolean(field)" :aria-describedby="field ? id + '-fault' : undefined" @change="chosen">

@@ -95,7 +95,8 @@ export const useMachine = defineStore('machine', () => {
     } catch (error) {
       if (error instanceof Problem) {
         if (error.status === 409 && error.currentRevision !== undefined) conflict.value = error.currentRevision
-        else problem.value = error
+        /* a refused entry that the answer on its way will show beside its field is no message of its own */
+        else if (!(error.status === 422 && answered !== draft.value && error.faults.some((f) => f.field.startsWith('/')))) problem.value = error
         return undefined
       }
       throw error

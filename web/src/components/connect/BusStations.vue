@@ -7,6 +7,7 @@ import { revisionWords, useDevices } from '../../stores/devices'
 import { useMachine } from '../../stores/machine'
 import ChoiceField from '../ChoiceField.vue'
 import NumberField from '../NumberField.vue'
+import TextEntry from '../TextEntry.vue'
 
 /** The bus, its stations, and what is found on the bench against the plan. */
 const machine = useMachine()
@@ -108,9 +109,9 @@ watch(() => family.value.family, () => {
           <option v-if="deviceKey(axis.station.identity) < 0" :value="-1">{{ axis.station.identity.device }} {{ revisionWords(axis.station.identity.revision) }}, no description</option>
           <option v-for="(k, n) in devices.fitting" :key="n" :value="n">{{ k.device.name }} {{ revisionWords(k.device.identity.revision) }}</option></select></td>
         <td v-if="family.addressWord"><NumberField :path="`/axes/${i}/station/address/number`" :label="`${family.addressWord} of ${axis.name}`" :value="axis.station.address.number" whole hide-label class="num" /></td>
-        <td v-if="plan.bus.family === 'PROFINET'"><input class="plain" :value="axis.station.address.name" :aria-label="`Station name of ${axis.name}`" @change="machine.set(`/axes/${i}/station/address/name`, ($event.target as HTMLInputElement).value.trim())" /></td>
+        <td v-if="plan.bus.family === 'PROFINET'"><TextEntry class="plain" :value="axis.station.address.name" :aria-label="`Station name of ${axis.name}`" @enter="(t) => machine.set(`/axes/${i}/station/address/name`, t.trim())" /></td>
         <template v-if="networks">
-          <td v-for="part in (['address', 'mask', 'gateway'] as const)" :key="part"><input class="plain ip mono" :class="{ gate: part === 'gateway' && !axis.station.address.ip.gateway, wrong: marked(i, `address/ip/${part}`) }" :value="axis.station.address.ip[part]" :aria-invalid="marked(i, `address/ip/${part}`)" :aria-label="`${part === 'address' ? 'IP address' : part} of ${axis.name}`" @change="machine.set(`/axes/${i}/station/address/ip/${part}`, ($event.target as HTMLInputElement).value.trim())" /></td>
+          <td v-for="part in (['address', 'mask', 'gateway'] as const)" :key="part"><TextEntry class="plain ip mono" :class="{ gate: part === 'gateway' && !axis.station.address.ip.gateway, wrong: marked(i, `address/ip/${part}`) }" :value="axis.station.address.ip[part]" :aria-invalid="marked(i, `address/ip/${part}`)" :aria-label="`${part === 'address' ? 'IP address' : part} of ${axis.name}`" @enter="(t) => machine.set(`/axes/${i}/station/address/ip/${part}`, t.trim())" /></td>
         </template>
         <td><select class="plain there" :value="stand[axis.name]?.[0] ?? ''" :aria-label="`Device of ${axis.name} on the bench`" @change="change(axis.name, ($event.target as HTMLSelectElement).value)"><option v-for="(words, key) in CHANGES" :key="key" :value="key">{{ words }}</option></select></td>
       </tr>

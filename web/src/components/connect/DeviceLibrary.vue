@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { api, Problem, type Schemas } from '../../api/client'
 import { useAxis } from '../../lib/axis'
+import TextEntry from '../TextEntry.vue'
 import { useBench } from '../../stores/bench'
 import { revisionWords, useDevices } from '../../stores/devices'
 
@@ -53,9 +54,9 @@ async function forget(file: number) {
   await devices.load()
 }
 
-/** Changing an object adds a write at start-up. */
-function change(object: (typeof objects.value)[number], event: Event) {
-  const text = (event.target as HTMLInputElement).value.trim()
+/** Changing an object adds a write at start-up, or changes the one that is there. */
+function change(object: (typeof objects.value)[number], entered: string) {
+  const text = entered.trim()
   if (!text) return
   const value = /^0x/i.test(text) ? parseInt(text, 16) : Number(text)
   if (!Number.isInteger(value)) {
@@ -63,6 +64,8 @@ function change(object: (typeof objects.value)[number], event: Event) {
     return
   }
   problem.value = null
+  const present = axis.value.station.startWrites.findIndex((w) => w.object === object.index && w.subIndex === object.subIndex)
+  if (present >= 0) return machine.set(`/axes/${machine.axisIndex}/station/startWrites/${present}/value`, value)
   machine.edit({ op: 'add', path: `/axes/${machine.axisIndex}/station/startWrites/-`, value: { object: object.index, subIndex: object.subIndex, bits: object.bits, value, transition: 'PREOP_TO_SAFEOP', comment: object.name, enabled: true } })
 }
 const written = (index: number, sub: number) => axis.value.station.startWrites.filter((w) => w.object === index && w.subIndex === sub && w.enabled).at(-1)?.value
@@ -95,7 +98,7 @@ const planned = computed(() => device.value && axis.value.station.identity.vendo
       <table class="plain"><thead><tr><th>Index</th><th>Name</th><th>Type</th><th>Access</th><th>Range</th><th>Default</th><th v-if="planned && numbered">Write to {{ axis.name }}</th></tr></thead>
         <tbody><tr v-for="o in objects" :key="o.index * 256 + o.subIndex"><td class="mono">{{ numbered ? hex(o.index) + (o.subIndex ? ':' + o.subIndex.toString(16).toUpperCase().padStart(2, '0') : '') : o.index }}</td><td>{{ o.name }}</td><td class="mono">{{ o.dataType }}</td><td>{{ { READ: 'read', WRITE: 'write', READ_WRITE: 'read, write', CONSTANT: 'constant' }[o.access] }}</td>
           <td class="mono">{{ o.low || o.high ? `${o.low || '…'} to ${o.high || '…'}` : '–' }}</td><td class="mono">{{ o.preset || '–' }}</td>
-          <td v-if="planned && numbered"><input v-if="(o.access === 'READ_WRITE' || o.access === 'WRITE') && [8, 16, 32].includes(o.bits)" class="plain mono write" :value="written(o.index, o.subIndex) ?? ''" :aria-label="`Write ${o.name}`" @change="change(o, $event)" /></td></tr></tbody></table>
+          <td v-if="planned && numbered"><TextEntry v-if="(o.access === 'READ_WRITE' || o.access === 'WRITE') && [8, 16, 32].includes(o.bits)" class="plain mono write" :value="written(o.index, o.subIndex) ?? ''" :aria-label="`Write ${o.name}`" @enter="(t) => change(o, t)" /></td></tr></tbody></table>
     </div>
   </div>
   <p v-if="!bench.state" class="visually-hidden">The bench is off.</p>

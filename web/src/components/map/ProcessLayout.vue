@@ -3,6 +3,7 @@ import { mdiArrowDown, mdiArrowUp, mdiDelete } from '@mdi/js'
 import { computed, onMounted, ref } from 'vue'
 import { api, Problem, type Entry } from '../../api/client'
 import { useAxis } from '../../lib/axis'
+import TextEntry from '../TextEntry.vue'
 import { useBus, type BusDirection } from '../../stores/bus'
 import { useDevices } from '../../stores/devices'
 
@@ -233,17 +234,17 @@ onMounted(devices.load)
           <td v-if="many"><select class="plain" :value="r.entry.pdo" :aria-label="`PDO of ${bus.titleOf(r.entry)}`" @change="machine.set(path(d.key, r.index) + '/pdo', Number(($event.target as HTMLSelectElement).value))"><option v-for="n in bus.family!.mostMessages" :key="n">{{ n }}</option></select></td>
           <td class="mono">{{ place(r, d.key) }}</td>
           <td><span v-if="r.entry.object === 0" class="pencil">filler, {{ r.entry.bits }} bit</span>
-            <input v-else class="plain name" :value="bus.titleOf(r.entry)" :title="`${bus.titleOf(r.entry)} ${bus.symbolOf(r.entry)}`" :aria-label="`Name of ${bus.titleOf(r.entry)}`" @change="machine.set(path(d.key, r.index) + '/name', ($event.target as HTMLInputElement).value.trim())" /></td>
+            <TextEntry v-else class="plain name" :value="bus.titleOf(r.entry)" :title="`${bus.titleOf(r.entry)} ${bus.symbolOf(r.entry)}`" :aria-label="`Name of ${bus.titleOf(r.entry)}`" @enter="(t) => machine.set(path(d.key, r.index) + '/name', t.trim())" /></td>
           <td><span v-if="r.entry.object" class="bound" @dragover.prevent @drop.prevent="drop(d.key, r.index)">
             <span v-if="r.entry.tag" class="grip" draggable="true" aria-hidden="true" title="Drag onto another entry to bind it there" @dragstart="dragged = { direction: d.key, index: r.index, tag: true }">⠿</span>
-            <input class="plain tag" :value="r.entry.tag" placeholder="not bound" list="free-tags" :aria-label="`PLC tag of ${bus.titleOf(r.entry)}`" @change="bind(d.key, r.index, r.entry, ($event.target as HTMLInputElement).value)" /></span>
+            <TextEntry class="plain tag" :value="r.entry.tag" placeholder="not bound" list="free-tags" :aria-label="`PLC tag of ${bus.titleOf(r.entry)}`" @enter="(t) => bind(d.key, r.index, r.entry, t)" /></span>
             <span v-if="machine.fault(path(d.key, r.index) + '/tag')" class="fault-text" role="alert">{{ machine.fault(path(d.key, r.index) + '/tag')!.allowed }}</span></td>
           <td><select v-if="r.entry.object && r.entry.tag" class="plain" :value="r.entry.tagType" :aria-label="`Type of ${r.entry.tag}`" @change="machine.set(path(d.key, r.index) + '/tagType', ($event.target as HTMLSelectElement).value)">
             <option v-for="t in TYPES" :key="t">{{ t }}</option>
           </select></td>
           <td class="scale"><template v-if="r.entry.object && r.entry.tag">
             <select class="plain" :value="r.entry.unit" :aria-label="`Unit of ${r.entry.tag}`" @change="machine.set(path(d.key, r.index) + '/unit', ($event.target as HTMLSelectElement).value)"><option value="">raw</option><option v-for="u in [...new Set([unit, unit + '/s', '%', r.entry.unit])].filter(Boolean)" :key="u">{{ u }}</option></select>
-            <input v-if="r.entry.unit || r.entry.factor !== 1" class="plain factor mono" :value="r.entry.factor" :title="`on the wire per 1 ${r.entry.unit}`" :aria-label="`On the wire per unit of ${r.entry.tag}`" @change="machine.set(path(d.key, r.index) + '/factor', Number(($event.target as HTMLInputElement).value) || 0)" />
+            <TextEntry v-if="r.entry.unit || r.entry.factor !== 1" class="plain factor mono" :value="r.entry.factor" :title="`on the wire per 1 ${r.entry.unit}`" :aria-label="`On the wire per unit of ${r.entry.tag}`" @enter="(t) => machine.set(path(d.key, r.index) + '/factor', Number(t) || 0)" />
           </template></td>
           <td class="mono">{{ r.bytes.join(' ') || '–' }}</td>
           <td>{{ r.now || '–' }}</td>

@@ -239,9 +239,29 @@ public final class ConnectAdvice {
                         "The station would refuse this layout.", new Finding.Mend("Remove it", List.of(new Finding.Change("remove", pointer + (output ? "/outputs/" : "/inputs/") + i, null))));
             }
         }
+        messages(description, entries, output);
         for (DescribedPdo pdo : description.pdos()) {
             if (pdo.output() == output && pdo.mandatory() && pdo.entries().stream().anyMatch(e -> e.index() != 0 && entries.stream().noneMatch(x -> x.object() == e.index() && x.subIndex() == e.subIndex()))) {
                 add(Finding.Severity.FAULT, pdo.name() + " must travel.", "The device asks for it: add its entries in Map.", null);
+            }
+        }
+    }
+
+    /** Messages that exclude each other, or whose entries are fixed. */
+    private void messages(DeviceDescription description, List<Entry> entries, boolean output) {
+        int first = output ? 0x1600 : 0x1A00;
+        List<Integer> used = entries.stream().map(e -> first + e.pdo() - 1).distinct().toList();
+        for (DescribedPdo pdo : description.pdos()) {
+            if (pdo.output() != output || !used.contains(pdo.number())) {
+                continue;
+            }
+            pdo.excludes().stream().filter(used::contains).findFirst().ifPresent(other -> add(Finding.Severity.FAULT, String.format(Locale.ROOT, "%04Xh and %04Xh exclude each other.", pdo.number(), other),
+                    "The description lets only one of them travel.", null));
+            List<Entry> own = entries.stream().filter(e -> first + e.pdo() - 1 == pdo.number()).toList();
+            boolean same = own.size() == pdo.entries().size() && java.util.stream.IntStream.range(0, own.size()).allMatch(i -> own.get(i).object() == pdo.entries().get(i).index()
+                    && own.get(i).subIndex() == pdo.entries().get(i).subIndex() && own.get(i).bits() == pdo.entries().get(i).bits());
+            if (pdo.fixed() && !same) {
+                add(Finding.Severity.FAULT, "The entries of " + pdo.name() + " cannot be changed.", "The description says they are fixed; take this layout of the device in Map as it is.", null);
             }
         }
     }

@@ -16,22 +16,22 @@ import rueda.machine.Station.Entry;
 public final class ProcessDataLayout {
 
     private static final VarHandle WORD = MethodHandles.byteArrayViewVarHandle(short[].class, ByteOrder.LITTLE_ENDIAN);
-    private static final byte BIT_BY_BIT = 0;
-    private static final byte ONE_BYTE = 1;
-    private static final byte TWO_BYTES = 2;
-    private static final byte FOUR_BYTES = 3;
-    private static final byte TWO_BYTES_SWAPPED = 4;
-    private static final byte FOUR_BYTES_SWAPPED = 5;
+    private static final int WAY_BITS = 3;
+    private static final int WAY = (1 << WAY_BITS) - 1;
+    private static final int BIT_BY_BIT = 0;
+    private static final int ONE_BYTE = 1;
+    private static final int TWO_BYTES = 2;
+    private static final int FOUR_BYTES = 3;
+    private static final int TWO_BYTES_SWAPPED = 4;
+    private static final int FOUR_BYTES_SWAPPED = 5;
     private static final VarHandle DOUBLE_WORD = MethodHandles.byteArrayViewVarHandle(int[].class, ByteOrder.LITTLE_ENDIAN);
 
     private final List<Entry> entries;
     private final WireOrder order;
     private final int[] bitOffset;
     private final int[] bits;
-    /** how a value moves: in one step for those of 8, 16 and 32 bits on a byte */
-    private final byte[] way;
-    /** first byte of a value that moves in one step */
-    private final int[] firstByte;
+    /** how a value moves, the lowest three bits, in one step for those of 8, 16 and 32 bits on a byte; above them its first byte */
+    private final int[] step;
     /** the bytes are not least significant first; only of values that do not move in one step */
     private final boolean[] swapped;
     private final int bytes;
@@ -47,8 +47,7 @@ public final class ProcessDataLayout {
         int count = entries.size();
         bitOffset = new int[count];
         bits = new int[count];
-        way = new byte[count];
-        firstByte = new int[count];
+        step = new int[count];
         swapped = new boolean[count];
         int next = 0;
         for (int i = 0; i < count; i++) {
@@ -59,13 +58,12 @@ public final class ProcessDataLayout {
             bits[i] = entries.get(i).bits();
             boolean onByte = (next & 7) == 0;
             boolean foreign = order != WireOrder.LITTLE_ENDIAN;
-            firstByte[i] = next >> 3;
-            way[i] = !onByte ? BIT_BY_BIT : switch (bits[i]) {
+            step[i] = next >> 3 << WAY_BITS | (!onByte ? BIT_BY_BIT : switch (bits[i]) {
                 case 8 -> ONE_BYTE;
                 case 16 -> foreign ? TWO_BYTES_SWAPPED : TWO_BYTES;
                 case 32 -> foreign ? FOUR_BYTES_SWAPPED : FOUR_BYTES;
                 default -> BIT_BY_BIT;
-            };
+            });
             swapped[i] = foreign && onByte && bits[i] > 8 && bits[i] % 8 == 0;
             next += bits[i];
         }
@@ -106,8 +104,9 @@ public final class ProcessDataLayout {
      * @param value the low bits are taken; higher bits are cut off, as on a wire
      */
     public void write(byte[] image, int entry, long value) {
-        int at = firstByte[entry];
-        switch (way[entry]) {
+        int move = step[entry];
+        int at = move >> WAY_BITS;
+        switch (move & WAY) {
             case ONE_BYTE -> image[at] = (byte) value;
             case TWO_BYTES -> WORD.set(image, at, (short) value);
             case FOUR_BYTES -> DOUBLE_WORD.set(image, at, (int) value);
@@ -132,8 +131,9 @@ public final class ProcessDataLayout {
 
     /** Reads one value, not sign-extended. */
     public long read(byte[] image, int entry) {
-        int at = firstByte[entry];
-        return switch (way[entry]) {
+        int move = step[entry];
+        int at = move >> WAY_BITS;
+        return switch (move & WAY) {
             case ONE_BYTE -> image[at] & 0xFFL;
             case TWO_BYTES -> (short) WORD.get(image, at) & 0xFFFFL;
             case FOUR_BYTES -> (int) DOUBLE_WORD.get(image, at) & 0xFFFF_FFFFL;

@@ -101,6 +101,39 @@ class ConnectAdviceTest {
         assertThat(titles(machine, lift(machine).withStartWrites(List.of(kept)))).isEmpty();
     }
 
+    /** ETG.2000: 1600h and 1601h exclude each other in the shipped description. */
+    @Test
+    void messagesThatExcludeEachOther() {
+        Machine machine = DemoMachine.create();
+        List<Entry> outputs = new java.util.ArrayList<>(lift(machine).outputs());
+        outputs.add(new Entry(0x6072, 0, 16, "", "").withPdo(2));
+        assertThat(titles(machine, lift(machine).withEntries(outputs, lift(machine).inputs()))).contains("1600h and 1601h exclude each other.");
+    }
+
+    /** A description whose messages are fixed lets nothing be added or taken out. */
+    @Test
+    void fixedMessagesStayAsTheyAre() {
+        String fixed = new String(ShippedDevices.file("wheelwright-w1.esi.xml"), java.nio.charset.StandardCharsets.UTF_8).replace("<RxPdo Sm=\"2\">", "<RxPdo Sm=\"2\" Fixed=\"1\">");
+        List<DeviceDescription> library = rueda.format.description.Descriptions.read(fixed.getBytes(java.nio.charset.StandardCharsets.UTF_8)).value();
+        Machine machine = DemoMachine.create();
+        assertThat(ConnectAdvice.of(machine, 1, library).findings()).allMatch(f -> f.severity() == Finding.Severity.GOOD);
+        Station shorter = lift(machine).withEntries(lift(machine).outputs().subList(0, 3), lift(machine).inputs());
+        assertThat(ConnectAdvice.of(machine.withAxis(1, machine.axes().get(1).withStation(shorter)), 1, library).findings()).singleElement()
+                .satisfies(f -> assertThat(f.title()).isEqualTo("The entries of Cyclic synchronous position cannot be changed."));
+    }
+
+    /** 50 ppm for 8 ms are 400 ns: a window of 100 ns is left, and the mend widens it enough. */
+    @Test
+    void aClockThatLeavesItsWindow() {
+        Machine machine = DemoMachine.create();
+        Machine slow = machine.withBus(machine.bus().withCycle(8000).withClock(new rueda.machine.Bus.Clock("", 0, 100))).withPlc(machine.plc().withInterval(8000));
+        Finding finding = ConnectAdvice.of(slow, 1, LIBRARY).findings().get(0);
+        assertThat(finding.title()).isEqualTo("The clock of Lift leaves its window of 100 ns.");
+        int wide = (Integer) finding.mend().changes().get(0).value();
+        Machine mended = slow.withBus(slow.bus().withClock(new rueda.machine.Bus.Clock("", 0, wide)));
+        assertThat(ConnectAdvice.of(mended, 1, LIBRARY).findings()).allMatch(f -> f.severity() == Finding.Severity.GOOD);
+    }
+
     @Test
     void theCycleMustBeOneOfTheBus() {
         Machine profinet = on(Family.PROFINET);
