@@ -48,7 +48,8 @@ public final class PlcOpenXml {
 
     private static Declaration variable10(XmlElement variable) {
         String address = variable.at("AddressExpression", "Address").map(a -> a.attribute("address", "")).orElse("");
-        return new Declaration(variable.needAttribute("name"), shape10(variable.need("Type")), address, documentation(variable, "Documentation"), variable.place());
+        String name = variable.at("AddData", "Data", "Tag").map(XmlElement::text).filter(t -> !t.isEmpty()).orElse(variable.needAttribute("name"));
+        return new Declaration(name, shape10(variable.need("Type")), address, documentation(variable, "Documentation"), variable.place());
     }
 
     private static String documentation(XmlElement variable, String name) {
@@ -103,6 +104,9 @@ public final class PlcOpenXml {
         out.open("Instances").open("Configuration", "name", "Configuration").open("Resource", "name", "Resource", "resourceTypeName", "PLC").open("GlobalVars");
         for (TagRow row : rows) {
             out.open("Variable", "name", row.name().replace('.', '_'));
+            if (row.name().indexOf('.') >= 0) {
+                out.open("AddData").open("Data", "name", "rueda.tag", "handleUnknown", "preserve").leaf("Tag", row.name()).close().close();
+            }
             if (!row.comment().isEmpty()) {
                 out.open("Documentation", "xsi:type", "SimpleText").leaf("Text", row.comment()).close();
             }

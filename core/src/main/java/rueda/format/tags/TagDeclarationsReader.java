@@ -5,6 +5,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.antlr.v4.runtime.BaseErrorListener;
 import org.antlr.v4.runtime.CharStreams;
 import org.antlr.v4.runtime.CommonTokenStream;
@@ -23,6 +25,7 @@ import rueda.plc.TagRow;
 public final class TagDeclarationsReader {
 
     private static final int MOST_ELEMENTS = 4096;
+    private static final Pattern NAME = Pattern.compile("\\{\\s*name\\s+'([A-Za-z_][A-Za-z0-9_.]{0,199})'\\s*\\}");
 
     private TagDeclarationsReader() {
     }
@@ -30,7 +33,8 @@ public final class TagDeclarationsReader {
     /** @throws UnreadableFile naming the line */
     public static List<TagRow> read(byte[] file, int alignment, ProcessAddress.Counts counts) {
         TagDeclarationsLexer lexer = new TagDeclarationsLexer(CharStreams.fromString(Text.decoded(file)));
-        TagDeclarationsParser parser = new TagDeclarationsParser(new CommonTokenStream(lexer));
+        CommonTokenStream tokens = new CommonTokenStream(lexer);
+        TagDeclarationsParser parser = new TagDeclarationsParser(tokens);
         BaseErrorListener refuse = new BaseErrorListener() {
             @Override
             public void syntaxError(Recognizer<?, ?> recognizer, Object symbol, int line, int column, String message, RecognitionException cause) {
@@ -52,14 +56,14 @@ public final class TagDeclarationsReader {
         Map<String, Shape> types = new HashMap<>();
         for (TagDeclarationsParser.TypeBlockContext block : tree.typeBlock()) {
             for (TagDeclarationsParser.TypeDeclarationContext type : block.typeDeclaration()) {
-                Shape shape = type.structure() != null ? structure(type.structure()) : shape(type.type());
+                Shape shape = type.structure() != null ? structure(type.structure(), tokens) : shape(type.type());
                 if (types.put(type.ID().getText().toLowerCase(Locale.ROOT), shape) != null) {
                     throw new UnreadableFile(place(type.getStart()), type.ID().getText(), "each type once", "remove the second");
                 }
             }
         }
         List<Declaration> variables = new ArrayList<>();
-        tree.varBlock().forEach(block -> block.member().forEach(m -> members(m, variables)));
+        tree.varBlock().forEach(block -> block.member().forEach(m -> members(m, variables, tokens)));
         if (variables.isEmpty() && !types.isEmpty()) {
             /* structures alone: each stands for an image of its own */
             types.forEach((name, shape) -> variables.add(new Declaration(name, shape, "", "", "TYPE " + name)));
@@ -74,16 +78,28 @@ public final class TagDeclarationsReader {
         return "line " + token.getLine();
     }
 
-    private static Shape structure(TagDeclarationsParser.StructureContext structure) {
+    private static Shape structure(TagDeclarationsParser.StructureContext structure, CommonTokenStream tokens) {
         List<Declaration> members = new ArrayList<>();
-        structure.member().forEach(m -> members(m, members));
+        structure.member().forEach(m -> members(m, members, tokens));
         return new Shape.Structure(List.copyOf(members));
     }
 
-    private static void members(TagDeclarationsParser.MemberContext member, List<Declaration> into) {
-        Shape shape = member.structure() != null ? structure(member.structure()) : shape(member.type());
+    private static void members(TagDeclarationsParser.MemberContext member, List<Declaration> into, CommonTokenStream tokens) {
+        Shape shape = member.structure() != null ? structure(member.structure(), tokens) : shape(member.type());
         String address = member.ADDRESS() == null ? "" : member.ADDRESS().getText();
-        member.ID().forEach(id -> into.add(new Declaration(id.getText(), shape, address, "", place(id.getSymbol()) + ", " + id.getText())));
+        member.ID().forEach(id -> into.add(new Declaration(name(id.getSymbol(), tokens), shape, address, "", place(id.getSymbol()) + ", " + id.getText())));
+    }
+
+    /** A pragma {name 'Shuttle.Cmd'} before a variable tells the name that its identifier cannot have. */
+    private static String name(Token identifier, CommonTokenStream tokens) {
+        List<Token> hidden = tokens.getHiddenTokensToLeft(identifier.getTokenIndex());
+        if (hidden != null && !hidden.isEmpty()) {
+            Matcher pragma = NAME.matcher(hidden.get(hidden.size() - 1).getText());
+            if (pragma.matches()) {
+                return pragma.group(1);
+            }
+        }
+        return identifier.getText();
     }
 
     private static Shape shape(TagDeclarationsParser.TypeContext type) {

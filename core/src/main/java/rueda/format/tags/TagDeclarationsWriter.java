@@ -9,7 +9,7 @@ import rueda.plc.TagRow;
 
 /**
  * Declarations in Structured Text. Rows whose names share all but the last part become a structure; what lies between them is
- * declared as filler, so that a packed PLC puts every member where it travels.
+ * declared as filler, so that a packed PLC puts every member where it travels. A name with dots stands in a pragma before the variable.
  */
 public final class TagDeclarationsWriter {
 
@@ -44,6 +44,9 @@ public final class TagDeclarationsWriter {
                 next = row.bitOffset() + row.bits();
             }
             types.append("  END_STRUCT;\n");
+            if (name.indexOf('.') >= 0) {
+                variables.append("  {name '").append(name).append("'}\n");
+            }
             variables.append("  ").append(name.replace('.', '_')).append(members.get(0).output() == null ? "" : " AT " + ProcessAddress.text(members.get(0).output(), members.get(0).bitOffset(), 8))
                     .append(" : ").append(type).append(";\n");
         });
