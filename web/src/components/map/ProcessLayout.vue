@@ -300,10 +300,10 @@ h2.cmd { color: var(--cmd); } h2.act { color: var(--act); margin-top: 10px; }
 tr.marked { background: var(--stop-wash); } tr.on { background: var(--cmd-wash); }
 .bound { display: flex; align-items: center; gap: 2px; }
 .grip { cursor: grab; color: var(--ref); font-size: 13px; }
-.tag { width: 138px; } .name { width: 132px; border-color: transparent; background: none; padding-left: 0; }
+.tag { width: 134px; } .name { width: 122px; border-color: transparent; background: none; padding-left: 0; }
 .name:hover, .name:focus { border-color: var(--field-line); background: var(--sheet); }
-.scale { white-space: nowrap; } .scale select { width: 82px; } .factor { width: 62px; font-size: 12px; }
-td.mono { white-space: nowrap; font-size: 12px; }
+.scale { white-space: nowrap; } .scale select { width: 64px; } .factor { width: 62px; font-size: 12px; }
+td.mono { white-space: nowrap; font-size: 12px; letter-spacing: -0.3px; }
 table { table-layout: auto; }
 .pencil { color: var(--pencil); }
 .tools { white-space: nowrap; text-align: right; }
