@@ -34,7 +34,10 @@ class Stand {
         forget(axis.name());
         if (!wanted.isEmpty()) {
             changes.put(axis.name(), Set.copyOf(wanted));
-            other.put(axis.name(), NetworkScan.changed(machine, axis, wanted));
+            Optional<Found> found = NetworkScan.changed(machine, axis, wanted);
+            if (!found.equals(Optional.of(planned(axis)))) {
+                other.put(axis.name(), found);
+            }
         }
         if (wanted.contains(StandChange.HOLDS_DATA)) {
             holdData.add(axis.name());
@@ -65,11 +68,17 @@ class Stand {
     }
 
     private void tidy(Machine machine, Axis axis) {
-        Found planned = new Found(axis.name(), axis.station().identity(), axis.station().address());
-        if (other.getOrDefault(axis.name(), Optional.of(planned)).equals(Optional.of(planned))) {
+        Optional<Found> planned = Optional.of(planned(axis));
+        if (other.getOrDefault(axis.name(), planned).equals(planned)) {
             other.remove(axis.name());
-            changes.remove(axis.name());
+            if (!holdData.contains(axis.name())) {
+                changes.remove(axis.name());
+            }
         }
+    }
+
+    private static Found planned(Axis axis) {
+        return new Found(axis.name(), axis.station().identity(), axis.station().address());
     }
 
     synchronized NetworkScan.ScanResult scan(Machine machine, int from, int to) {
