@@ -2,11 +2,12 @@
 import { computed, ref, watch } from 'vue'
 import { api, type DeviceGroup } from '../api/client'
 import { useAxis } from '../lib/axis'
+import { useParameters } from '../lib/parameters'
 
 /** What the device of the chosen axis holds: written, kept, acting. A device keeps nothing by itself. */
-const { machine, bench, axis, live, unit } = useAxis()
+const { machine, bench, axis, live } = useAxis()
+const { words, unitOf, ACTS } = useParameters()
 const groups = ref<DeviceGroup[]>([])
-const ACTS = { AT_ONCE: 'at once', WHILE_DISABLED: 'while disabled', AFTER_RESTART: 'after a restart' }
 
 /** Asked again when the device, the saved machine or the axis has changed. */
 watch(
@@ -18,21 +19,6 @@ watch(
   { immediate: true },
 )
 
-/** /wiring/terminals/3/filterMicros becomes "I4 filter micros", /control/positionGain "position gain". */
-function words(name: string) {
-  const terminal = /^\/wiring\/terminals\/(\d+)\/(.*)$/.exec(name)
-  const parts = terminal ? [axis.value.wiring.terminals[Number(terminal[1])]?.name ?? 'terminal', terminal[2]] : name.split('/').slice(2)
-  return (parts.length ? parts : [name.slice(1)]).join(' ').replace(/([a-z])([A-Z])/g, '$1 $2').replace(/ [A-Z]/g, (c) => c.toLowerCase())
-}
-/** Unit of a value, by the end of its place; u stands for the user unit. */
-const UNITS: [RegExp, string][] = [
-  [/positionGain$/, '1/s'], [/velocityGain$/, 'N·m·s/rad'], [/(integralTime|Dwell|Tolerance|ErrorTime|stopTime|Millis)$/, 'ms'], [/timeLimit$/, 's'], [/filterMicros$/, 'µs'],
-  [/(limits\/(normal|max)\/torque|stopTorque|analogueTorque)$/, '% of rated'], [/brake\/torque$/, 'N·m'], [/(peed|followingFrom)$/, 'u/s'], [/(cceleration|deceleration|quickStop)$/, 'u/s²'], [/jerk$/, 'u/s³'],
-  [/(soft(Min|Max)|Window|followingError|followingErrorAtSpeed|Offset|zone(From|To)|modulo|backlash)$/, 'u'], [/mass$/, 'kg'], [/inertia$/, 'kg·m²'], [/slope$/, '°'], [/stiffness$/, 'N·m/rad'],
-  [/damping$/, 'N·m·s/rad'], [/(Bits)$/, 'bit'],
-]
-const linear = computed(() => ['SCREW', 'RACK', 'BELT'].includes(axis.value.train.feed.kind))
-const unitOf = (name: string) => (name.endsWith('/coulomb') ? (linear.value ? 'N' : 'N·m') : name.endsWith('/viscous') ? (linear.value ? 'N·s/m' : 'N·m·s/rad') : (UNITS.find(([end]) => end.test(name))?.[1] ?? '').replace(/^u/, unit.value))
 const rows = computed(() =>
   groups.value.flatMap((g) => g.values.filter((v) => new Set([v.project, v.working, v.permanent, v.acting]).size > 1).map((v) => ({ ...v, group: g.words, acts: ACTS[g.acts], words: words(v.name) }))),
 )

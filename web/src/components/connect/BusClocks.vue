@@ -31,7 +31,7 @@ const late = computed(() => drift.value?.stations.filter((s) => bus.value.clock.
     <template v-else>
       <div class="fields">
         <ChoiceField path="/bus/clock/reference" label="Reference station" :value="bus.clock.reference" :options="{ '': 'the first', ...Object.fromEntries(machine.draft!.axes.map((a) => [a.name, a.name])) }" />
-        <NumberField path="/bus/clock/shiftMicros" label="Shift after the cycle" unit="µs" :value="bus.clock.shiftMicros" whole />
+        <NumberField path="/bus/clock/shiftMicros" label="Shift after the cycle" unit="µs" :value="bus.clock.shiftMicros" whole title="Goes to the master with the network information (ENI); the drives of the bench act with the cycle" />
         <NumberField path="/bus/clock/windowNanos" label="Supervision window" unit="ns" :value="bus.clock.windowNanos" whole title="0: not watched" />
       </div>
       <template v-if="drift">

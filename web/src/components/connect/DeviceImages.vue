@@ -2,6 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { api, Problem, type DeviceGroup, type ImageView } from '../../api/client'
 import { useAxis } from '../../lib/axis'
+import { useParameters } from '../../lib/parameters'
 
 /** Project, device and a kept image three ways; what is chosen of one is written to the device. */
 const { machine, bench, axis, live } = useAxis()
@@ -14,7 +15,7 @@ const name = ref('')
 const cut = ref(false)
 const resetting = ref(false)
 const problem = ref<Problem | null>(null)
-const ACTS = { AT_ONCE: 'at once', WHILE_DISABLED: 'while disabled', AFTER_RESTART: 'after a restart' }
+const { words, unitOf, ACTS } = useParameters()
 const own = computed(() => images.value.filter((i) => i.axis === axis.value.name))
 const device = computed(() => live.value?.device ?? null)
 const other = (v: DeviceGroup['values'][number]) => (source.value === 'image' ? v.image : v.project)
@@ -71,11 +72,6 @@ const end = (way: 'finish' | 'undo') => tried(async () => {
   await api.endWriting(axis.value.name, way)
   await load()
 })
-const words = (path: string) => {
-  const terminal = /^\/wiring\/terminals\/(\d+)\/(.*)$/.exec(path)
-  const parts = terminal ? [axis.value.wiring.terminals[Number(terminal[1])]?.name ?? 'terminal', terminal[2]] : path.split('/').slice(2)
-  return (parts.length ? parts : [path.slice(1)]).join(' ').replace(/([a-z])([A-Z])/g, '$1 $2').replace(/ [A-Z]/g, (c) => c.toLowerCase())
-}
 const when = (iso: string) => new Date(iso).toLocaleString()
 </script>
 
@@ -105,7 +101,7 @@ const when = (iso: string) => new Date(iso).toLocaleString()
       <table class="plain" data-testid="three-ways">
         <thead><tr><th>Write</th><th>Parameter</th><th>Project</th><th>Device</th><th>Kept in it</th><th v-if="image">Image</th><th>A change acts</th></tr></thead>
         <tbody v-for="g in rows" :key="g.group">
-          <tr v-for="(v, n) in g.values" :key="v.name"><td><input v-if="n === 0" v-model="chosen" type="checkbox" :value="g.group" :aria-label="`Write ${g.words}`" :disabled="!differing.some((d) => d.group === g.group)" /></td><td :title="g.words">{{ words(v.name) }}</td>
+          <tr v-for="(v, n) in g.values" :key="v.name"><td><input v-if="n === 0" v-model="chosen" type="checkbox" :value="g.group" :aria-label="`Write ${g.words}`" :disabled="!differing.some((d) => d.group === g.group)" /></td><td :title="g.words">{{ words(v.name) }}<i v-if="unitOf(v.name)">, {{ unitOf(v.name) }}</i></td>
             <td class="mono" :class="{ other: v.project !== v.working }">{{ v.project }}</td><td class="mono">{{ v.working }}</td><td class="mono" :class="{ other: v.permanent !== v.working }">{{ v.permanent }}</td><td v-if="image" class="mono" :class="{ other: v.image !== v.working }">{{ v.image }}</td><td>{{ ACTS[g.acts] }}</td></tr>
         </tbody>
       </table>
@@ -114,7 +110,7 @@ const when = (iso: string) => new Date(iso).toLocaleString()
         <v-btn size="small" :disabled="pending.length === 0 || !device || device.restarting" @click="write">Write {{ pending.length }} {{ pending.length === 1 ? 'value' : 'values' }} into {{ axis.name }}</v-btn>
         <label class="pencil" title="A condition of the bench: the connection breaks half-way"><input v-model="cut" type="checkbox" /> break the connection half-way</label>
       </div>
-      <p v-if="pending.length" class="pencil" data-testid="pending">Will change: {{ pending.map((p) => `${words(p.name)} ${p.working} → ${p.to}`).join('; ') }}. {{ restart ? 'Some act only after a restart.' : 'All act without a restart.' }}</p>
+      <p v-if="pending.length" class="pencil" data-testid="pending">Will change: {{ pending.map((p) => `${words(p.name)} ${p.working} → ${p.to} ${unitOf(p.name)}`.trim()).join('; ') }}. {{ restart ? 'Some act only after a restart.' : 'All act without a restart.' }}</p>
     </template>
     <div v-if="device" class="line gap">
       <v-btn size="small" :disabled="!device.unkept.length" @click="tried(() => api.keepDevice(axis.name))">Keep permanently in the device</v-btn>
@@ -127,7 +123,7 @@ const when = (iso: string) => new Date(iso).toLocaleString()
 
 <style scoped>
 .line { display: flex; gap: 10px; align-items: center; font-size: 13px; margin-bottom: 6px; } .gap { margin-top: 10px; }
-.pencil { color: var(--pencil); font-size: 13px; } .other { font-weight: 700; color: var(--act); }
+.pencil { color: var(--pencil); font-size: 13px; } .pencil, i { font-style: normal; } i { color: var(--pencil); font-size: 12px; } .other { font-weight: 700; color: var(--act); }
 td, th { padding: 1px 5px !important; } a.link { color: var(--cmd); font-weight: 700; }
 .refused { border-left: 4px solid var(--stop); background: var(--stop-wash); padding: 4px 8px; font-size: 13px; }
 .warn { border-left: 4px solid var(--warn); background: var(--warn-wash); padding: 4px 8px; font-size: 13px; }

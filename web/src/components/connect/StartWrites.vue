@@ -3,6 +3,7 @@ import { mdiArrowDown, mdiArrowUp, mdiDelete } from '@mdi/js'
 import { computed, ref, watch } from 'vue'
 import { api, type StartWrite } from '../../api/client'
 import { useAxis } from '../../lib/axis'
+import NumberField from '../NumberField.vue'
 import TextEntry from '../TextEntry.vue'
 
 /** What is written while the station starts: derived writes, and those by hand, which can be ordered and switched off. */
@@ -49,7 +50,7 @@ function move(i: number, by: number) {
         <tr v-for="(w, i) in byHand" :key="i" :class="{ off: !w.enabled }">
           <td><input type="checkbox" :checked="w.enabled" :aria-label="`Write ${place(w)}`" @change="machine.set(path(i) + '/enabled', ($event.target as HTMLInputElement).checked)" /></td>
           <td class="mono">{{ place(w) }}</td><td class="mono">{{ w.bits }}</td>
-          <td><TextEntry class="plain mono value" :value="w.value" :aria-label="`Value of ${place(w)}`" @enter="(t) => machine.set(path(i) + '/value', Number(t))" /></td>
+          <td><NumberField class="value" :path="path(i) + '/value'" :label="`Value of ${place(w)}`" :value="w.value" whole hide-label /></td>
           <td><select class="plain" :value="w.transition" :aria-label="`When ${place(w)} is written`" @change="machine.set(path(i) + '/transition', ($event.target as HTMLSelectElement).value)"><option v-for="(words, key) in TRANSITIONS" :key="key" :value="key">{{ words }}</option></select></td>
           <td><TextEntry class="plain" :value="w.comment" :aria-label="`Comment of ${place(w)}`" @enter="(t) => machine.set(path(i) + '/comment', t)" /></td>
           <td class="tools">

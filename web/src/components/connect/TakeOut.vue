@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { api, Problem } from '../../api/client'
+import { download } from '../../lib/download'
 import { useMachine } from '../../stores/machine'
 
 /** The result in open formats, and a machine file back in. */
@@ -10,12 +11,7 @@ const problem = ref<Problem | null>(null)
 async function save(work: () => Promise<{ name: string; text: string }>) {
   problem.value = null
   try {
-    const answer = await work()
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(new Blob([answer.text], { type: 'text/plain' }))
-    link.download = answer.name
-    link.click()
-    setTimeout(() => URL.revokeObjectURL(link.href), 1000)
+    download(await work())
   } catch (error) {
     if (!(error instanceof Problem)) throw error
     problem.value = error

@@ -3,6 +3,8 @@ import { mdiArrowDown, mdiArrowUp, mdiDelete } from '@mdi/js'
 import { computed, onMounted, ref } from 'vue'
 import { api, Problem, type Entry } from '../../api/client'
 import { useAxis } from '../../lib/axis'
+import { download } from '../../lib/download'
+import NumberField from '../NumberField.vue'
 import TextEntry from '../TextEntry.vue'
 import { useBus, type BusDirection } from '../../stores/bus'
 import { useDevices } from '../../stores/devices'
@@ -73,17 +75,14 @@ function add(direction: BusDirection, event: Event) {
   const [object, subIndex, width] = box.value.split('/').map(Number)
   const entries = axis.value.station[direction]
   const item = bus.family!.items.find((i) => i.object === object && i.subIndex === subIndex)
-  machine.edit({ op: 'add', path: path(direction, '-'), value: { pdo: entries.at(-1)?.pdo ?? 1, object, subIndex, bits: width, name: '', tag: '', tagType: item ? typeOf(item) : '', unit: '', factor: 1 } })
+  machine.edit({ op: 'add', path: path(direction, '-'), value: { pdo: entries.at(-1)?.pdo ?? 1, object, subIndex, bits: width, name: '', tag: '', tagType: item ? item.dataType : '', unit: '', factor: 1 } })
   box.value = ''
 }
-
-const typeOf = (item: { meaning: string; signed: boolean; bits: number }) =>
-  ['CONTROLWORD', 'STATUSWORD'].includes(item.meaning) ? 'WORD' : item.meaning === 'SWITCHES' ? 'DWORD' : (item.signed ? '' : 'U') + (item.bits === 8 ? 'SINT' : item.bits === 16 ? 'INT' : 'DINT')
 
 function bind(direction: BusDirection, index: number, entry: Entry, tag: string) {
   const item = bus.itemOf(entry)
   const declared = machine.draft!.plc.tags.find((t) => t.name === tag.trim())
-  const type = declared?.type || entry.tagType || (item ? typeOf(item) : 'DINT')
+  const type = declared?.type || entry.tagType || (item ? item.dataType : 'DINT')
   machine.edit({ op: 'replace', path: path(direction, index) + '/tag', value: tag.trim() }, { op: 'replace', path: path(direction, index) + '/tagType', value: type })
 }
 
@@ -94,7 +93,7 @@ function makeTags() {
       const item = bus.itemOf(entry)
       if (entry.object === 0 || entry.tag || !item) return []
       const word = bus.titleOf(entry).replace(/[^A-Za-z0-9]+(.)?/g, (_, c) => (c ?? '').toUpperCase()).replace(/^[a-z]/, (c) => c.toUpperCase())
-      return [{ op: 'replace' as const, path: path(direction, index), value: { ...entry, tag: `${axis.value.name}.${direction === 'outputs' ? 'Cmd' : 'Fb'}.${word}`, tagType: typeOf(item) } }]
+      return [{ op: 'replace' as const, path: path(direction, index), value: { ...entry, tag: `${axis.value.name}.${direction === 'outputs' ? 'Cmd' : 'Fb'}.${word}`, tagType: item.dataType } }]
     }),
   )
   machine.edit(...changes)
@@ -117,27 +116,23 @@ function chooseTelegram(event: Event) {
   )
 }
 
-/** Tags of the PLC's table that are not bound yet, offered when typing. */
+/** Something is said of this entry. */
 const finding = (direction: string, index: number) =>
   machine.advice('map')?.findings.some((f) => f.severity !== 'GOOD' && f.mend?.changes.some((c) => c.path === path(direction, index) || c.path.startsWith(path(direction, index) + '/')))
 
 async function exportTags(format: 'CSV' | 'XML' | 'STRUCTURED_TEXT') {
   const answer = await machine.guarded(() => api.exportTags(machine.draft!, format))
-  if (!answer) return
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([answer.text], { type: 'text/plain' }))
-  link.download = answer.name
-  link.click()
-  setTimeout(() => URL.revokeObjectURL(link.href), 1000)
+  if (answer) download(answer)
 }
+const first = (direction: BusDirection) => (direction === 'outputs' ? bus.family!.outputsFrom : bus.family!.inputsFrom)
 /** Identifier of the predefined connection set, CiA 301. */
-const cobId = (direction: BusDirection, pdo: number) => ((direction === 'outputs' ? 0x100 : 0x80) + pdo * 0x100 + axis.value.station.address.number).toString(16).toUpperCase() + 'h'
+const cobId = (direction: BusDirection, pdo: number) => (first(direction) + (pdo - 1) * 0x100 + axis.value.station.address.number).toString(16).toUpperCase() + 'h'
 const registers = computed(() => machine.draft!.bus.family === 'MODBUS_TCP')
-/** Bytes, or on Modbus registers: those written begin at 0100h, those read at 0200h. */
+/** Bytes, or on Modbus registers. */
 const place = (r: Row, direction: BusDirection) => {
-  const first = Math.floor(r.offset / 8)
-  if (registers.value) return ((direction === 'outputs' ? 0x100 : 0x200) + Math.floor(first / 2)).toString(16).toUpperCase().padStart(4, '0') + 'h' + (r.entry.bits === 8 ? (first % 2 ? ' low' : ' high') : '')
-  return r.offset % 8 || r.entry.bits < 8 ? `${first}.${r.offset % 8}` : r.entry.bits > 8 ? `${first}–${first + Math.ceil(r.entry.bits / 8) - 1}` : String(first)
+  const byte = Math.floor(r.offset / 8)
+  if (registers.value) return (first(direction) + Math.floor(byte / 2)).toString(16).toUpperCase().padStart(4, '0') + 'h' + (r.entry.bits === 8 ? (byte % 2 ? ' low' : ' high') : '')
+  return r.offset % 8 || r.entry.bits < 8 ? `${byte}.${r.offset % 8}` : r.entry.bits > 8 ? `${byte}–${byte + Math.ceil(r.entry.bits / 8) - 1}` : String(byte)
 }
 /* ---- tags declared by hand ---- */
 const declaring = ref('')
@@ -244,7 +239,7 @@ onMounted(devices.load)
           </select></td>
           <td class="scale"><template v-if="r.entry.object && r.entry.tag">
             <select class="plain" :value="r.entry.unit" :aria-label="`Unit of ${r.entry.tag}`" @change="machine.set(path(d.key, r.index) + '/unit', ($event.target as HTMLSelectElement).value)"><option value="">raw</option><option v-for="u in [...new Set([unit, unit + '/s', '%', r.entry.unit])].filter(Boolean)" :key="u">{{ u }}</option></select>
-            <TextEntry v-if="r.entry.unit || r.entry.factor !== 1" class="plain factor mono" :value="r.entry.factor" :title="`on the wire per 1 ${r.entry.unit}`" :aria-label="`On the wire per unit of ${r.entry.tag}`" @enter="(t) => machine.set(path(d.key, r.index) + '/factor', Number(t) || 0)" />
+            <NumberField v-if="r.entry.unit || r.entry.factor !== 1" class="factor" :path="path(d.key, r.index) + '/factor'" :label="`On the wire per unit of ${r.entry.tag}`" :title="`on the wire per 1 ${r.entry.unit}`" :value="r.entry.factor" hide-label />
           </template></td>
           <td class="mono">{{ r.bytes.join(' ') || '–' }}</td>
           <td>{{ r.now || '–' }}</td>
@@ -302,7 +297,7 @@ tr.marked { background: var(--stop-wash); } tr.on { background: var(--cmd-wash);
 .grip { cursor: grab; color: var(--ref); font-size: 13px; }
 .tag { width: 134px; } .name { width: 122px; border-color: transparent; background: none; padding-left: 0; }
 .name:hover, .name:focus { border-color: var(--field-line); background: var(--sheet); }
-.scale { white-space: nowrap; } .scale select { width: 64px; } .factor { width: 62px; font-size: 12px; }
+.scale { white-space: nowrap; } .scale select { width: 64px; } .scale { --field-width: 74px; } .factor { display: inline-block; vertical-align: middle; }
 td.mono { white-space: nowrap; font-size: 12px; letter-spacing: -0.3px; }
 table { table-layout: auto; }
 .pencil { color: var(--pencil); }

@@ -233,8 +233,8 @@ public final class ConnectAdvice {
         }
         for (int i = 0; i < entries.size(); i++) {
             Entry entry = entries.get(i);
-            Optional<DescribedObject> object = entry.isFiller() ? Optional.empty() : description.object(entry.object(), entry.subIndex());
-            if (!entry.isFiller() && !description.objects().isEmpty() && (object.isEmpty() || !object.get().cyclic())) {
+            Optional<DescribedObject> object = entry.fillsGap() ? Optional.empty() : description.object(entry.object(), entry.subIndex());
+            if (!entry.fillsGap() && !description.objects().isEmpty() && (object.isEmpty() || !object.get().cyclic())) {
                 add(Finding.Severity.FAULT, String.format(Locale.ROOT, "%04Xh:%02X", entry.object(), entry.subIndex()) + (object.isEmpty() ? " is not in" : " may not travel by") + " the description of revision " + (description.identity().revision() & 0xFFFF) + ".",
                         "The station would refuse this layout.", new Finding.Mend("Remove it", List.of(new Finding.Change("remove", pointer + (output ? "/outputs/" : "/inputs/") + i, null))));
             }

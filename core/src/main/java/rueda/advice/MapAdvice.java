@@ -7,7 +7,6 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -95,13 +94,8 @@ public final class MapAdvice {
         return figures;
     }
 
-    /** Title of an entry: its own name, or that of its object. */
     private String title(Entry entry) {
-        if (entry.isFiller()) {
-            return "The filler";
-        }
-        CyclicItem item = item(entry);
-        return !entry.name().isBlank() ? entry.name() : item != null ? item.title() : String.format(Locale.ROOT, "%04Xh:%02X", entry.object(), entry.subIndex());
+        return entry.fillsGap() ? "The filler" : CyclicItem.title(family.profile(), entry);
     }
 
     private CyclicItem item(Entry entry) {
@@ -117,7 +111,7 @@ public final class MapAdvice {
         Set<Long> seen = new HashSet<>();
         for (int i = 0; i < entries.size(); i++) {
             Entry entry = entries.get(i);
-            if (entry.isFiller()) {
+            if (entry.fillsGap()) {
                 continue;
             }
             if (!seen.add((long) entry.object() << 8 | entry.subIndex())) {
@@ -133,10 +127,10 @@ public final class MapAdvice {
 
     private static Finding.Mend mend(LayoutRemark remark, List<Entry> entries, String pointer) {
         if (remark.mend() instanceof LayoutRemark.Mend.Filler filler) {
-            return Finding.Mend.insert("Put a " + filler.bits() + "-bit filler before it", pointer + "/" + remark.entry(), filler(entries.get(remark.entry()).pdo(), filler.bits()));
+            return Finding.Mend.insert("Put a " + filler.bits() + "-bit filler before it", pointer + "/" + remark.entry(), Entry.filler(filler.bits()).withPdo(entries.get(remark.entry()).pdo()));
         }
         if (remark.mend() instanceof LayoutRemark.Mend.FillerAtEnd filler) {
-            return Finding.Mend.insert("Put a " + filler.bits() + "-bit filler at the end", pointer + "/-", filler(entries.get(entries.size() - 1).pdo(), filler.bits()));
+            return Finding.Mend.insert("Put a " + filler.bits() + "-bit filler at the end", pointer + "/-", Entry.filler(filler.bits()).withPdo(entries.get(entries.size() - 1).pdo()));
         }
         if (remark.mend() instanceof LayoutRemark.Mend.NextMessage) {
             int pdo = entries.get(remark.entry()).pdo();
@@ -150,24 +144,6 @@ public final class MapAdvice {
             return new Finding.Mend("Move it to PDO " + (pdo < before ? before : pdo + 1), changes);
         }
         return null;
-    }
-
-    private static Map<String, Object> filler(int pdo, int bits) {
-        return entryValue(pdo, 0, 0, bits, "");
-    }
-
-    private static Map<String, Object> entryValue(int pdo, int object, int subIndex, int bits, String type) {
-        Map<String, Object> entry = new LinkedHashMap<>();
-        entry.put("pdo", pdo);
-        entry.put("object", object);
-        entry.put("subIndex", subIndex);
-        entry.put("bits", bits);
-        entry.put("name", "");
-        entry.put("tag", "");
-        entry.put("tagType", type);
-        entry.put("unit", "");
-        entry.put("factor", 1);
-        return entry;
     }
 
     private static Finding.Mend remove(String label, String pointer) {
@@ -186,7 +162,7 @@ public final class MapAdvice {
             add(Finding.Severity.FAULT, item.title() + " has " + item.bits() + " bits, the entry " + entry.bits() + ".", "Every later value would be off.",
                     Finding.Mend.set("Make it " + item.bits() + " bits", pointer + "/bits", item.bits()));
         }
-        if (entry.isBound()) {
+        if (entry.hasTag()) {
             tag(entry, item, pointer);
         }
     }
@@ -197,7 +173,7 @@ public final class MapAdvice {
             case POSITION, SPEED, COUNTS, TORQUE, N2, N4 -> true;
             default -> false;
         };
-        if (measures && (type.isReal() || entry.isScaled() || !entry.unit().isBlank())) {
+        if (measures && (type.isReal() || entry.scales() || !entry.unit().isBlank())) {
             scaled(entry, item, type, pointer);
             return;
         }
@@ -216,9 +192,9 @@ public final class MapAdvice {
 
     /** The tag holds units: the PLC scales where it is copied, and the drive by its electronic gear. Each step must be made once. */
     private void scaled(Entry entry, CyclicItem item, Type type, String pointer) {
-        BigDecimal right = wirePerUnit(item);
+        BigDecimal right = ItemScale.wirePerUnit(axis, item);
         double factor = entry.factor().doubleValue();
-        String unit = unitOfTag(item);
+        String unit = ItemScale.unit(axis, item);
         if (!entry.unit().isBlank() && !entry.unit().equals(unit)) {
             add(Finding.Severity.WARNING, entry.tag() + " is in " + entry.unit() + ", " + item.title().toLowerCase(Locale.ROOT) + " in " + unit + ".",
                     "Both sides should speak of the same unit.", Finding.Mend.set("Make it " + unit, pointer + "/unit", unit));
@@ -232,7 +208,7 @@ public final class MapAdvice {
                     : Math.abs(arrives / both - 1) < 1e-6 ? "The PLC makes encoder counts of it, and the drive's electronic gear takes them for wire units." : "";
             add(Finding.Severity.FAULT, title, (why + " 1 " + unit + " in the tag would be " + significant(arrives, 6) + " " + unit + ".").trim(),
                     new Finding.Mend("Let " + count(right.longValue()) + " be 1 " + unit, List.of(new Finding.Change("replace", pointer + "/factor", right), new Finding.Change("replace", pointer + "/unit", unit))));
-        } else if (!type.isReal() && entry.isScaled()) {
+        } else if (!type.isReal() && entry.scales()) {
             add(Finding.Severity.WARNING, entry.tag() + " holds whole " + unit + ".", "What is less than 1 " + unit + " is lost.", Finding.Mend.set("Make it LREAL", pointer + "/tagType", "LREAL"));
         }
     }
@@ -246,32 +222,13 @@ public final class MapAdvice {
         };
     }
 
-    /** What travels for one unit of a tag. */
-    private BigDecimal wirePerUnit(CyclicItem item) {
-        return switch (item.meaning()) {
-            case TORQUE -> BigDecimal.TEN;
-            case N2 -> BigDecimal.valueOf(ProfiDriveSignal.N2_FULL).movePointLeft(2);
-            case N4 -> BigDecimal.valueOf(ProfiDriveSignal.N4_FULL).movePointLeft(2);
-            case COUNTS -> BigDecimal.valueOf(axis.scale().countsPerWireUnit().toDouble()).movePointRight(axis.unit().decimals());
-            default -> BigDecimal.ONE.movePointRight(axis.unit().decimals());
-        };
-    }
-
-    private String unitOfTag(CyclicItem item) {
-        return switch (item.meaning()) {
-            case TORQUE, N2, N4 -> "%";
-            case SPEED -> axis.unit().symbol() + "/s";
-            default -> axis.unit().symbol();
-        };
-    }
-
     private void needed(ProcessDataLayout layout, List<DriveObject> needed, String pointer) {
         for (DriveObject object : needed) {
             if (layout.indexOf(object.index(), object.subIndex()) < 0) {
                 CyclicItem item = CyclicItem.find(family.profile(), object.index(), object.subIndex());
                 int pdo = layout.entries().isEmpty() ? 1 : layout.entries().get(layout.entries().size() - 1).pdo();
                 add(Finding.Severity.FAULT, object.title() + " does not travel.", "Without " + item.symbol() + " the program cannot move this axis.",
-                        Finding.Mend.insert("Add it at the end", pointer + "/-", entryValue(pdo, object.index(), object.subIndex(), object.bits(), item.dataType())));
+                        Finding.Mend.insert("Add it at the end", pointer + "/-", new Entry(object.index(), object.subIndex(), object.bits(), "", item.dataType()).withPdo(pdo)));
             }
         }
     }
@@ -315,7 +272,7 @@ public final class MapAdvice {
     private void duplicateTags() {
         Map<String, Integer> seen = new HashMap<>();
         for (List<Entry> direction : List.of(axis.station().outputs(), axis.station().inputs())) {
-            direction.stream().filter(Entry::isBound).forEach(e -> seen.merge(e.tag().toUpperCase(Locale.ROOT), 1, Integer::sum));
+            direction.stream().filter(Entry::hasTag).forEach(e -> seen.merge(e.tag().toUpperCase(Locale.ROOT), 1, Integer::sum));
         }
         seen.forEach((tag, times) -> {
             if (times > 1) {

@@ -4,10 +4,8 @@ import static rueda.advice.Numbers.significant;
 
 import java.util.ArrayList;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Set;
 import rueda.bus.BusFamily;
 import rueda.bus.ProcessDataLayout;
@@ -28,7 +26,7 @@ public final class PlcComparison {
     private final Axis axis;
     private final boolean output;
     private final ProcessDataLayout layout;
-    private final ProcessDataLayout plc;
+    private final WireOrder plcOrder;
     private final List<TagRow> rows;
     private final BusFamily family;
     private final String pointer;
@@ -68,7 +66,7 @@ public final class PlcComparison {
         family = BusFamily.of(machine.bus());
         layout = BusFamily.layout(machine.bus(), output ? axis.station().outputs() : axis.station().inputs());
         base = rows.stream().mapToInt(TagRow::bitOffset).min().orElse(0) / 8 * 8;
-        plc = new ProcessDataLayout(List.of(), plcOrder == null ? layout.order() : plcOrder);
+        this.plcOrder = plcOrder == null ? layout.order() : plcOrder;
         rowOf = matched();
     }
 
@@ -107,7 +105,7 @@ public final class PlcComparison {
             for (int i = 0; i < found.length; i++) {
                 Entry entry = entries.get(i);
                 for (int r = 0; r < rows.size() && found[i] < 0; r++) {
-                    if (entry.isBound() && !used.contains(r) && same(entry.tag(), rows.get(r).name(), round == 1)) {
+                    if (entry.hasTag() && !used.contains(r) && same(entry.tag(), rows.get(r).name(), round == 1)) {
                         found[i] = r;
                         used.add(r);
                     }
@@ -116,10 +114,10 @@ public final class PlcComparison {
         }
         int next = 0;
         for (int i = 0; i < found.length; i++) {
-            if (found[i] >= 0 || entries.get(i).isFiller()) {
+            if (found[i] >= 0 || entries.get(i).fillsGap()) {
                 continue;
             }
-            while (next < rows.size() && (used.contains(next) || rows.get(next).isFiller())) {
+            while (next < rows.size() && (used.contains(next) || rows.get(next).fillsGap())) {
                 next++;
             }
             if (next < rows.size()) {
@@ -142,11 +140,11 @@ public final class PlcComparison {
         int last = -1;
         for (int i = 0; i < entries.size(); i++) {
             Entry entry = entries.get(i);
-            if (entry.isFiller()) {
+            if (entry.fillsGap()) {
                 continue;
             }
             if (rowOf[i] < 0) {
-                lines.add(new Line(i, title(entry), place(layout.bitOffset(i), entry.bits()), type(entry), "", "", "", "", "", false, "not in the PLC's table"));
+                lines.add(new Line(i, title(entry), place(layout.bitOffset(i), entry.bits()), dataType(entry), "", "", "", "", "", false, "not in the PLC's table"));
                 add(Finding.Severity.WARNING, title(entry) + " is not in the PLC's table.", "The PLC would " + (output ? "send nothing for it." : "not read it."), null);
                 continue;
             }
@@ -175,11 +173,11 @@ public final class PlcComparison {
             if (remark.isEmpty()) {
                 remark = kind(i, entry, row, agrees);
             }
-            lines.add(new Line(i, title(entry), place(layout.bitOffset(i), entry.bits()), type(entry), row.name(), place(row.bitOffset(), row.bits()), row.type().name(), sent, arrives, agrees && remark.isEmpty(), remark));
+            lines.add(new Line(i, title(entry), place(layout.bitOffset(i), entry.bits()), dataType(entry), row.name(), place(row.bitOffset(), row.bits()), row.type().name(), sent, arrives, agrees && remark.isEmpty(), remark));
         }
         for (int r = 0; r < rows.size(); r++) {
             int number = r;
-            if (!rows.get(r).isFiller() && java.util.Arrays.stream(rowOf).noneMatch(x -> x == number)) {
+            if (!rows.get(r).fillsGap() && java.util.Arrays.stream(rowOf).noneMatch(x -> x == number)) {
                 TagRow row = rows.get(r);
                 lines.add(new Line(-1, "", "", "", row.name(), place(row.bitOffset(), row.bits()), row.type().name(), "", "", false, "not in the drive's layout"));
                 add(Finding.Severity.WARNING, row.name() + " is not in the drive's layout.", output ? "What the PLC writes there would reach something else, or nothing." : "The PLC would read what belongs to something else.", null);
@@ -197,11 +195,11 @@ public final class PlcComparison {
             add(Finding.Severity.FAULT, row.name() + " is " + row.type() + ", " + title(entry).toLowerCase(Locale.ROOT) + " a whole number.", wrong(number, row) + " Declare it " + dataType(entry) + " in the PLC.", null);
             return "type";
         }
-        if (!agrees && plc.order() != layout.order() && entry.bits() > 8) {
-            Finding.Mend mend = family.family() == rueda.machine.Bus.Family.MODBUS_TCP && plc.order() != WireOrder.LITTLE_ENDIAN
-                    ? Finding.Mend.set(plc.order() == WireOrder.LOW_WORD_FIRST ? "Low word first on the bus" : "High word first on the bus", "/bus/lowWordFirst", plc.order() == WireOrder.LOW_WORD_FIRST) : null;
+        if (!agrees && plcOrder != layout.order() && entry.bits() > 8) {
+            Finding.Mend mend = family.family() == rueda.machine.Bus.Family.MODBUS_TCP && plcOrder != WireOrder.LITTLE_ENDIAN
+                    ? Finding.Mend.set(plcOrder == WireOrder.LOW_WORD_FIRST ? "Low word first on the bus" : "High word first on the bus", "/bus/lowWordFirst", plcOrder == WireOrder.LOW_WORD_FIRST) : null;
             if (findings.stream().noneMatch(f -> f.title().startsWith("The order of the bytes"))) {
-                add(Finding.Severity.FAULT, "The order of the bytes differs.", "On the bus: " + layout.order().words() + "; in the PLC: " + plc.order().words() + ". " + wrong(number, row), mend);
+                add(Finding.Severity.FAULT, "The order of the bytes differs.", "On the bus: " + layout.order().words() + "; in the PLC: " + plcOrder.words() + ". " + wrong(number, row), mend);
             }
             return "byte order";
         }
@@ -217,21 +215,12 @@ public final class PlcComparison {
         String bits = Math.abs(by) + "-bit filler";
         String before = title(layout.entries().get(number)).toLowerCase(Locale.ROOT);
         if (by > 0) {
-            Map<String, Object> filler = new LinkedHashMap<>();
-            filler.put("pdo", layout.entries().get(number).pdo());
-            filler.put("object", 0);
-            filler.put("subIndex", 0);
-            filler.put("bits", by);
-            filler.put("name", "");
-            filler.put("tag", "");
-            filler.put("tagType", "");
-            filler.put("unit", "");
-            filler.put("factor", 1);
+            Entry filler = Entry.filler(by).withPdo(layout.entries().get(number).pdo());
             add(Finding.Severity.FAULT, "A " + bits + " is missing before " + before + ".", "The PLC has it " + place(row.bitOffset() - base, row.bits()) + ", the drive " + place(layout.bitOffset(number), row.bits())
                     + ". " + wrong(number, row) + " All that follow are off too.", by <= 64 ? Finding.Mend.insert("Put a " + bits + " before it", pointer + "/" + number, filler) : null);
             return;
         }
-        boolean removable = number > 0 && layout.entries().get(number - 1).isFiller() && layout.entries().get(number - 1).bits() == -by;
+        boolean removable = number > 0 && layout.entries().get(number - 1).fillsGap() && layout.entries().get(number - 1).bits() == -by;
         add(Finding.Severity.FAULT, "The PLC lacks a " + bits + " before " + before + ".", wrong(number, row) + " All that follow are off too. Add a member of " + -by + " bits before " + row.name() + " in the PLC"
                 + (removable ? ", or take the filler out here." : "."), removable ? new Finding.Mend("Take the filler out here", List.of(new Finding.Change("remove", pointer + "/" + (number - 1), null))) : null);
     }
@@ -265,7 +254,7 @@ public final class PlcComparison {
     private long raw(int number) {
         Entry entry = layout.entries().get(number);
         CyclicItem item = item(entry);
-        if (entry.isFiller()) {
+        if (entry.fillsGap()) {
             return 0;
         }
         return switch (item == null ? CyclicItem.Meaning.PLAIN : item.meaning()) {
@@ -317,7 +306,7 @@ public final class PlcComparison {
         if (offset == 0) {
             entries.set(0, Entry.filler(0));
         }
-        return new ProcessDataLayout(entries, plc.order());
+        return new ProcessDataLayout(entries, plcOrder);
     }
 
     private String words(int number, long raw) {
@@ -333,12 +322,7 @@ public final class PlcComparison {
     }
 
     private String title(Entry entry) {
-        CyclicItem item = item(entry);
-        return !entry.name().isBlank() ? entry.name() : item != null ? item.title() : String.format(Locale.ROOT, "%04Xh:%02X", entry.object(), entry.subIndex());
-    }
-
-    private String type(Entry entry) {
-        return dataType(entry);
+        return CyclicItem.title(family.profile(), entry);
     }
 
     private String dataType(Entry entry) {

@@ -94,42 +94,21 @@ public final class ValuePath {
             return steps;
         }
         bytes(wire);
-        if (entry.isBound()) {
+        if (entry.hasTag()) {
             Type type = Type.named(entry.tagType());
-            double value = type.isReal() || entry.isScaled() ? wire / entry.factor().doubleValue() : type.wrap(wire);
+            double value = type.isReal() || entry.scales() ? wire / entry.factor().doubleValue() : type.wrap(wire);
             steps.add(new Figure(entry.tag() + ", " + type, significant(type.isReal() ? value : Math.rint(value), 10), entry.unit(),
-                    entry.isScaled() ? "÷ " + entry.factor().toPlainString() : "as it travels"));
+                    entry.scales() ? "÷ " + entry.factor().toPlainString() : "as it travels"));
         }
         return steps;
     }
 
-    /** Wire value of one unit that the user thinks in. */
     private double wirePerUnit() {
-        if (item == null) {
-            return 1;
-        }
-        return switch (item.meaning()) {
-            case POSITION, SPEED -> axis.scale().wireUnitsPerUnit();
-            case COUNTS -> axis.scale().countsPerWireUnit().toDouble() * axis.scale().wireUnitsPerUnit();
-            case TORQUE -> 10;
-            case N2 -> ProfiDriveSignal.N2_FULL / 100.0;
-            case N4 -> ProfiDriveSignal.N4_FULL / 100.0;
-            case GAIN -> 1000;
-            default -> 1;
-        };
+        return ItemScale.wirePerUnit(axis, item).doubleValue();
     }
 
     private String unit() {
-        if (item == null) {
-            return "";
-        }
-        return switch (item.meaning()) {
-            case POSITION, COUNTS -> axis.unit().symbol();
-            case SPEED -> axis.unit().symbol() + "/s";
-            case TORQUE, N2, N4 -> "%";
-            case GAIN -> "1/s";
-            default -> "";
-        };
+        return ItemScale.unit(axis, item);
     }
 
     private String wireType() {

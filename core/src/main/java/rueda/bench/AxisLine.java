@@ -82,7 +82,7 @@ final class AxisLine {
     }
 
     static int boundTags(List<Station.Entry> entries) {
-        return (int) entries.stream().filter(Station.Entry::isBound).count();
+        return (int) entries.stream().filter(Station.Entry::hasTag).count();
     }
 
     /** The PLC takes its input image. */
@@ -95,6 +95,14 @@ final class AxisLine {
         motion.update();
         words.write(outputs, halted);
         forcedControl.apply(outputLayout, outputs, words.controlEntry());
+    }
+
+    /** Takes values that act at once, on the PLC's side and the drive's. */
+    void take(Axis parameters) {
+        drive.take(parameters);
+        motion.take(parameters);
+        hand.take(parameters);
+        words.take(parameters);
     }
 
     /** One bus cycle of the drive. */
@@ -139,7 +147,7 @@ final class AxisLine {
         TagCopy(DriveProfile profile, ProcessDataLayout layout, CompiledProgram program, int firstTag, Predicate<Station.Entry> which) {
             this.layout = layout;
             List<Station.Entry> all = layout.entries();
-            entries = IntStream.range(0, all.size()).filter(i -> all.get(i).isBound() && which.test(all.get(i))).toArray();
+            entries = IntStream.range(0, all.size()).filter(i -> all.get(i).hasTag() && which.test(all.get(i))).toArray();
             slots = IntStream.of(entries).map(i -> program.tagSlot(firstTag + boundTags(all.subList(0, i)))).toArray();
             types = java.util.Arrays.stream(entries).mapToObj(i -> Type.named(all.get(i).tagType())).toArray(Type[]::new);
             signed = new boolean[entries.length];
@@ -147,7 +155,7 @@ final class AxisLine {
             for (int i = 0; i < entries.length; i++) {
                 Station.Entry entry = all.get(entries[i]);
                 CyclicItem item = CyclicItem.find(profile, entry.object(), entry.subIndex());
-                boolean converted = types[i].isReal() || entry.isScaled();
+                boolean converted = types[i].isReal() || entry.scales();
                 factors[i] = converted ? entry.factor().doubleValue() : 0;
                 signed[i] = converted && item != null ? item.signed() : types[i].family() == Type.Family.SIGNED;
             }

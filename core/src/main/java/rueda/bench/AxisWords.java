@@ -1,5 +1,7 @@
 package rueda.bench;
 
+import rueda.machine.Axis;
+
 /** The PLC's side of the process data of one axis: what its motion control reads and writes. No allocation. */
 interface AxisWords {
 
@@ -8,6 +10,10 @@ interface AxisWords {
 
     /** Takes statusword, position and mode out of the input image. */
     void read(byte[] inputs);
+
+    /** Takes values that act at once. */
+    default void take(Axis parameters) {
+    }
 
     /** Number of the entry that holds the control word, −1 for none. */
     int controlEntry();

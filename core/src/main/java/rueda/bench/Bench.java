@@ -129,8 +129,8 @@ public final class Bench {
     private static Environment environment(Machine machine, MotionAxis[] axes) {
         List<Environment.Tag> tags = new ArrayList<>();
         for (Axis axis : machine.axes()) {
-            axis.station().outputs().stream().filter(Station.Entry::isBound).forEach(e -> tags.add(new Environment.Tag(e.tag(), Type.named(e.tagType()), AxisLine.programWrites(e))));
-            axis.station().inputs().stream().filter(Station.Entry::isBound).forEach(e -> tags.add(new Environment.Tag(e.tag(), Type.named(e.tagType()), false)));
+            axis.station().outputs().stream().filter(Station.Entry::hasTag).forEach(e -> tags.add(new Environment.Tag(e.tag(), Type.named(e.tagType()), AxisLine.programWrites(e))));
+            axis.station().inputs().stream().filter(Station.Entry::hasTag).forEach(e -> tags.add(new Environment.Tag(e.tag(), Type.named(e.tagType()), false)));
         }
         Set<String> bound = tags.stream().map(t -> t.name().toUpperCase(Locale.ROOT)).collect(Collectors.toSet());
         machine.plc().tags().stream().filter(t -> !bound.contains(t.name().toUpperCase(Locale.ROOT))).forEach(t -> tags.add(new Environment.Tag(t.name(), Type.named(t.type()), true)));
@@ -272,9 +272,7 @@ public final class Bench {
     /** Lets act what waited for the axis to be disabled. Call when it may have been. */
     public void letAct(int axis) {
         if (silent[axis] == 0 && !devices[axis].incomplete() && devices[axis].act(lines[axis].drive.enabled())) {
-            lines[axis].drive.take(devices[axis].acting());
-            lines[axis].motion.take(devices[axis].acting());
-            lines[axis].hand.take(devices[axis].acting());
+            lines[axis].take(devices[axis].acting());
         }
     }
 

@@ -28,8 +28,8 @@ final class TelegramWords implements AxisWords {
     private final Modulo wrapped;
     /** share of the highest speed per count and bus cycle */
     private final double sharePerCount;
-    private final double feedForward;
-    private final long gain;
+    private double feedForward;
+    private long gain;
     /** position of the encoder, counted on beyond 32 bits */
     private long counts;
     private long targetBefore;
@@ -48,8 +48,13 @@ final class TelegramWords implements AxisWords {
         wrapped = new Modulo(Math.max(1, range));
         double countsPerCycleAtTop = axis.motor().maxSpeed() / 60 * axis.encoder().countsPerTurn() * bus.cycleMicros() * 1e-6;
         sharePerCount = 1 / countsPerCycleAtTop;
-        feedForward = axis.control().feedForward();
-        gain = Math.round(axis.control().positionGain() * 1000);
+        take(axis);
+    }
+
+    @Override
+    public void take(Axis parameters) {
+        feedForward = parameters.control().feedForward();
+        gain = Math.round(parameters.control().positionGain() * 1000);
     }
 
     @Override

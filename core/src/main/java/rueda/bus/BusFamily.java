@@ -118,6 +118,16 @@ public sealed interface BusFamily permits EtherCat, CanOpen, Profinet, EtherNetI
         return 1;
     }
 
+    /** First register that is written, or identifier of the first RPDO of node 0; 0 where nothing is counted. */
+    default int firstOutput() {
+        return 0;
+    }
+
+    /** First register that is read, or identifier of the first TPDO of node 0; 0 where nothing is counted. */
+    default int firstInput() {
+        return 0;
+    }
+
     /** What the shipped drive answers with on this bus. */
     default Station.Identity identity() {
         return Station.Identity.USUAL;
@@ -170,7 +180,7 @@ public sealed interface BusFamily permits EtherCat, CanOpen, Profinet, EtherNetI
     }
 
     private static List<Entry> bound(List<Entry> usual, List<Entry> before) {
-        return usual.stream().map(e -> before.stream().filter(b -> b.isBound() && meaning(b) == meaning(e)).findFirst()
+        return usual.stream().map(e -> before.stream().filter(b -> b.hasTag() && meaning(b) == meaning(e)).findFirst()
                 .map(b -> e.withTag(b.tag(), b.tagType()).withScale(b.unit(), b.factor())).orElse(e)).toList();
     }
 

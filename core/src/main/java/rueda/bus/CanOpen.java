@@ -118,6 +118,16 @@ public final class CanOpen implements BusFamily {
     }
 
     @Override
+    public int firstOutput() {
+        return cobId(true, 1, 0);
+    }
+
+    @Override
+    public int firstInput() {
+        return cobId(false, 1, 0);
+    }
+
+    @Override
     public int mostMessages() {
         return PREDEFINED_PDOS;
     }

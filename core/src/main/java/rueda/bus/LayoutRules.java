@@ -18,7 +18,7 @@ final class LayoutRules {
         for (int i = 0; i < layout.entries().size(); i++) {
             Entry entry = layout.entries().get(i);
             int past = layout.bitOffset(i) % boundary;
-            if (!entry.isFiller() && entry.bits() >= fromBits && past != 0) {
+            if (!entry.fillsGap() && entry.bits() >= fromBits && past != 0) {
                 int missing = boundary - past;
                 into.add(new LayoutRemark(i, "{entry} does not start on a " + boundary / 8 + "-byte boundary.",
                         consequence.replace("{off}", missing % 8 == 0 ? missing / 8 + (missing == 8 ? " byte off" : " bytes off") : missing + " bits off"), fault, new LayoutRemark.Mend.Filler(missing)));

@@ -78,6 +78,16 @@ public final class ModbusTcp implements BusFamily {
     }
 
     @Override
+    public int firstOutput() {
+        return WRITE_FROM;
+    }
+
+    @Override
+    public int firstInput() {
+        return READ_FROM;
+    }
+
+    @Override
     public CycleTimes times(Machine machine) {
         List<CycleTimes.Message> messages = new ArrayList<>();
         long wire = 0;

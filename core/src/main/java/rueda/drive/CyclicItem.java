@@ -2,9 +2,11 @@ package rueda.drive;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.stream.Stream;
 import rueda.bus.BusFamily.DriveProfile;
 import rueda.bus.ProfiDriveSignal;
+import rueda.machine.Station.Entry;
 
 /**
  * Something the drive can exchange cyclically, under any profile.
@@ -18,8 +20,9 @@ import rueda.bus.ProfiDriveSignal;
  * @param toDrive  the PLC may send it
  * @param toPlc    the drive may send it
  * @param meaning  how its bits are meant
+ * @param dataType IEC 61131-3 type of the same size and sign
  */
-public record CyclicItem(int object, int subIndex, int bits, boolean signed, String title, String symbol, boolean toDrive, boolean toPlc, Meaning meaning) {
+public record CyclicItem(int object, int subIndex, int bits, boolean signed, String title, String symbol, boolean toDrive, boolean toPlc, Meaning meaning, String dataType) {
 
     /**
      * POSITION in wire units, SPEED in wire units a second, TORQUE in tenths of a percent of the rated torque, N2 and N4 normalised,
@@ -45,14 +48,18 @@ public record CyclicItem(int object, int subIndex, int bits, boolean signed, Str
         return null;
     }
 
-    /** IEC 61131-3 type of the same size and sign. */
-    public String dataType() {
-        return meaning == Meaning.CONTROLWORD || meaning == Meaning.STATUSWORD ? "WORD" : meaning == Meaning.SWITCHES ? bits == 32 ? "DWORD" : "WORD"
-                : (signed ? "" : "U") + switch (bits) {
-                    case 8 -> "SINT";
-                    case 16 -> "INT";
-                    default -> "DINT";
-                };
+    /** What an entry is called: its own name, or that of what travels in it, or its place in the dictionary. */
+    public static String title(DriveProfile profile, Entry entry) {
+        CyclicItem item = find(profile, entry.object(), entry.subIndex());
+        return !entry.name().isBlank() ? entry.name() : item != null ? item.title : String.format(Locale.ROOT, "%04Xh:%02X", entry.object(), entry.subIndex());
+    }
+
+    private static String dataType(Meaning meaning, boolean signed, int bits) {
+        return switch (meaning) {
+            case CONTROLWORD, STATUSWORD -> "WORD";
+            case SWITCHES -> bits == 32 ? "DWORD" : "WORD";
+            default -> (signed ? "" : "U") + (bits == 8 ? "SINT" : bits == 16 ? "INT" : "DINT");
+        };
     }
 
     /** Constants of the device do not travel. */
@@ -77,7 +84,7 @@ public record CyclicItem(int object, int subIndex, int bits, boolean signed, Str
             default -> Meaning.PLAIN;
         };
         return new CyclicItem(object.index(), object.subIndex(), object.bits(), object.signed(), object.title(),
-                String.format(object.subIndex() == 0 ? "%04Xh" : "%04Xh:%02X", object.index(), object.subIndex()), object.writable(), true, meaning);
+                String.format(object.subIndex() == 0 ? "%04Xh" : "%04Xh:%02X", object.index(), object.subIndex()), object.writable(), true, meaning, dataType(meaning, object.signed(), object.bits()));
     }
 
     private static CyclicItem of(ProfiDriveSignal signal) {
@@ -91,6 +98,6 @@ public record CyclicItem(int object, int subIndex, int bits, boolean signed, Str
                     case BITS -> Meaning.PLAIN;
                 };
         boolean signed = meaning == Meaning.N2 || meaning == Meaning.N4 || meaning == Meaning.COUNTS || meaning == Meaning.POSITION;
-        return new CyclicItem(signal.number(), 0, signal.bits(), signed, signal.title(), signal.name(), signal.toDrive(), !signal.toDrive(), meaning);
+        return new CyclicItem(signal.number(), 0, signal.bits(), signed, signal.title(), signal.name(), signal.toDrive(), !signal.toDrive(), meaning, dataType(meaning, signed, signal.bits()));
     }
 }

@@ -65,7 +65,7 @@ public final class StartUp {
             for (int i = 0; i < mapped.size(); i++) {
                 Entry e = mapped.get(i);
                 DriveObject object = DriveObject.find(e.object(), e.subIndex());
-                into.add(write(index, i + 1, 32, (long) e.object() << 16 | (long) e.subIndex() << 8 | e.bits(), e.isFiller() ? "filler, " + e.bits() + " bit" : object == null ? "" : object.title()));
+                into.add(write(index, i + 1, 32, (long) e.object() << 16 | (long) e.subIndex() << 8 | e.bits(), e.fillsGap() ? "filler, " + e.bits() + " bit" : object == null ? "" : object.title()));
             }
             into.add(write(index, 0, 8, mapped.size(), name + ", number of entries"));
             if (!etherCat) {

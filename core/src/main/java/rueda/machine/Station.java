@@ -123,16 +123,16 @@ public record Station(Address address, Identity identity, List<Entry> outputs, L
             return new Entry(0, 0, bits, "", "");
         }
 
-        public boolean isFiller() {
+        public boolean fillsGap() {
             return object == 0;
         }
 
-        public boolean isBound() {
+        public boolean hasTag() {
             return tag != null && !tag.isBlank();
         }
 
         /** The tag holds another number than the wire. */
-        public boolean isScaled() {
+        public boolean scales() {
             return factor.compareTo(BigDecimal.ONE) != 0;
         }
 

@@ -121,10 +121,10 @@ final class StationRules {
             if (entry.factor().signum() <= 0 || entry.factor().precision() > 20 || Math.abs(entry.factor().scale()) > 20) {
                 refuse(at + "/" + i + "/factor", "Value on the wire per tag value", entry.factor().toString(), "greater than 0, at most 20 digits", "enter 1 when the tag holds what travels");
             }
-            if (entry.isBound() && !TAG.matcher(entry.tag()).matches()) {
+            if (entry.hasTag() && !TAG.matcher(entry.tag()).matches()) {
                 refuse(at + "/" + i + "/tag", "PLC tag", entry.tag(), "names of letters, digits and _, joined by dots", "rename the tag");
             }
-            if (entry.isBound() && !TAG_TYPES.contains(String.valueOf(entry.tagType()))) {
+            if (entry.hasTag() && !TAG_TYPES.contains(String.valueOf(entry.tagType()))) {
                 refuse(at + "/" + i + "/tagType", "Tag type", String.valueOf(entry.tagType()), "an elementary type such as DINT", "choose a type");
             }
         }

@@ -20,7 +20,7 @@ public final class BoundTags {
         List<TagRow> rows = new ArrayList<>();
         for (int i = 0; i < entries.size(); i++) {
             Entry entry = entries.get(i);
-            if (entry.isBound()) {
+            if (entry.hasTag()) {
                 rows.add(new TagRow(entry.tag(), Type.named(entry.tagType()), output, from * 8 + offsets[i], entry.unit()));
             }
         }

@@ -16,7 +16,7 @@ public record TagRow(String name, Type type, Boolean output, int bitOffset, Stri
     }
 
     /** A member that only fills a gap, by its name (common practice, no source). */
-    public boolean isFiller() {
+    public boolean fillsGap() {
         return name.substring(name.lastIndexOf('.') + 1).toLowerCase(java.util.Locale.ROOT).matches("(pad|padding|filler|fill|gap|reserved?|spare|dummy|unused|align)\\w*");
     }
 }

@@ -131,6 +131,20 @@ class StandTest {
         assertThat(late.stations()).anyMatch(s -> s.inTime() < 0);
     }
 
+    /** On PROFINET the position gain travels: KPC is thousandths of 1/s, and follows what is written. */
+    @Test
+    void theGainOfThePlcFollowsWhatIsWritten() {
+        Machine profinet = BusFamily.moved(DEMO, Family.PROFINET);
+        Bench bench = new Bench(profinet, 100);
+        bench.run(0.5);
+        int kpc = BusFamily.layout(profinet.bus(), profinet.axes().get(0).station().outputs()).indexOf(rueda.bus.ProfiDriveSignal.KPC.number(), 0);
+        var layout = BusFamily.layout(profinet.bus(), profinet.axes().get(0).station().outputs());
+        assertThat(layout.read(bench.outputBytes(0), kpc)).isEqualTo(60_000);
+        bench.writeDevice(0, profinet.axes().get(0).withControl(new Control(35, 0.25, 20, 1, 1)));
+        bench.run(0.1);
+        assertThat(layout.read(bench.outputBytes(0), kpc)).isEqualTo(35_000);
+    }
+
     /** A forced bit stands whatever the PLC says: without "enable operation" the axis is never enabled. */
     @Test
     void aForcedBitStands() {

@@ -71,13 +71,15 @@ class BusController {
      * @param byteOrder    of a value
      * @param addressWord  what the number in an address is called, empty when it has none
      * @param mostMessages PDOs a direction
+     * @param outputsFrom  first register written, or identifier of the first RPDO of node 0; 0 where there is none
+     * @param inputsFrom   first register read, or identifier of the first TPDO of node 0
      * @param items        what the drive can exchange
      * @param telegrams    standard telegrams, empty without
      * @param controlBits  names of the bits of the control word
      * @param statusBits   names of the bits of the status word
      */
     record FamilyView(Family family, String words, String profile, String byteOrder, String addressWord, int lowestAddress, int highestAddress, boolean usesIp, String outputsWord, String inputsWord,
-                      int mostMessages, List<CyclicItem> items, List<TelegramView> telegrams, List<String> controlBits, List<String> statusBits) {
+                      int mostMessages, int outputsFrom, int inputsFrom, List<CyclicItem> items, List<TelegramView> telegrams, List<String> controlBits, List<String> statusBits) {
     }
 
     @Operation(summary = "What each bus family decides")
@@ -90,7 +92,7 @@ class BusController {
         BusFamily rules = BusFamily.of(family);
         boolean telegrams = rules.profile() == BusFamily.DriveProfile.PROFIDRIVE;
         return new FamilyView(family, family.words(), rules.profile().words(), rules.order(new rueda.machine.Bus(1000)).words(), rules.addressWord(), rules.lowestAddress(), rules.highestAddress(), rules.usesIp(),
-                rules.directionWord(true), rules.directionWord(false), rules.mostMessages(), CyclicItem.of(rules.profile()),
+                rules.directionWord(true), rules.directionWord(false), rules.mostMessages(), rules.firstOutput(), rules.firstInput(), CyclicItem.of(rules.profile()),
                 telegrams ? Arrays.stream(StandardTelegram.values()).map(t -> new TelegramView(t.number(), t.words(), StandardTelegram.entries(t.outputs()), StandardTelegram.entries(t.inputs()))).toList() : List.of(),
                 WordBits.control(rules.profile()), WordBits.status(rules.profile()));
     }
@@ -254,8 +256,8 @@ class BusController {
             return row.output();
         }
         String name = row.name().replace('.', '_');
-        boolean out = axis.station().outputs().stream().anyMatch(e -> e.isBound() && e.tag().replace('.', '_').equalsIgnoreCase(name));
-        boolean in = axis.station().inputs().stream().anyMatch(e -> e.isBound() && e.tag().replace('.', '_').equalsIgnoreCase(name));
+        boolean out = axis.station().outputs().stream().anyMatch(e -> e.hasTag() && e.tag().replace('.', '_').equalsIgnoreCase(name));
+        boolean in = axis.station().inputs().stream().anyMatch(e -> e.hasTag() && e.tag().replace('.', '_').equalsIgnoreCase(name));
         return out || !in && otherwise;
     }
 

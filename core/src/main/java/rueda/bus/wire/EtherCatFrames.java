@@ -60,13 +60,14 @@ final class EtherCatFrames implements BusFrames {
         for (Group group : groups) {
             index = index + 1 & 0xFF;
             long back = at + EtherCat.byteTimes(group.bytes()) * Ethernet.NANOS_PER_BYTE;
-            sink.frame(at, frame(group, outputs, false));
-            sink.frame(back, frame(group, inputs, true));
+            sink.frame(at, frame(group, outputs, null));
+            sink.frame(back, frame(group, outputs, inputs));
             at = back;
         }
     }
 
-    private byte[] frame(Group group, byte[][] images, boolean returned) {
+    /** @param inputs null on the way out; coming back, each station has put its own over what it was sent */
+    private byte[] frame(Group group, byte[][] outputs, byte[][] inputs) {
         byte[] from = Packet.mac(0);
         ByteBuffer frame = Packet.ethernet(null, from, ETHER_TYPE).order(java.nio.ByteOrder.LITTLE_ENDIAN);
         frame.putShort((short) (EtherCat.DATAGRAM + group.bytes() | 1 << 12));
@@ -74,10 +75,14 @@ final class EtherCatFrames implements BusFrames {
         int data = frame.position();
         for (int i = group.first(); i < group.first() + group.count(); i++) {
             frame.position(data + offsets[i]);
-            frame.put(images[i]);
+            frame.put(outputs[i]);
+            if (inputs != null) {
+                frame.position(data + offsets[i]);
+                frame.put(inputs[i]);
+            }
         }
         frame.position(data + group.bytes());
-        frame.putShort((short) (returned ? READ_AND_WRITE * group.count() : 0));
+        frame.putShort((short) (inputs != null ? READ_AND_WRITE * group.count() : 0));
         return Packet.finished(frame);
     }
 }

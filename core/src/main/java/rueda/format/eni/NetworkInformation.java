@@ -84,7 +84,7 @@ public record NetworkInformation(String name, int cycleMicros, List<Slave> slave
     private static void variables(Machine machine, List<Entry> entries, boolean output, int start, List<Variable> into) {
         ProcessDataLayout layout = BusFamily.layout(machine.bus(), entries);
         for (int i = 0; i < entries.size(); i++) {
-            if (entries.get(i).isBound()) {
+            if (entries.get(i).hasTag()) {
                 into.add(new Variable(entries.get(i).tag(), entries.get(i).tagType(), entries.get(i).bits(), start + layout.bitOffset(i), output));
             }
         }
@@ -94,7 +94,7 @@ public record NetworkInformation(String name, int cycleMicros, List<Slave> slave
         TreeMap<Integer, List<PdoEntry>> pdos = new TreeMap<>();
         for (Entry e : entries) {
             CyclicItem item = CyclicItem.find(BusFamily.DriveProfile.CIA402, e.object(), e.subIndex());
-            String name = e.isFiller() ? "" : !e.name().isBlank() ? e.name() : item == null ? "" : item.title();
+            String name = e.fillsGap() ? "" : CyclicItem.title(BusFamily.DriveProfile.CIA402, e);
             pdos.computeIfAbsent(e.pdo(), k -> new ArrayList<>()).add(new PdoEntry(e.object(), e.subIndex(), e.bits(), name, item == null ? "" : item.dataType()));
         }
         return pdos.entrySet().stream().map(p -> new Pdo((output ? 0x1600 : 0x1A00) + p.getKey() - 1, output, List.copyOf(p.getValue()))).toList();

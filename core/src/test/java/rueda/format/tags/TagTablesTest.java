@@ -86,7 +86,7 @@ class TagTablesTest {
         byte[] csv = bytes(TagCsv.write(rows));
         assertThat(TagCsv.read(csv, TagCsv.preview(csv).suggested(), Counts.BYTES)).isEqualTo(rows);
         assertThat(PlcOpenXml.read(bytes(PlcOpenXml.write("Cell", "2026-11-23T12:00:00", rows)), 1, Counts.BYTES)).isEqualTo(rows);
-        List<TagRow> declared = structured(TagDeclarationsWriter.write(rows), 1).stream().filter(r -> !r.isFiller()).toList();
+        List<TagRow> declared = structured(TagDeclarationsWriter.write(rows), 1).stream().filter(r -> !r.fillsGap()).toList();
         assertThat(declared).isEqualTo(rows);
     }
 
