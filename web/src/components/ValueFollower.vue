@@ -14,7 +14,8 @@ const now = ref(false)
 const steps = ref<Figure[]>([])
 
 const entries = computed(() => (['outputs', 'inputs'] as const).flatMap((direction) => axis.value.station[direction].map((entry, index) => ({ direction, index, entry })).filter((e) => e.entry.object !== 0)))
-const chosen = computed(() => entries.value.find((e) => e.direction === bus.chosen.direction && e.index === bus.chosen.index) ?? entries.value.find((e) => bus.itemOf(e.entry)?.meaning === 'POSITION') ?? entries.value[0])
+const measure = (meaning: string) => entries.value.find((e) => bus.itemOf(e.entry)?.meaning === meaning)
+const chosen = computed(() => entries.value.find((e) => e.direction === bus.chosen.direction && e.index === bus.chosen.index) ?? measure('POSITION') ?? measure('COUNTS') ?? entries.value[0])
 const key = computed(() => (chosen.value ? `${chosen.value.direction}/${chosen.value.index}` : ''))
 const unit = computed(() => {
   const meaning = chosen.value && bus.itemOf(chosen.value.entry)?.meaning
@@ -60,7 +61,7 @@ watch(
       <label><input v-model="now" type="checkbox" :disabled="!live" /> as it travels now</label>
       <span v-if="!now"><input v-model="text" class="plain mono" size="9" :aria-label="chosen.direction === 'outputs' ? 'Value the program writes' : 'Value the drive sends'" /> {{ unit }}</span>
     </div>
-    <p v-if="steps.length === 0" :class="now ? 'empty' : 'fault-text'">{{ now ? 'Nothing travels yet.' : 'Enter a number to follow it.' }}</p>
+    <p v-if="steps.length === 0" :class="now ? 'empty' : 'fault-text'">{{ machine.faults.length ? 'Correct the refused entry first.' : now ? 'Nothing travels yet.' : 'Enter a number to follow it.' }}</p>
     <FigureList :figures="steps" />
   </section>
 </template>

@@ -27,7 +27,7 @@ const imageName = ref('As it arrived')
 /* without a number of its own, a station is asked for by the last part of its IP address */
 const lowest = computed(() => (family.value.addressWord ? family.value.lowestAddress : 0))
 const highest = computed(() => (family.value.addressWord ? family.value.highestAddress : 255))
-const prefix = computed(() => (family.value.addressWord ? '' : '….'))
+const prefix = computed(() => (family.value.addressWord ? '' : plan.value.bus.plc.address.replace(/\d+$/, '')))
 const families = computed(() => Object.fromEntries(bus.families.map((f) => [f.family, f.words])))
 const networks = computed(() => family.value.usesIp || plan.value.bus.family === 'ETHERCAT')
 
@@ -106,10 +106,10 @@ watch(() => family.value.family, () => {
       <tr v-for="(axis, i) in plan.axes" :key="axis.name" :class="{ on: machine.axisIndex === i, marked: findings(i).some((f) => f.severity === 'FAULT') }" @focusin="machine.axisIndex = i" @click="machine.axisIndex = i">
         <th scope="row">{{ axis.name }}</th>
         <td><select class="plain device" :value="deviceKey(axis.station.identity)" :aria-label="`Device of ${axis.name}`" @change="chooseDevice(i, ($event.target as HTMLSelectElement).value)">
-          <option v-if="deviceKey(axis.station.identity) < 0" :value="-1">{{ axis.station.identity.device }} {{ revisionWords(axis.station.identity.revision) }}, no description</option>
+          <option v-if="deviceKey(axis.station.identity) < 0" :value="-1">{{ axis.station.identity.device }} {{ revisionWords(axis.station.identity.revision) }}{{ plan.bus.family === 'MODBUS_TCP' ? '' : ', no description' }}</option>
           <option v-for="(k, n) in devices.fitting" :key="n" :value="n">{{ k.device.name }} {{ revisionWords(k.device.identity.revision) }}</option></select></td>
         <td v-if="family.addressWord"><NumberField :path="`/axes/${i}/station/address/number`" :label="`${family.addressWord} of ${axis.name}`" :value="axis.station.address.number" whole hide-label class="num" /></td>
-        <td v-if="plan.bus.family === 'PROFINET'"><TextEntry class="plain" :value="axis.station.address.name" :aria-label="`Station name of ${axis.name}`" @enter="(t) => machine.set(`/axes/${i}/station/address/name`, t.trim())" /></td>
+        <td v-if="plan.bus.family === 'PROFINET'"><TextEntry class="plain stationname" :value="axis.station.address.name" :aria-label="`Station name of ${axis.name}`" @enter="(t) => machine.set(`/axes/${i}/station/address/name`, t.trim())" /></td>
         <template v-if="networks">
           <td v-for="part in (['address', 'mask', 'gateway'] as const)" :key="part"><TextEntry class="plain ip mono" :class="{ gate: part === 'gateway' && !axis.station.address.ip.gateway, wrong: marked(i, `address/ip/${part}`) }" :value="axis.station.address.ip[part]" :aria-invalid="marked(i, `address/ip/${part}`)" :aria-label="`${part === 'address' ? 'IP address' : part} of ${axis.name}`" @enter="(t) => machine.set(`/axes/${i}/station/address/ip/${part}`, t.trim())" /></td>
         </template>
@@ -144,7 +144,7 @@ watch(() => family.value.family, () => {
 .bus { display: flex; flex-wrap: wrap; gap: 10px; margin-bottom: 8px; }
 td, th { padding: 1px 3px !important; } th[scope='row'] { font-weight: 700; color: var(--ink); border-bottom: 1px solid var(--hair) !important; }
 tr.on { background: var(--cmd-wash); } tr.marked { background: var(--stop-wash); }
-.device { width: 152px; } .ip { width: 104px; font-size: 12px; padding: 2px 4px; letter-spacing: -0.4px; } .gate { width: 62px; } .num { width: 58px; } .there { width: 92px; } .wrong { border-color: var(--stop); }
+.device { width: 152px; } .ip { width: 104px; font-size: 12px; padding: 2px 4px; letter-spacing: -0.4px; } .gate { width: 62px; } .num { width: 58px; } .there { width: 106px; } .stationname { width: 96px; } .wrong { border-color: var(--stop); }
 .range { width: 76px; } .look { display: flex; gap: 10px; align-items: center; margin: 4px 0 6px; font-size: 13px; }
 h2 { margin-top: 12px; }
 .ways { display: flex; flex-direction: column; } .pencil, .quiet { color: var(--pencil); }

@@ -52,7 +52,7 @@ function move(i: number, by: number) {
           <td class="mono">{{ place(w) }}</td><td class="mono">{{ w.bits }}</td>
           <td><NumberField class="value" :path="path(i) + '/value'" :label="`Value of ${place(w)}`" :value="w.value" whole hide-label /></td>
           <td><select class="plain" :value="w.transition" :aria-label="`When ${place(w)} is written`" @change="machine.set(path(i) + '/transition', ($event.target as HTMLSelectElement).value)"><option v-for="(words, key) in TRANSITIONS" :key="key" :value="key">{{ words }}</option></select></td>
-          <td><TextEntry class="plain" :value="w.comment" :aria-label="`Comment of ${place(w)}`" @enter="(t) => machine.set(path(i) + '/comment', t)" /></td>
+          <td><TextEntry class="plain comment" :value="w.comment" :aria-label="`Comment of ${place(w)}`" @enter="(t) => machine.set(path(i) + '/comment', t)" /></td>
           <td class="tools">
             <v-btn :icon="mdiArrowUp" variant="text" size="x-small" density="compact" :disabled="i === 0" :aria-label="`Write ${place(w)} earlier`" @click="move(i, -1)" />
             <v-btn :icon="mdiArrowDown" variant="text" size="x-small" density="compact" :disabled="i === byHand.length - 1" :aria-label="`Write ${place(w)} later`" @click="move(i, 1)" />
@@ -81,6 +81,6 @@ function move(i: number, by: number) {
 
 <style scoped>
 td, th { padding: 1px 5px !important; } .off { opacity: 0.7; text-decoration: line-through; text-decoration-color: var(--pencil); }
-.value { width: 100px; } .short { width: 56px; } .shorter { width: 36px; } .tools { white-space: nowrap; text-align: right; }
+.value { width: 100px; } .comment { width: 150px; } .short { width: 56px; } .shorter { width: 36px; } .tools { white-space: nowrap; text-align: right; }
 .add { display: flex; gap: 10px; align-items: center; margin: 6px 0 12px; font-size: 13px; } .pencil { color: var(--pencil); font-size: 13px; }
 </style>

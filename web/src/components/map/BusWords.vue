@@ -51,7 +51,7 @@ const ARROWS = [[78, 42, 78, 58], [78, 92, 78, 108], [78, 142, 78, 158], [78, 19
       </table>
     </div>
     <div>
-      <h2>State <span v-if="state">{{ state }}</span></h2>
+      <h2>{{ state ? `State: ${state}` : 'State' }}</h2>
       <svg viewBox="0 0 346 250" class="drawing" role="img" :aria-label="state ? `State diagram; the drive is in ${state}` : 'State diagram'">
         <defs><marker id="tip" viewBox="0 0 8 8" refX="7" refY="4" markerWidth="7" markerHeight="7" orient="auto-start-reverse"><path d="M0 0L8 4L0 8z" fill="currentColor" /></marker></defs>
         <line v-for="(a, i) in ARROWS" :key="i" :x1="a[0]" :y1="a[1]" :x2="a[2]" :y2="a[3]" stroke="currentColor" marker-end="url(#tip)" />

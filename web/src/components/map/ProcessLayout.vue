@@ -201,7 +201,7 @@ onMounted(devices.load)
       </select>
     </label>
     <v-btn v-if="unbound" size="small" @click="makeTags">Make {{ unbound }} {{ unbound === 1 ? 'tag' : 'tags' }} from this layout</v-btn>
-    <span class="push">Take the tags of all stations out as</span>
+    <span class="push" title="The bound tags of all stations, with their addresses">Take tags out as</span>
     <button type="button" class="link" @click="exportTags('CSV')">CSV</button>
     <button type="button" class="link" title="XML of IEC 61131-10" @click="exportTags('XML')">XML</button>
     <button type="button" class="link" @click="exportTags('STRUCTURED_TEXT')">Structured Text</button>
@@ -217,7 +217,7 @@ onMounted(devices.load)
             :class="[d.colour, { filler: r.entry.object === 0, marked: finding(d.key, r.index), on: isChosen(d.key, r.index), over: over === d.key + r.index }]" :style="{ flexGrow: r.entry.bits }"
             @click="select(d.key, r.index)" @dragstart="dragged = { direction: d.key, index: r.index, tag: false }" @dragover.prevent="over = d.key + r.index" @dragleave="over = ''" @drop.prevent="drop(d.key, r.index)" @dragend="dragged = null"
           >
-            <b>{{ bus.titleOf(r.entry) }}</b><span class="mono">{{ place(r, d.key) }}</span>
+            <b>{{ bus.titleOf(r.entry) }}</b><span class="mono">{{ place(r, d.key).split(' ')[0] }}</span>
           </div>
         </div>
       </div>
@@ -276,7 +276,7 @@ onMounted(devices.load)
 .declare { display: flex; gap: 8px; align-items: center; margin-top: 6px; font-size: 13px; } .declare input { flex: 1; font-size: 12px; }
 .chips { list-style: none; display: flex; flex-wrap: wrap; gap: 6px; padding: 0; margin: 6px 0; }
 .chips li { border: 1.5px solid var(--ref); border-radius: 4px; padding: 0 6px; font-size: 12.5px; cursor: grab; }
-.bar { display: flex; align-items: center; gap: 8px; margin-bottom: 6px; font-size: 13px; }
+.bar label { white-space: nowrap; } .bar .link { white-space: nowrap; } .bar select { max-width: 250px; } .bar { display: flex; align-items: center; gap: 8px; margin-bottom: 6px; font-size: 13px; }
 .push { margin-left: auto; color: var(--pencil); }
 .lanes { display: flex; gap: 6px; margin-bottom: 4px; }
 .message { flex: 1 1 90px; min-width: 0; }
@@ -295,7 +295,7 @@ h2.cmd { color: var(--cmd); } h2.act { color: var(--act); margin-top: 10px; }
 tr.marked { background: var(--stop-wash); } tr.on { background: var(--cmd-wash); }
 .bound { display: flex; align-items: center; gap: 2px; }
 .grip { cursor: grab; color: var(--ref); font-size: 13px; }
-.tag { width: 134px; } .name { width: 122px; border-color: transparent; background: none; padding-left: 0; }
+.tag { width: 134px; } .name { field-sizing: content; min-width: 60px; max-width: 150px; border-color: transparent; background: none; padding-left: 0; }
 .name:hover, .name:focus { border-color: var(--field-line); background: var(--sheet); }
 .scale { white-space: nowrap; } .scale select { width: 64px; } .scale { --field-width: 74px; } .factor { display: inline-block; vertical-align: middle; }
 td.mono { white-space: nowrap; font-size: 12px; letter-spacing: -0.3px; }

@@ -9,7 +9,7 @@ import rueda.bus.BusFamily.DriveProfile;
  */
 public final class WordBits {
 
-    private static final List<String> CONTROL_402 = List.of("switch on", "enable voltage", "no quick stop", "enable operation", "start homing (homing)", "", "", "fault reset", "halt", "", "", "", "", "", "", "");
+    private static final List<String> CONTROL_402 = List.of("switch on", "enable voltage", "no quick stop", "enable operation", "start homing", "", "", "fault reset", "halt", "", "", "", "", "", "", "");
     private static final List<String> STATUS_402 = List.of("ready to switch on", "switched on", "operation enabled", "fault", "voltage enabled", "no quick stop", "switch on disabled", "warning", "referenced",
             "remote", "target reached", "internal limit active", "follows the command; homing attained", "following error; homing error", "", "");
     private static final List<String> CONTROL_DRIVE = List.of("on", "no coast stop", "no quick stop", "enable operation", "enable ramp", "unfreeze ramp", "enable setpoint", "fault acknowledge", "jog 1", "jog 2",
