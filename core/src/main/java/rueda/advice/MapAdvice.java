@@ -180,7 +180,7 @@ public final class MapAdvice {
         boolean sameSign = type.family() == Type.Family.BIT || type.family() == (item.signed() ? Type.Family.SIGNED : Type.Family.UNSIGNED);
         if (type.bits() != item.bits() || type.isReal()) {
             String consequence = type.bits() < item.bits() && !type.isReal()
-                    ? "Above " + significant(inUnits(item, type.highest()), 6) + unitOf(item) + " the PLC would see a wrong value."
+                    ? "Above " + significant(inUnits(item, type.highest().longValue()), 6) + unitOf(item) + " the PLC would see a wrong value."
                     : "The value would be read as something else.";
             add(Finding.Severity.FAULT, entry.tag() + " holds " + (type.isReal() ? "a " + type : type.bits() + " bits") + ", the entry " + item.dataType() + " of " + item.bits() + ".",
                     consequence, Finding.Mend.set("Make it " + item.dataType(), pointer + "/tagType", item.dataType()));

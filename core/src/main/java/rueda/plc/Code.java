@@ -10,6 +10,20 @@ final class Code {
     private Code() {
     }
 
+    /** The value of a ULINT as the nearest double. */
+    static double unsigned(long bits) {
+        // Halved so that it fits, with the lost bit kept for the rounding.
+        return bits >= 0 ? bits : 2.0 * (bits >>> 1 | bits & 1);
+    }
+
+    /** Rounds half to even; a real number beyond 64 bits keeps its lowest 64 bits, no number is 0. */
+    static long rounded(double value) {
+        if (Math.abs(value) < 0x1p63) {
+            return (long) Math.rint(value);
+        }
+        return Double.isNaN(value) || Double.isInfinite(value) ? 0 : new java.math.BigDecimal(value).toBigInteger().longValue();
+    }
+
     /** Yields a whole number, bit string, TIME or BOOL. */
     interface Whole {
         long value(Frame frame);

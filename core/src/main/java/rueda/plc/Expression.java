@@ -1,5 +1,7 @@
 package rueda.plc;
 
+import java.math.BigInteger;
+
 /**
  * A checked expression: its type and its code. Untyped literals are flexible: they take the type of what they
  * meet (IEC 61131-3: typed literals fix a type, others do not).
@@ -10,7 +12,7 @@ package rueda.plc;
  * @param real      code when it is REAL or LREAL
  * @param text      code when it is STRING or WSTRING
  * @param slot      slot when it is just a variable, else −1
- * @param constant  {@code Long}, {@code Double} or {@code String} when it is constant, else null
+ * @param constant  {@code BigInteger}, {@code Double} or {@code String} when it is constant, else null
  * @param condition code that asks a BOOL directly, or null when only {@code whole} does
  */
 record Expression(Type type, boolean flexible, Code.Whole whole, Code.Real real, Code.Text text, int slot, Object constant, Code.Condition condition) {
@@ -33,8 +35,16 @@ record Expression(Type type, boolean flexible, Code.Whole whole, Code.Real real,
         return new Expression(type, false, null, null, code, -1, null, null);
     }
 
+    /** @param value the bits as they lie in memory: of ULINT and LWORD without sign */
     static Expression constant(Type type, boolean flexible, long value) {
-        return new Expression(type, flexible, frame -> value, null, null, -1, value, null);
+        BigInteger exact = type.isUnsigned64() ? new BigInteger(Long.toUnsignedString(value)) : BigInteger.valueOf(value);
+        return new Expression(type, flexible, frame -> value, null, null, -1, exact, null);
+    }
+
+    /** A whole number that has no type yet. @param value −2⁶³ to 2⁶⁴ − 1 */
+    static Expression untyped(BigInteger value) {
+        long bits = value.longValue();
+        return new Expression(value.bitLength() > 63 ? Type.ULINT : Type.LINT, true, frame -> bits, null, null, -1, value, null);
     }
 
     static Expression constant(Type type, boolean flexible, double value) {
@@ -54,12 +64,22 @@ record Expression(Type type, boolean flexible, Code.Whole whole, Code.Real real,
                 : new Expression(type, false, frame -> frame.memory[slot], null, null, slot, null, null);
     }
 
+    /** The same value, fixed to a type that holds it. */
+    Expression as(Type to) {
+        return new Expression(to, false, whole, real, text, slot, constant, condition);
+    }
+
     boolean faulty() {
         return type == null;
     }
 
     boolean isConstantWhole() {
-        return constant instanceof Long;
+        return constant instanceof BigInteger;
+    }
+
+    /** The constant as a whole number. */
+    BigInteger exact() {
+        return (BigInteger) constant;
     }
 
     /** The constant as a number. */

@@ -31,6 +31,14 @@ public final class Frame {
         return ranIn.length - 1;
     }
 
+    /** Counts work that grows with the length of a text: a statement for every 64 characters. */
+    void spend(int statementLine, int characters) {
+        budget -= characters >> 6;
+        if (budget < 0) {
+            throw new ProgramFault(statementLine, "The instruction budget of one cycle is used up by operations on long texts.");
+        }
+    }
+
     /** Counts one statement. @throws ProgramFault when the budget of the cycle is used up */
     void enter(int statementLine) {
         line = statementLine;

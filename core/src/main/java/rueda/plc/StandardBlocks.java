@@ -77,7 +77,8 @@ public final class StandardBlocks {
         public void call(Frame frame, int base) {
             long[] m = frame.memory;
             boolean in = m[base + IN] != 0;
-            if (since < 0 && in && !inBefore) {
+            // A pulse that has run out by now is over: an edge in this very call starts the next one.
+            if (in && !inBefore && (since < 0 || frame.now - since >= m[base + PT])) {
                 since = frame.now;
             }
             inBefore = in;
@@ -94,13 +95,17 @@ public final class StandardBlocks {
         }
     }
 
-    /** Edge detection as in the standard: the input counts as FALSE before the first call, so F_TRIG sees no edge at the start. */
+    /**
+     * Edge detection, IEC 61131-3 table 44 (from memory): R_TRIG is {@code Q := CLK AND NOT M; M := CLK}, F_TRIG is
+     * {@code Q := NOT CLK AND NOT M; M := NOT CLK}, M FALSE at the start. F_TRIG therefore gives Q once when CLK is FALSE in its first call.
+     */
     private static final class Edge implements FunctionBlock {
         private final long rising;
         private long before;
 
         Edge(long rising) {
             this.rising = rising;
+            before = 1 - rising;
         }
 
         @Override

@@ -3,8 +3,8 @@ package rueda.plc;
 /**
  * A task that runs one program at its interval.
  *
- * <p>A cycle allocates nothing. A fault stops the task: it stays stopped, in the line of the fault, until it is
- * made anew. Not thread-safe.
+ * <p>A cycle allocates nothing but what operations on texts make. A fault stops the task: it stays stopped, in the line of the fault,
+ * until it is made anew; a fault in an initial value stops it before its first cycle. Not thread-safe.
  */
 public final class Task {
 
@@ -26,7 +26,11 @@ public final class Task {
         this.budget = budget;
         frame = new Frame(program.memorySize(), program.lines());
         frame.budget = Integer.MAX_VALUE;
-        program.initialStep().run(frame);
+        try {
+            program.initialStep().run(frame);
+        } catch (ProgramFault stopped) {
+            fault = stopped;
+        }
     }
 
     /** Runs one cycle. @param now ns on the bench's clock */

@@ -1,5 +1,6 @@
 package rueda.plc;
 
+import java.math.BigInteger;
 import java.util.Locale;
 import java.util.Map;
 
@@ -86,14 +87,18 @@ public enum Type {
     }
 
     /** Smallest whole number this type holds. */
-    public long lowest() {
-        return family == Family.SIGNED ? -1L << bits - 1 : 0;
+    public BigInteger lowest() {
+        return family == Family.SIGNED ? BigInteger.ONE.shiftLeft(bits - 1).negate() : BigInteger.ZERO;
     }
 
-    /** Largest whole number this type holds (ULINT and LWORD: as far as a signed 64-bit number reaches). */
-    public long highest() {
-        int width = family == Family.SIGNED ? bits - 1 : bits;
-        return width >= 63 ? Long.MAX_VALUE : (1L << width) - 1;
+    /** Largest whole number this type holds. */
+    public BigInteger highest() {
+        return BigInteger.ONE.shiftLeft(family == Family.SIGNED ? bits - 1 : bits).subtract(BigInteger.ONE);
+    }
+
+    /** ULINT or LWORD: the values of a {@code long} count without sign. */
+    public boolean isUnsigned64() {
+        return this == ULINT || this == LWORD;
     }
 
     /** Every value of this type is a value of the other: implicit conversion, IEC 61131-3 edition 3, figure 11. */

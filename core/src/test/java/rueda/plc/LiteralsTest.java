@@ -17,11 +17,13 @@ class LiteralsTest {
             "T#14ms, TIME, 14000000", "T#14.7s, TIME, 14700000000", "T#1h_30m, TIME, 5400000000000", "TIME#-5s, TIME, -5000000000", "T#5d, TIME, 432000000000000",
             "T#25us, TIME, 25000", "T#7ns, TIME, 7", "LT#2s, LTIME, 2000000000", "D#1970-01-02, DATE, 86400000000000", "DATE#1984-06-25, DATE, 456969600000000000",
             "TOD#15:36:55.36, TOD, 56215360000000", "LTOD#00:00:01, LTOD, 1000000000", "DT#1984-06-25-15:36:55.36, DT, 457025815360000000",
-            "CHAR#'A', CHAR, 65", "WCHAR#\"B\", WCHAR, 66"})
+            "CHAR#'A', CHAR, 65", "LT#106751d23h47m16s854ms775us807ns, LTIME, 9223372036854775807", "LT#-106751d23h47m16s854ms775us807ns, LTIME, -9223372036854775807",
+            "LT#100000d1ns, LTIME, 8640000000000000001", "T#0.1us, TIME, 100", "T#25h15m, TIME, 90900000000000", "D#1677-09-22, DATE, -9223286400000000000", "D#2262-04-10, DATE, 9223200000000000000",
+            "INT#+5, INT, 5", "LINT#-9223372036854775808, LINT, -9223372036854775808", "ULINT#18446744073709551615, ULINT, -1", "LWORD#16#FFFF_FFFF_FFFF_FFFF, LWORD, -1", "WCHAR#\"B\", WCHAR, 66"})
     void wholeNumbersAndDurations(String text, Type type, long value) {
         Expression literal = text.startsWith("-") ? Literals.read(text.substring(1)) : Literals.read(text);
         assertThat(literal.type()).isEqualTo(type);
-        assertThat(text.startsWith("-") ? -literal.number().longValue() : literal.number().longValue()).isEqualTo(value);
+        assertThat(text.startsWith("-") ? -literal.number().longValue() : literal.number().longValue()).as("bits").isEqualTo(value);
     }
 
     @ParameterizedTest
@@ -31,9 +33,18 @@ class LiteralsTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"SINT#200", "USINT#-1", "BYTE#256", "FOO#1", "INT#2.5", "99999999999999999999", "2#102", "D#2026-02-30", "TOD#24:00:00", "CHAR#'AB'", "'$Q'"})
+    @ValueSource(strings = {"SINT#200", "USINT#-1", "BYTE#256", "FOO#1", "INT#2.5", "99999999999999999999", "2#102", "D#2026-02-30", "TOD#24:00:00", "CHAR#'AB'", "'$Q'",
+            // Incomplete or in the wrong order: every one is refused with a sentence, none crashes.
+            "D#", "D#2026", "D#2026-11", "D#2026-11-", "D#26-11-23", "D#2026-13-01", "DT#2026-11-23", "DT#2026-11-23-", "DT#2026-11-23-12", "DT#2026-11-23-12:30", "DT#",
+            "TOD#", "TOD#12", "TOD#12:", "TOD#12:30", "TOD#12:30:", "TOD#12:60:00", "TOD#12:30:60", "TOD#1:2:3:4", "TOD#-1:00:00", "LTOD#12:30:00.0000000001",
+            "T#", "T#5", "T#s", "T#-", "T#30s1m", "T#1.5h30m", "T#1h1h", "T#1h90m", "T#5x", "T#1h_", "T#_1h", "T#1__h", "T#1.s", "T#0.5ns", "T#300000d", "LT#1m5",
+            // Neighbours: numbers half typed, other bases, out of range.
+            "16#", "2#", "3#12", "8#9", "16#G", "1_", "1__0", "1.", "1.E5", "1E", "1.5E+", "0x1F", "5ms", "12abc", "INT#", "INT#TRUE", "INT#-32769", "INT#16#8000",
+            "REAL#1.0E39", "REAL#-1.0E39", "REAL#1.0E-50", "1.0E309", "1E400", "1.0E-400", "1E-999999999", "18446744073709551616", "ULINT#18446744073709551616", "LINT#9223372036854775808",
+            "TIME#abc", "AXIS_REF#1", "STRING#5", "FOO#'a'", "'$'", "\"$00C\"", "BOOL#2", "D#1677-09-20", "D#2263-01-01", "D#9999-12-31"})
     void refused(String text) {
-        assertThatThrownBy(() -> Literals.read(text)).isInstanceOf(IllegalArgumentException.class);
+        assertThatThrownBy(() -> Literals.read(text)).isInstanceOf(IllegalArgumentException.class)
+                .hasMessageMatching("(?s).{12,400}[.]").message().doesNotContain("Exception").doesNotContain("For input string");
     }
 
     /** Two-character combinations and hexadecimal codes in strings: IEC 61131-3, table of character string literals. */

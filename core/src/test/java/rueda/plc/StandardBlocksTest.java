@@ -36,4 +36,23 @@ class StandardBlocksTest {
         assertThat(pattern("TON", 2, 4, 8)).isEqualTo("00000000");
         assertThat(pattern("TON", 2, 7, 10)).isEqualTo("0000011000");
     }
+
+    /** A pulse that has run out is over, whenever the block is called next: an edge that this call brings starts the next pulse. */
+    @Test
+    void aPulseLosesNoEdgeBetweenItsEndAndTheNextCall() {
+        CompiledProgram program = StructuredTextCompiler.compile("PROGRAM P VAR b : BOOL; Clock : TP; n : INT; END_VAR\n"
+                + "b := n = 0 OR n = 2; Clock(IN := b, PT := T#3ms); n := n + 1; END_PROGRAM", Environment.PLAIN);
+        Task task = new Task(program, 100);
+        Variable q = program.variable("Clock.Q").orElseThrow();
+        Variable et = program.variable("Clock.ET").orElseThrow();
+        task.cycle(0);
+        task.cycle(1_000_000);
+        task.cycle(5_000_000);
+        assertThat(q.number(task.memory())).isEqualTo(1);
+        assertThat(et.text(task.memory())).isEqualTo("T#0ms");
+        task.cycle(7_000_000);
+        assertThat(q.number(task.memory())).isEqualTo(1);
+        task.cycle(8_000_000);
+        assertThat(q.number(task.memory())).isEqualTo(0);
+    }
 }

@@ -1,0 +1,283 @@
+package rueda.plc;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** What is said of texts that are wrong: one mistake, one message, where the mistake is, in words of the trade. */
+class MistakesTest {
+
+    private static List<Diagnostic> said(String source) {
+        return StructuredTextCompiler.compile(source, Environment.PLAIN).diagnostics();
+    }
+
+    private static void inWords(List<Diagnostic> diagnostics) {
+        assertThat(diagnostics).allSatisfy(d -> assertThat(d.message()).doesNotContain("mismatched", "extraneous", "no viable", "token", "expecting", "null", "Exception", "EOF")
+                .matches("(?s).*[.?…;]"));
+    }
+
+    /** Lines of the body begin at 2; ⏎ in a body stands for a line break. */
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', quoteCharacter = '`', value = {
+            "x := 1⏎y := 2;                              | 2 | 7  | ; is missing",
+            "x := 1⏎⏎y := 2;                             | 2 | 7  | ; is missing",
+            "x = 5;                                      | 2 | 3  | Write := to assign",
+            "IF x == 5 THEN x := 1; END_IF               | 2 | 6  | write = to compare",
+            "IF x := 5 THEN x := 1; END_IF               | 2 | 6  | Write = to compare",
+            "r := 2,5;                                   | 2 | 6  | decimal point: 2.5",
+            "IF r > 2,5 THEN x := 1; END_IF              | 2 | 8  | decimal point: 2.5",
+            "IF x = 1 THEN y := 1; ELSE IF x = 2 THEN y := 2; END_IF | 2 | 23 | Write ELSIF",
+            "IF x = 1 THEN y := 1; END IF                | 2 | 23 | END_IF in one word",
+            "IF x = 1 THEN y := 1; END IF;               | 2 | 23 | END_IF in one word",
+            "WHILE x < 3 DO x := x + 1; END WHILE;       | 2 | 28 | END_WHILE in one word",
+            "x := ‘text’;                                | 2 | 6  | straight '",
+            "IF x = 1 y := 1; END_IF                     | 2 | 9  | THEN is missing",
+            "IF x = 1⏎  y := 1;⏎END_IF                   | 2 | 9  | THEN is missing",
+            "IF x = 1 THEN⏎y := 1;                       | 2 | 1  | END_IF is missing",
+            "FOR x := 1 TO 3 DO y := x;                  | 2 | 1  | END_FOR is missing",
+            "FOR x := 1 TO 3 y := x; END_FOR             | 2 | 16 | DO is missing",
+            "FOR x = 1 TO 3 DO y := x; END_FOR           | 2 | 7  | Write :=",
+            "WHILE x < 3 x := x + 1; END_WHILE           | 2 | 12 | DO is missing",
+            "CASE x OF 1: y := 1;                        | 2 | 1  | END_CASE is missing",
+            "CASE x 1: y := 1; END_CASE                  | 2 | 7  | OF is missing",
+            "REPEAT x := x + 1; END_REPEAT               | 2 | 1  | no UNTIL",
+            "(* open⏎x := 1;                             | 2 | 1  | comment that begins here is not closed",
+            "w := 'open;⏎x := 1;                         | 2 | 6  | text that begins here is not closed",
+            "counte := 1;                                | 2 | 1  | Did you mean counter?",
+            "x := conter + conter;                       | 2 | 6  | Did you mean counter?",
+            "IFF x = 1 THEN y := 1; END_IF               | 2 | 1  | Did you mean IF?",
+            "IF x = 1 TEHN y := 1; END_IF                | 2 | 10 | Did you mean THEN?",
+            "IF x = 1 THEN y := 1; ESLE y := 2; END_IF   | 2 | 23 | Did you mean ELSE?",
+            "IF x = 1 THEN y := 1; EN_IF                 | 2 | 23 | Did you mean END_IF?",
+            "Clock(IN := TRUE, PTT := T#1s);             | 2 | 19 | Did you mean PT?",
+            "x := LIMT(0, x, 5);                         | 2 | 6  | Did you mean LIMIT?",
+            "Clock(TRUE, PT := T#1s);                    | 2 | 7  | all by name or all by their order",
+            "Clock(IN := TRUE, IN := FALSE);             | 2 | 19 | given twice",
+            "Clock(IN := TRUE PT := T#1s);               | 2 | 17 | A , is missing",
+            "Clock(IN := TRUE;                           | 2 | 17 | ) is missing",
+            "x := (1 + 2;                                | 2 | 6  | ) is missing",
+            "x := 1 + 2);                                | 2 | 11 | closes nothing",
+            "x := ;                                      | 2 | 5  | value is missing after :=",
+            "x := 1 + ;                                  | 2 | 9  | value is missing after +",
+            "x := y z;                                   | 2 | 8  | operator is missing",
+            "x := 1 2;                                   | 2 | 8  | operator or a ; is missing",
+            "x := 1 && 2;                                | 2 | 8  | write AND",
+            "IF !b THEN x := 1; END_IF                   | 2 | 4  | write NOT",
+            "IF x != 1 THEN x := 1; END_IF               | 2 | 6  | write <>",
+            "x += 1;                                     | 2 | 3  | x := x +",
+            "x;                                          | 2 | 1  | no statement",
+            "x := 5ms;                                   | 2 | 6  | T#5ms",
+            "x := 0x1F;                                  | 2 | 6  | 16#1F",
+            "r := .5;                                    | 2 | 6  | 0.5",
+            "b := x =< 3;                                | 2 | 9  | Write <= instead",
+            "x := tür;                                   | 2 | 6  | no variable",
+            "CONTINUE;                                   | 2 | 1  | Not supported yet: CONTINUE",
+            "x := feld[3];                               | 2 | 10 | Not supported yet: arrays",
+            "x := SHL(x, 2);                             | 2 | 6  | Not supported yet: the function SHL",
+            "x := %IW4;                                  | 2 | 6  | Not supported yet: addresses",
+            "x := TO_INT(r);                             | 2 | 6  | Not supported yet: the function TO_INT",
+            "x := INT;                                   | 2 | 6  | is a type",
+            "TON(IN := TRUE);                            | 2 | 1  | kind of function block",
+            "x : INT;                                    | 2 | 3  | between VAR and END_VAR",
+            "END_IF                                      | 2 | 1  | ",
+            "EXIT;                                       | 2 | 1  | outside of any loop"})
+    void oneMistakeOneMessage(String body, int line, int column, String words) {
+        String text = body.trim().replace('⏎', '\n');
+        List<Diagnostic> said = said("PROGRAM P VAR x, y, counter : INT; b : BOOL; r : REAL; w : STRING; Clock : TON; END_VAR\n" + text + "\nEND_PROGRAM");
+        inWords(said);
+        if (text.equals("END_IF")) {
+            assertThat(said).isNotEmpty();
+            return;
+        }
+        assertThat(said).as("%s", said).hasSize(1);
+        assertThat(said.get(0).message()).contains(words == null ? "" : words.trim());
+        assertThat(List.of(said.get(0).line(), said.get(0).column())).as(said.get(0).message()).isEqualTo(List.of(line, column));
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', quoteCharacter = '`', value = {
+            "x INT;               | : is missing",
+            "x := INT;            | Write : between",
+            "x : INT              | ; is missing",
+            "x : INT = 5;         | Write := before an initial value",
+            "x : INTT;            | Did you mean INT?",
+            "x : ;                | type is missing",
+            "x : ARRAY[1..5] OF INT; | Not supported yet: ARRAY",
+            "x AT %QW4 : INT;     | Not supported yet: AT",
+            "x : CTU;             | Not supported yet: the function block CTU",
+            "x : STRUCT a : INT; END_STRUCT; | Not supported yet: STRUCT",
+            "a__b : INT;          | _ stands single",
+            "ab_ : INT;           | _ stands single",
+            "IF : INT;            | word of the language",
+            "INT : INT;           | name of a type",
+            "TON : TON;           | name of a type",
+            "TIME_OF_DAY : INT;   | name of a type",
+            "größe : INT;         | letters A to Z",
+            "5x : INT;            | name of a variable",
+            "x, x : INT;          | declared already",
+            "x : DATE := D#2026;  | is no date",
+            "x : TIME := T#5;     | no unit",
+            "x : INT := 5 / 0;    | Division by zero",
+            "x : STRING[a] := 'q'; | no variable a"})
+    void declarations(String declaration, String words) {
+        List<Diagnostic> said = said("PROGRAM P VAR\n" + declaration + "\nEND_VAR\n;\nEND_PROGRAM");
+        inWords(said);
+        assertThat(said).as("%s", said).hasSize(1);
+        assertThat(said.get(0).line()).isEqualTo(2);
+        assertThat(said.get(0).message()).contains(words);
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', quoteCharacter = '`', nullValues = "nothing", value = {
+            "                                        | is empty",
+            "VAR x : INT; END_VAR                    | begins with PROGRAM",
+            "PROGRAM P VAR x : INT; x := 5; END_PROGRAM | END_VAR is missing",
+            "PROGRAM P VAR x : INT; IF TRUE THEN ; END_IF END_PROGRAM | END_VAR is missing",
+            "PROGRAM P ;                             | END_PROGRAM is missing",
+            "PROGRAM P ; END PROGRAM                 | END_PROGRAM in one word",
+            "PROGRAM P ; END_PROGRAM x := 1;         | Nothing may stand behind",
+            "PROGRAM P ; END_PROGRAM FUNCTION F : INT END_FUNCTION | Not supported yet: FUNCTION",
+            "FUNCTION_BLOCK F END_FUNCTION_BLOCK     | Not supported yet: FUNCTION_BLOCK",
+            "PROGRAM P VAR_INPUT a : INT; END_VAR ; END_PROGRAM | Not supported yet: VAR_INPUT",
+            "PROGRAM P VAR RETAIN a : INT; END_VAR ; END_PROGRAM | Not supported yet: RETAIN",
+            "PROGAM P ; END_PROGRAM                  | Did you mean PROGRAM?",
+            "PROGRAM ; END_PROGRAM                   | needs a name",
+            "PROGRAM VAR x : INT; END_VAR x := 1; END_PROGRAM | needs a name"})
+    void wholeTexts(String source, String words) {
+        List<Diagnostic> said = said(source == null ? "" : source);
+        inWords(said);
+        assertThat(said).as("%s", said).hasSize(1);
+        assertThat(said.get(0).message()).contains(words);
+    }
+
+    /** Two mistakes are told as two, each in its line. */
+    @Test
+    void everyMistakeIsTold() {
+        List<Diagnostic> said = said("PROGRAM P VAR x : INT; END_VAR\nx := 1\nx = 2;\nx := 2 +;\nIF x = 1 x := 3; END_IF\nEND_PROGRAM");
+        assertThat(said).extracting(Diagnostic::line).containsExactly(2, 3, 4, 5);
+    }
+
+    @Test
+    void aCaseLabelMayBeANamedConstant() {
+        CompiledProgram program = StructuredTextCompiler.compile("PROGRAM P VAR CONSTANT Idle : INT := 10; Busy : INT := Idle + 1; END_VAR VAR s : INT := 11; n : INT; END_VAR\n"
+                + "CASE s OF Idle: n := 1; Busy..20: n := 2; END_CASE END_PROGRAM", Environment.PLAIN);
+        assertThat(program.diagnostics()).isEmpty();
+        Task task = new Task(program, 100);
+        task.cycle(0);
+        assertThat(task.text(program.variable("n").orElseThrow())).isEqualTo("2");
+    }
+
+    @Test
+    void commentsNestAndFormsOfTheThirdEditionAreRead() {
+        assertThat(said("PROGRAM P VAR x : INT; END_VAR (* a (* b *) c *) /* d */ {pragma} x := 1; // e\nEND_PROGRAM;")).isEmpty();
+    }
+
+    /** A fault in an initial value stops the task with its line; nothing is thrown out of it. */
+    @Test
+    void anInitialValueThatFailsStopsTheTask() {
+        CompiledProgram program = StructuredTextCompiler.compile("PROGRAM P VAR\nn : INT;\nx : INT := 5 / n;\nw : STRING := MID('abc', 1, n - 5);\nEND_VAR\n; END_PROGRAM", Environment.PLAIN);
+        assertThat(program.diagnostics()).isEmpty();
+        Task task = new Task(program, 100);
+        assertThat(task.fault().line()).isEqualTo(3);
+        task.cycle(0);
+        assertThat(task.statements()).isZero();
+    }
+
+    /** Half of every text that is right: whatever is typed, there is an answer in words. */
+    @Test
+    void everyBeginningOfAProgramIsAnswered() {
+        String source = "PROGRAM P\nVAR CONSTANT Idle : INT := 10; END_VAR\nVAR d : DATE := D#2026-11-23; t : TIME := T#1h30m; w : STRING[5] := 'a$$b'; x : INT; Clock : TON; END_VAR\n"
+                + "Clock(IN := x > 3 AND NOT (x = 5), PT := T#5s, Q => b); IF x = 1 THEN x := -2; ELSIF x = 2 THEN ; ELSE x := MAX(1, 2) ** 2; END_IF\n"
+                + "CASE x OF Idle, 2..3: x := 16#FF; ELSE ; END_CASE FOR x := 1 TO 5 BY 2 DO EXIT; END_FOR WHILE x < 1 DO ; END_WHILE REPEAT ; UNTIL x > 1 END_REPEAT RETURN; END_PROGRAM";
+        for (int i = 0; i < source.length(); i++) {
+            inWords(said(source.substring(0, i)));
+        }
+        Random random = new Random(20261125);
+        for (int k = 0; k < 4000; k++) {
+            StringBuilder mutated = new StringBuilder(source);
+            for (int m = 0; m < 1 + random.nextInt(3); m++) {
+                int at = random.nextInt(mutated.length());
+                switch (random.nextInt(3)) {
+                    case 0 -> mutated.deleteCharAt(at);
+                    case 1 -> mutated.insert(at, ";:=()'\"#._-*%$[]^\u2019\u00e4\u0000\ud800".charAt(random.nextInt(21)));
+                    default -> mutated.setCharAt(at, source.charAt(random.nextInt(source.length())));
+                }
+            }
+            CompiledProgram program = StructuredTextCompiler.compile(mutated.toString(), Environment.PLAIN);
+            inWords(program.diagnostics());
+            if (program.runs()) {
+                new Task(program, 1000).cycle(0);
+            }
+        }
+    }
+
+    /** No text is too deep, too long or too strange: compiled, or refused with one sentence. Depths run on an ordinary thread's stack. */
+    @ParameterizedTest
+    @ValueSource(ints = {50, 1_900, 100_000})
+    void nestingOfAnyDepth(int depth) {
+        String head = "PROGRAM P VAR x : INT; b : BOOL; END_VAR\n";
+        List<String> bodies = List.of("x := " + "(".repeat(depth) + "1" + ")".repeat(depth) + ";", "IF b THEN ".repeat(depth) + ";" + " END_IF".repeat(depth),
+                "x := 1" + " + x".repeat(depth) + ";", "IF b THEN ;" + " ELSIF b THEN ;".repeat(depth) + " END_IF", "x := " + "-".repeat(depth) + "1;", "b := " + "NOT ".repeat(depth) + "b;",
+                "x := " + "ABS(".repeat(depth) + "1" + ")".repeat(depth) + ";", "(*".repeat(depth) + "*)".repeat(depth) + ";", "WHILE b DO ".repeat(depth), "(".repeat(depth), "x := " + "[".repeat(depth),
+                "CASE x OF 1: ".repeat(depth) + ";" + "END_CASE ".repeat(depth), "x" + ".x".repeat(depth) + " := 1;", "x := x" + " ** x".repeat(depth) + ";", "REPEAT ".repeat(depth), ")".repeat(depth));
+        for (String body : bodies) {
+            CompiledProgram program = StructuredTextCompiler.compile(head + body + "\nEND_PROGRAM", Environment.PLAIN);
+            inWords(program.diagnostics());
+            assertThat(program.diagnostics().size()).isLessThanOrEqualTo(50);
+            if (program.runs()) {
+                Task task = new Task(program, 1_000_000);
+                task.cycle(0);
+            } else if (depth > 1000) {
+                assertThat(program.diagnostics()).as(body.substring(0, 20)).isNotEmpty();
+            }
+        }
+    }
+
+    @Test
+    void manyVariablesAndGarbage() {
+        StringBuilder declarations = new StringBuilder();
+        StringBuilder body = new StringBuilder();
+        for (int i = 0; i < 10_000; i++) {
+            declarations.append("v").append(i).append(" : INT;\n");
+            body.append("v").append(i).append(" := ").append(i % 100).append(";\n");
+        }
+        CompiledProgram large = StructuredTextCompiler.compile("PROGRAM P VAR " + declarations + " END_VAR " + body + " END_PROGRAM", Environment.PLAIN);
+        assertThat(large.diagnostics()).isEmpty();
+        new Task(large, 100_000).cycle(0);
+        StringBuilder most = new StringBuilder("PROGRAM P VAR ");
+        for (int i = 0; i < 100_000; i++) {
+            most.append("v").append(i).append(" : INT;\n");
+        }
+        assertThat(said(most + " END_VAR ; END_PROGRAM")).singleElement().satisfies(d -> assertThat(d.message()).contains("at most 20000 values"));
+        Random random = new Random(7);
+        StringBuilder garbage = new StringBuilder();
+        while (garbage.length() < 1_000_000) {
+            garbage.append((char) random.nextInt(0x250));
+        }
+        inWords(said(garbage.toString()));
+        inWords(said("PROGRAM P VAR x : INT; END_VAR " + garbage));
+        inWords(said("x".repeat(1_000_000)));
+        inWords(said("PROGRAM P x := " + "1".repeat(1_000_000) + ";"));
+    }
+
+    /** Texts grow to the longest one there can be, not to the end of the memory; their work counts. */
+    @Test
+    void textsDoNotGrowBeyondMemory() {
+        CompiledProgram program = StructuredTextCompiler.compile("PROGRAM P VAR w : STRING[32767] := 'ab'; END_VAR\nWHILE TRUE DO\nw := CONCAT(w, w);\nEND_WHILE\nEND_PROGRAM", Environment.PLAIN);
+        Task task = new Task(program, 1_000_000);
+        task.cycle(0);
+        assertThat(task.fault().getMessage()).contains("longer than 32767");
+        assertThat(task.fault().line()).isEqualTo(3);
+        CompiledProgram busy = StructuredTextCompiler.compile("PROGRAM P VAR w, v : STRING[32767] := 'ab'; i : INT; END_VAR\nFOR i := 1 TO 12 DO w := CONCAT(w, w); END_FOR\n"
+                + "WHILE TRUE DO v := CONCAT(w, w); END_WHILE\nEND_PROGRAM", Environment.PLAIN);
+        Task spent = new Task(busy, 100_000);
+        spent.cycle(0);
+        assertThat(spent.fault().getMessage()).contains("budget");
+        assertThat(spent.statements()).isEqualTo(100_000);
+    }
+}
