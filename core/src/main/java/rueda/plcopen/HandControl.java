@@ -59,9 +59,9 @@ public final class HandControl {
             return false;
         }
         Limits limits = configuration.limits();
-        double rest = axis.restPosition(limits.normal().deceleration(), limits.normal().jerk());
-        double cycleAhead = Math.abs(axis.commandedVelocity()) * 2 * axis.cycleSeconds();
-        return direction > 0 ? rest + cycleAhead >= limits.softMax() : rest - cycleAhead <= limits.softMin();
+        // A halt ordered in this cycle begins in the next one; one more for the rounding of the time.
+        double rest = axis.restPositionAfter(2 * axis.cycleSeconds(), limits.normal().deceleration(), limits.normal().jerk());
+        return direction > 0 ? rest >= limits.softMax() : rest <= limits.softMin();
     }
 
     /** Switches torque on or off. */

@@ -57,6 +57,8 @@ public final class MotionAxis {
     /** the drive once knew where it was, before its device restarted */
     private boolean referencedOnce;
     private MotionCommand current;
+    /** stands for an order whose block was given another one that was refused: what runs goes on without it */
+    private final MotionCommand ownerless = new MotionCommand();
     /** the running motion ends at a target, and is done when the drive is in position */
     private boolean positioning;
     /** the drive makes torque, not position */
@@ -220,20 +222,33 @@ public final class MotionAxis {
     }
 
     /**
-     * The target of an absolute move on the axis as it is counted on: an endless axis takes the way that the direction
-     * asks for and never more than one turn.
+     * The target of an absolute move on the axis as it is counted on. An endless axis takes the way that the direction asks for and never
+     * more than one turn, but for one case: a place that lies ahead and is nearer than the way the axis needs to stop is reached one turn
+     * later, because it was asked to arrive in this direction.
+     *
+     * @param deceleration of the order, units/s²
+     * @param jerkLimit    of the order, units/s³, 0 for none
      */
-    private double reach(double target, Direction direction) {
+    private double reach(double target, Direction direction, double deceleration, double jerkLimit) {
         if (range == 0) {
             return target;
         }
         double forward = inRange(target - position);
         return position + switch (direction) {
-            case POSITIVE -> forward;
-            case NEGATIVE -> forward == 0 ? 0 : forward - range;
-            case CURRENT -> velocity < 0 ? forward == 0 ? 0 : forward - range : forward;
+            case POSITIVE -> ahead(1, forward, deceleration, jerkLimit);
+            case NEGATIVE -> ahead(-1, range - forward, deceleration, jerkLimit);
+            case CURRENT -> velocity < 0 ? ahead(-1, range - forward, deceleration, jerkLimit) : ahead(1, forward, deceleration, jerkLimit);
             case SHORTEST -> forward > range / 2 ? forward - range : forward;
         };
+    }
+
+    /** The way to a place ahead, turns longer when the axis cannot stop before it. @param way 0 to one turn  @param side 1 forward, −1 back */
+    private double ahead(int side, double way, double deceleration, double jerkLimit) {
+        // A place within the rounding of the wire is here, not a turn away.
+        double here = 0.5 / wireUnitsPerUnit;
+        double needed = side * (restPosition(deceleration, jerkLimit) - position);
+        double turns = range - way <= here && needed <= here ? -1 : Math.max(0, Math.ceil((needed - here - way) / range));
+        return side * (way + turns * range);
     }
 
     private void home() {
@@ -275,7 +290,7 @@ public final class MotionAxis {
             return;
         }
         Dynamics normal = configuration.limits().normal();
-        profile.plan(position, 0, 0, reach(0, Direction.SHORTEST), 0, homing.searchSpeed(), homing.acceleration(), homing.acceleration(), normal.jerk());
+        profile.plan(position, 0, 0, reach(0, Direction.SHORTEST, 1, 0), 0, homing.searchSpeed(), homing.acceleration(), homing.acceleration(), normal.jerk());
         elapsed = 0;
         positioning = true;
         toZero = true;
@@ -300,7 +315,12 @@ public final class MotionAxis {
             refuse(command, state == AxisState.DISABLED ? MotionError.NOT_ENABLED : MotionError.NOT_IN_THIS_STATE, block, line, now, Double.NaN);
             return;
         }
-        if (!Double.isNaN(homePosition)) {
+        boolean placed = !Double.isNaN(homePosition);
+        if (placed && !(Math.abs(homePosition * wireUnitsPerUnit) <= Integer.MAX_VALUE)) {
+            refuse(command, MotionError.BAD_VALUE, block, line, now, homePosition);
+            return;
+        }
+        if (placed) {
             mailbox.set(DriveObject.HOME_OFFSET, scale.wireFromUnits(homePosition));
         }
         homingStarted = false;
@@ -317,20 +337,42 @@ public final class MotionAxis {
     void move(MotionCommand command, double wanted, boolean relative, Direction direction, double wantedSpeed, double accelerationLimit, double decelerationLimit,
               double jerkLimit, String block, int line, long now) {
         Dynamics normal = configuration.limits().normal();
-        double target = direction == null ? Double.NaN : relative ? position + wanted : reach(wanted, direction);
         double speed = wantedSpeed == 0 ? normal.speed() : wantedSpeed;
+        double a = accelerationLimit == 0 ? normal.acceleration() : accelerationLimit;
+        double d = decelerationLimit == 0 ? accelerationLimit == 0 ? normal.deceleration() : a : decelerationLimit;
+        double j = jerkLimit == 0 ? normal.jerk() : jerkLimit;
+        boolean finite = d > 0 && j >= 0 && Double.isFinite(wanted);
+        double target = direction == null || !finite ? Double.NaN : relative ? position + wanted : reach(wanted, direction, d, j);
         MotionError refusal = direction == null ? MotionError.BAD_VALUE : refusal(target, speed, accelerationLimit, decelerationLimit, jerkLimit);
         if (refusal != MotionError.NONE) {
             refuse(command, refusal, block, line, now, target);
             return;
         }
-        double a = accelerationLimit == 0 ? normal.acceleration() : accelerationLimit;
-        double d = decelerationLimit == 0 ? accelerationLimit == 0 ? normal.deceleration() : a : decelerationLimit;
-        double j = jerkLimit == 0 ? normal.jerk() : jerkLimit;
         profile.plan(position, velocity, acceleration, target, 0, speed, a, d, j);
+        if (leavesSoftLimits()) {
+            Dynamics max = configuration.limits().max();
+            profile.plan(position, velocity, acceleration, target, 0, speed, max.acceleration(), max.deceleration(), hardest(j));
+        }
         elapsed = 0;
         accept(command, AxisState.DISCRETE_MOTION);
         log.add(now, number, line, CommandLog.Kind.MOVE, block, target, speed, a, d, j, profile.duration(), MotionError.NONE);
+    }
+
+    /**
+     * The planned motion passes a soft limit that the axis stands inside of: the order brakes too softly for the speed that is there. Then it
+     * is carried out with the axis' highest dynamics, which stays inside wherever that is possible.
+     */
+    private boolean leavesSoftLimits() {
+        Limits limits = configuration.limits();
+        double here = 0.5 / wireUnitsPerUnit;
+        return !configuration.endless() && position >= limits.softMin() && position <= limits.softMax()
+                && (profile.farthest(1) > limits.softMax() + here || profile.farthest(-1) < limits.softMin() - here);
+    }
+
+    /** The highest jerk of the axis; none where neither the order nor the axis has a limit. */
+    private double hardest(double ordered) {
+        double max = configuration.limits().max().jerk();
+        return ordered == 0 || max == 0 ? 0 : Math.max(ordered, max);
     }
 
     private MotionError refusal(double target, double speed, double a, double d, double j) {
@@ -362,11 +404,15 @@ public final class MotionAxis {
         Dynamics normal = configuration.limits().normal();
         double d = deceleration == 0 ? normal.deceleration() : deceleration;
         double j = jerkLimit == 0 ? normal.jerk() : jerkLimit;
-        if (!(d > 0) || !(j >= 0)) {
+        Dynamics max = configuration.limits().max();
+        if (!(d > 0) || d > max.deceleration() || !(j >= 0) || max.jerk() > 0 && j > max.jerk()) {
             refuse(command, MotionError.BAD_VALUE, block, line, now, Double.NaN);
             return;
         }
         profile.planVelocity(position, velocity, acceleration, 0, d, j);
+        if (leavesSoftLimits()) {
+            profile.planVelocity(position, velocity, acceleration, 0, max.deceleration(), hardest(j));
+        }
         elapsed = 0;
         accept(command, AxisState.DISCRETE_MOTION);
         positioning = false;
@@ -383,7 +429,7 @@ public final class MotionAxis {
 
     /** A move that a person orders: unlike one of the program it may be made before the axis knows where it is. */
     void moveByHand(MotionCommand command, double wanted, boolean relative, double speed, Dynamics d, String block, long now) {
-        double target = relative ? position + wanted : reach(wanted, Direction.SHORTEST);
+        double target = relative ? position + wanted : reach(wanted, Direction.SHORTEST, d.deceleration(), d.jerk());
         profile.plan(position, velocity, acceleration, target, 0, speed, d.acceleration(), d.deceleration(), d.jerk());
         elapsed = 0;
         accept(command, AxisState.DISCRETE_MOTION);
@@ -400,7 +446,7 @@ public final class MotionAxis {
     void torque(MotionCommand command, double newtonMetres, double ramp, double speedLimit, String block, int line, long now) {
         Limits limits = configuration.limits();
         double speed = speedLimit == 0 ? limits.max().speed() : speedLimit;
-        boolean bad = Double.isInfinite(newtonMetres) || Math.abs(newtonMetres) > configuration.highestTorque() || !(ramp >= 0) || !(speed > 0) || speed > limits.max().speed();
+        boolean bad = Double.isInfinite(newtonMetres) || Math.abs(newtonMetres) > configuration.highestTorque() || !(ramp >= 0) || Double.isInfinite(ramp) || !(speed > 0) || speed > limits.max().speed();
         boolean unfit = state == AxisState.HOMING || state == AxisState.STOPPING || state == AxisState.ERROR_STOP;
         MotionError refusal = state == AxisState.DISABLED ? MotionError.NOT_ENABLED : unfit ? MotionError.NOT_IN_THIS_STATE : bad ? MotionError.BAD_VALUE : MotionError.NONE;
         if (refusal != MotionError.NONE) {
@@ -454,12 +500,19 @@ public final class MotionAxis {
         return stop.position(stop.duration());
     }
 
-    double cycleSeconds() {
-        return cycleSeconds;
+    /** Where it would come to rest if it were halted in a while, user units. @param ahead s */
+    double restPositionAfter(double ahead, double deceleration, double jerkLimit) {
+        boolean profiled = !torqueLeads && (state == AxisState.CONTINUOUS_MOTION || state == AxisState.DISCRETE_MOTION);
+        if (!profiled) {
+            return restPosition(deceleration, jerkLimit);
+        }
+        profile.sample(elapsed + ahead, sample);
+        stop.planVelocity(sample[0], sample[1], sample[2], 0, deceleration, jerkLimit);
+        return stop.position(stop.duration());
     }
 
-    double commandedVelocity() {
-        return velocity;
+    double cycleSeconds() {
+        return cycleSeconds;
     }
 
     private void accept(MotionCommand command, AxisState next) {
@@ -474,7 +527,11 @@ public final class MotionAxis {
         state = next;
     }
 
+    /** An order is refused: the axis goes on with what it does. When the same block ordered that, it is no longer the block's. */
     private void refuse(MotionCommand command, MotionError reason, String block, int line, long now, double value) {
+        if (current == command) {
+            current = ownerless;
+        }
         command.fail(reason);
         log.add(now, number, line, CommandLog.Kind.ERROR, block, value, 0, 0, 0, 0, 0, reason);
     }

@@ -1,16 +1,17 @@
 package rueda.profile;
 
 /**
- * A planned motion: up to eight segments of constant jerk (seven of the profile, one that first takes a running
- * acceleration to zero), exact at the end.
+ * A planned motion: up to seven segments of constant jerk, exact at the end.
  *
  * <p>Planning and reading allocate nothing, so one instance serves every move of an axis. Cost: planning below
  * a microsecond, reading a few nanoseconds. Not thread-safe.
  */
 public final class MotionProfile {
 
-    private static final int CAPACITY = 9;
+    private static final int CAPACITY = 8;
     private static final int NEWTON_STEPS = 80;
+    /** Parts in which a stretch of peaks is searched where the way does not grow steadily with the peak. */
+    private static final int PARTS = 16;
 
     private final double[] startTime = new double[CAPACITY + 1];
     private final double[] position = new double[CAPACITY + 1];
@@ -37,8 +38,8 @@ public final class MotionProfile {
     /**
      * Plans the fastest motion that keeps the limits.
      *
-     * <p>A start acceleration other than zero is first taken to zero at the highest jerk; from there on the motion
-     * is time-optimal. A start speed above the limit is brought down to it first.
+     * <p>It begins with the speed and the acceleration that are there: a motion that brakes goes on braking where the new one would, so that
+     * an order given again while braking still ends at its target. A start speed above the limit is brought down to it first.
      *
      * @param start             start position
      * @param startVelocity     start velocity
@@ -56,25 +57,23 @@ public final class MotionProfile {
         this.endPosition = end;
         this.endVelocity = endVelocity;
         this.maxJerk = maxJerk;
-        if (maxJerk > 0 && startAcceleration != 0) {
-            append(-Math.signum(startAcceleration) * maxJerk, Math.abs(startAcceleration) / maxJerk);
-            acceleration[segments] = 0;
-        }
-        double distance = end - position[segments];
-        sign = distance < 0 ? -1 : 1;
-        distance = Math.abs(distance);
         this.maxAcceleration = maxAcceleration;
         this.maxDeceleration = maxDeceleration;
-        double v0 = sign * velocity[segments];
+        sign = end < start ? -1 : 1;
+        double distance = Math.abs(end - start);
+        double v0 = sign * startVelocity;
+        double a0 = sign * acceleration[0];
         double v1 = sign * endVelocity;
-        double peak = peakVelocity(distance, v0, v1, maxVelocity);
-        double cruise = peak == 0 ? 0 : (distance - travel(v0, peak, v1)) / peak;
+        // What the subtraction of two places can be wrong by: a way within it is the way that is there.
+        double doubt = 4e-16 * (Math.abs(start) + Math.abs(end)) + 2e-13 * distance;
+        double peak = peakVelocity(distance, v0, a0, v1, maxVelocity, doubt);
+        double cruise = peak == 0 ? 0 : (distance - travel(v0, a0, peak, v1)) / peak;
         peakVelocity = sign * peak;
-        appendChange(v0, peak);
+        appendChange(v0, a0, peak);
         if (cruise > 0) {
             append(0, cruise);
         }
-        appendChange(peak, v1);
+        appendChange(peak, 0, v1);
     }
 
     /**
@@ -89,11 +88,7 @@ public final class MotionProfile {
         this.maxAcceleration = limit;
         this.maxDeceleration = limit;
         sign = 1;
-        if (maxJerk > 0 && startAcceleration != 0) {
-            append(-Math.signum(startAcceleration) * maxJerk, Math.abs(startAcceleration) / maxJerk);
-            acceleration[segments] = 0;
-        }
-        appendChange(velocity[segments], endVelocity);
+        appendChange(startVelocity, acceleration[0], endVelocity);
         peakVelocity = endVelocity;
         this.endVelocity = endVelocity;
         this.endPosition = position[segments];
@@ -108,55 +103,70 @@ public final class MotionProfile {
     }
 
     /**
-     * The velocity between the two changes. Outside the span of start, end and zero velocity the travel grows
-     * steadily with it, so a safeguarded Newton search finds it; see the package for T(Δv).
+     * The velocity between the two changes: the highest one that makes the way. Above what the start acceleration alone leads to, the end
+     * speed and zero the way grows steadily with it. Below, a peak just short of one of these makes the way longer (a change of speed that
+     * is cut in two takes more time), so that there can be several that fit, and the stretches between them are searched from above.
      */
-    private double peakVelocity(double distance, double v0, double v1, double limit) {
-        double direct = travel(v0, v1, v1);
-        if (distance >= direct) {
-            double low = Math.max(0, Math.max(v0, v1));
-            if (v0 > limit) {
-                return travel(v0, limit, v1) <= distance ? limit : solve(distance, v0, v1, v1, limit);
+    private double peakVelocity(double distance, double v0, double a0, double v1, double limit, double doubt) {
+        if (Math.abs(travel(v0, a0, v1, v1) - distance) <= doubt) {
+            return v1;
+        }
+        if (travel(v0, a0, limit, v1) <= distance) {
+            return limit;
+        }
+        double led = maxJerk > 0 ? v0 + a0 * Math.abs(a0) / (2 * maxJerk) : v0;
+        double above = limit;
+        // Stretches from above: down to the greatest of the three marks, then between them, then to the limit on the other side.
+        for (int k = 0; k < 4; k++) {
+            double below = Math.max(-limit, k == 0 ? Math.max(led, Math.max(v1, 0)) : k == 1 ? middle(led, v1, 0) : k == 2 ? Math.min(led, Math.min(v1, 0)) : -limit);
+            int parts = k == 1 || k == 2 ? PARTS : 1;
+            double top = above;
+            for (int i = 1; i <= parts && below < top; i++) {
+                double low = i == parts ? below : top - (top - below) * i / parts;
+                double way = travel(v0, a0, low, v1);
+                if (Math.abs(way - distance) <= doubt) {
+                    return low;
+                }
+                if (way < distance) {
+                    return solve(distance, v0, a0, v1, low, above);
+                }
+                above = low;
             }
-            return travel(v0, limit, v1) <= distance ? limit : solve(distance, v0, v1, low, limit);
         }
-        double slower = Math.min(v0, v1);
-        if (slower > 0 && travel(v0, 0, v1) < distance) {
-            /* with a jerk limit a short dip to a slower speed, not to rest, can be what shortens the way */
-            return solve(distance, v0, v1, 0, slower);
-        }
-        double high = Math.min(0, slower);
-        double low = Math.min(-limit, high);
-        return travel(v0, low, v1) >= distance ? low : solve(distance, v0, v1, low, high);
+        return -limit;
     }
 
-    private double solve(double distance, double v0, double v1, double low, double high) {
+    private static double middle(double a, double b, double c) {
+        return Math.max(Math.min(a, b), Math.min(Math.max(a, b), c));
+    }
+
+    /**
+     * The peak between two of which the lower one falls short of the way: a safeguarded Newton search. Where the way grows like a root, the
+     * nearest number still misses it; then the peak on that side is taken from which a cruise makes up the rest.
+     */
+    private double solve(double distance, double v0, double a0, double v1, double low, double high) {
         double guess = trapezoidPeak(distance, v0, v1, low, high);
-        /* a change of no speed takes no time: near it the travel rises like a root, so the bound itself is tried */
-        double nearer = Math.abs(low - v0) < Math.abs(high - v0) ? low : high;
-        if (Math.abs(travel(v0, nearer, v1) - distance) <= 1e-15 * distance) {
-            return nearer;
-        }
         for (int step = 0; step < NEWTON_STEPS; step++) {
-            double miss = travel(v0, guess, v1) - distance;
+            double miss = travel(v0, a0, guess, v1) - distance;
+            if (miss == 0) {
+                return guess;
+            }
             if (miss > 0) {
                 high = guess;
             } else {
                 low = guess;
             }
-            double slope = travelSlope(v0, guess, guess >= v0 ? maxAcceleration : maxDeceleration)
-                    + travelSlope(v1, guess, guess >= v1 ? maxDeceleration : maxAcceleration);
+            double slope = travelSlope(v0, a0, guess, v1);
             double next = guess - miss / slope;
             if (!(next > low && next < high)) {
                 next = 0.5 * (low + high);
             }
-            double resolution = 2e-16 * Math.abs(next);
-            if (Math.abs(next - guess) <= resolution || high - low <= resolution) {
-                return next;
+            if (next == guess || !(next > low && next < high)) {
+                break;
             }
             guess = next;
         }
-        return guess;
+        return high <= 0 ? high : low;
     }
 
     /** Peak of the same motion without a jerk limit: a first guess. */
@@ -168,58 +178,110 @@ public final class MotionProfile {
         return guess > low && guess < high ? guess : 0.5 * (low + high);
     }
 
-    private double travel(double v0, double peak, double v1) {
-        return 0.5 * (v0 + peak) * changeTime(v0, peak) + 0.5 * (peak + v1) * changeTime(peak, v1);
+    private double travel(double v0, double a0, double peak, double v1) {
+        return changeWay(v0, a0, peak) + changeWay(peak, 0, v1);
     }
 
-    private double changeTime(double from, double to) {
-        double change = to - from;
-        double limit = change >= 0 ? maxAcceleration : maxDeceleration;
-        change = Math.abs(change);
-        if (maxJerk == 0) {
-            return change / limit;
+    /** Way of a change. */
+    private double changeWay(double from, double a0, double to) {
+        shape(from, a0, to);
+        if (a0 == 0) {
+            return 0.5 * (from + to) * (first + held + last);
         }
-        return change * maxJerk >= limit * limit ? change / limit + limit / maxJerk : 2 * Math.sqrt(change / maxJerk);
+        double a = direction * a0;
+        double j = firstJerk;
+        double v = direction * from;
+        double way = first * (v + first * (a / 2 + first * j / 6));
+        v += first * (a + first * j / 2);
+        way += held * (v + held * steepest / 2);
+        v += held * steepest;
+        way += last * (v + last * (steepest / 2 - last * maxJerk / 6));
+        return direction * way;
     }
 
-    /** Derivative by the peak of the travel between {@code other} and the peak, done with {@code limit}. */
-    private double travelSlope(double other, double peak, double limit) {
-        boolean rising = peak >= other;
-        double change = Math.abs(peak - other);
-        double time;
-        double slope;
-        if (maxJerk == 0) {
-            time = change / limit;
-            slope = 1 / limit;
-        } else if (change * maxJerk >= limit * limit) {
-            time = change / limit + limit / maxJerk;
-            slope = 1 / limit;
-        } else {
-            time = 2 * Math.sqrt(change / maxJerk);
-            slope = change == 0 ? 0 : 1 / Math.sqrt(change * maxJerk);
-        }
-        return 0.5 * time + 0.5 * (other + peak) * (rising ? slope : -slope);
+    /** Derivative of the travel by the peak. With the speed w at the start of the last ramp of a change, in its direction, it is w/a + a/j. */
+    private double travelSlope(double v0, double a0, double peak, double v1) {
+        shape(v0, a0, peak);
+        double slope = steepest == 0 ? 0 : changeSlope(peak);
+        shape(v1, 0, peak);
+        // The same change backwards in time, with the limit of the way forwards.
+        double limit = direction > 0 ? maxDeceleration : maxAcceleration;
+        double change = Math.abs(peak - v1);
+        steepest = maxJerk == 0 ? limit : Math.min(limit, Math.sqrt(change * maxJerk));
+        return slope + (change == 0 ? 0 : changeSlope(peak));
     }
 
-    private void appendChange(double from, double to) {
+    private double changeSlope(double peak) {
+        double ramp = maxJerk == 0 ? 0 : steepest / (2 * maxJerk);
+        return direction * peak / steepest + ramp;
+    }
+
+    /* shape of one change: times of its three phases, highest acceleration, direction, jerk of the first phase in that direction */
+    private double first;
+    private double held;
+    private double last;
+    private double steepest;
+    private double direction;
+    private double firstJerk;
+
+    /**
+     * The fastest change from a speed and an acceleration to another speed and none: the acceleration goes to a peak, holds it, goes to zero.
+     * With the start acceleration a₀ and the change Δv in its direction the peak is √(j·Δv + a₀²/2), at most the limit.
+     */
+    private void shape(double from, double a0, double to) {
         double change = to - from;
-        if (change == 0) {
+        if (maxJerk == 0) {
+            direction = change < 0 ? -1 : 1;
+            steepest = change > 0 ? maxAcceleration : maxDeceleration;
+            first = 0;
+            last = 0;
+            held = Math.abs(change) / steepest;
             return;
         }
-        double limit = change > 0 ? maxAcceleration : maxDeceleration;
-        double direction = sign * Math.signum(change);
-        change = Math.abs(change);
+        double led = a0 * Math.abs(a0) / (2 * maxJerk);
+        double missing = change - led;
+        firstJerk = maxJerk;
+        held = 0;
+        // Where the change is what the acceleration leads to by itself, the rounding of the difference must not add a swing to either side.
+        if (Math.abs(missing) <= 1e-15 * (Math.abs(from) + Math.abs(to) + Math.abs(led))) {
+            direction = a0 < 0 ? -1 : 1;
+            steepest = Math.abs(a0);
+            first = 0;
+            last = steepest / maxJerk;
+            return;
+        }
+        direction = missing < 0 ? -1 : 1;
+        double a = direction * a0;
+        double v = direction * change;
+        double limit = direction > 0 ? maxAcceleration : maxDeceleration;
+        double peak = Math.sqrt(Math.max(0, maxJerk * v + a * a / 2));
+        if (peak <= limit) {
+            steepest = peak;
+            first = Math.max(0, (peak - a) / maxJerk);
+            last = peak / maxJerk;
+            return;
+        }
+        steepest = limit;
+        first = Math.abs(limit - a) / maxJerk;
+        last = limit / maxJerk;
+        double risen = Math.abs(limit * limit - a * a) / (2 * maxJerk);
+        if (a > limit) {
+            firstJerk = -maxJerk;
+        }
+        held = Math.max(0, (v - risen - limit * last / 2) / limit);
+    }
+
+    private void appendChange(double from, double a0, double to) {
+        shape(from, a0, to);
+        double along = sign * direction;
         if (maxJerk == 0) {
-            acceleration[segments] = direction * limit;
-            append(0, change / limit);
-        } else if (change * maxJerk >= limit * limit) {
-            append(direction * maxJerk, limit / maxJerk);
-            append(0, change / limit - limit / maxJerk);
-            append(-direction * maxJerk, limit / maxJerk);
+            acceleration[segments] = along * steepest;
+            append(0, held);
         } else {
-            double ramp = Math.sqrt(change / maxJerk);
-            append(direction * maxJerk, ramp);
-            append(-direction * maxJerk, ramp);
+            append(along * firstJerk, first);
+            acceleration[segments] = first > 0 || a0 == 0 ? along * steepest : acceleration[segments];
+            append(0, held);
+            append(-along * maxJerk, last);
         }
         acceleration[segments] = 0;
         velocity[segments] = sign * to;
@@ -248,6 +310,33 @@ public final class MotionProfile {
     /** Velocity between the two changes: the highest reached in a motion from rest. */
     public double peakVelocity() {
         return peakVelocity;
+    }
+
+    /**
+     * The farthest place of the whole motion.
+     *
+     * @param side 1 for the highest position, −1 for the lowest
+     */
+    public double farthest(int side) {
+        double farthest = Math.max(side * position[0], side * endPosition);
+        for (int k = 0; k < segments; k++) {
+            farthest = Math.max(farthest, side * position[k]);
+            double length = startTime[k + 1] - startTime[k];
+            // Where the speed is zero within the segment: v + a·t + j·t²/2 = 0.
+            double root = acceleration[k] * acceleration[k] - 2 * jerk[k] * velocity[k];
+            if (root < 0 || jerk[k] == 0 && acceleration[k] == 0) {
+                continue;
+            }
+            double q = -(acceleration[k] + Math.copySign(Math.sqrt(root), acceleration[k]));
+            farthest = Math.max(farthest, side * inside(k, 2 * velocity[k] / q, length));
+            farthest = Math.max(farthest, side * inside(k, jerk[k] == 0 ? Double.NaN : q / jerk[k], length));
+        }
+        return side * farthest;
+    }
+
+    /** Position in a segment, at its start for a time outside. */
+    private double inside(int k, double t, double length) {
+        return t > 0 && t < length ? position[k] + t * (velocity[k] + t * (acceleration[k] / 2 + t * jerk[k] / 6)) : position[k];
     }
 
     public int segmentCount() {

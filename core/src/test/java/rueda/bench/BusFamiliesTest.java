@@ -37,10 +37,10 @@ class BusFamiliesTest {
     void anEndlessAxisKeepsItsPlaceBeyond32Bits(Family family) {
         Machine moved = BusFamily.moved(DEMO, family).withProgram("""
                 PROGRAM P
-                VAR Power : MC_Power; Turn : MC_MoveRelative; At : MC_ReadActualPosition; END_VAR
+                VAR Power : MC_Power; Turn : MC_MoveRelative; Where : MC_ReadActualPosition; END_VAR
                 Power(Axis := Table, Enable := TRUE);
                 Turn(Axis := Table, Execute := Power.Status, Distance := 9090.0, Velocity := 120.0, Acceleration := 240.0);
-                At(Axis := Table, Enable := TRUE);
+                Where(Axis := Table, Enable := TRUE);
                 END_PROGRAM
                 """);
         Bench bench = new Bench(moved, 100);

@@ -50,6 +50,45 @@ class EndlessAxisTest {
         assertThat(bench.drive(0).position()).isCloseTo((to % 360 + 360) % 360, within(0.3));
     }
 
+    /**
+     * Ordered in a direction while it already turns that way, to a place at any distance ahead: it arrives turning that way, a turn later where
+     * it could not stop before, and never more than the way to stop and a turn after the order. The same order given again while braking
+     * changes nothing.
+     */
+    @ParameterizedTest
+    @CsvSource({"1, mcPositiveDirection", "-1, mcNegativeDirection", "1, mcCurrentDirection", "-1, mcCurrentDirection"})
+    void aPlaceNearerThanTheStopIsReachedGoingOn(int side, String direction) {
+        String source = """
+                PROGRAM P
+                VAR Power : MC_Power; Home : MC_Home; Run : MC_MoveRelative; Stop : MC_MoveAbsolute; Place : MC_ReadActualPosition; n : DINT; target : LREAL; END_VAR
+                Power(Axis := Brush, Enable := TRUE); Home(Axis := Brush, Execute := Power.Status); Place(Axis := Brush, Enable := TRUE);
+                IF Home.Done OR n > 0 THEN n := n + 1; END_IF
+                IF n = 600 THEN target := Place.Position + %s; END_IF
+                Run(Axis := Brush, Execute := n > 50, Distance := %s);
+                Stop(Axis := Brush, Execute := n > 600 AND n MOD 40 <> 0, Position := target, Direction := %s);
+                END_PROGRAM
+                """;
+        for (int ahead : new int[] {0, 1, 30, 90, 250, 300, 340, 359}) {
+            Bench bench = new Bench(brush(1), source.formatted(side * ahead + ".0", side * 90_000 + ".0", direction), 16);
+            int n = bench.task().program().variable("n").orElseThrow().slot();
+            while (bench.task().memory()[n] < 601) {
+                bench.cycle();
+            }
+            double ordered = bench.drive(0).plant().place();
+            double farthest = ordered;
+            for (int k = 0; k < 4000; k++) {
+                bench.cycle();
+                double place = bench.drive(0).plant().place();
+                assertThat(side * (place - farthest)).as("%d ahead", ahead).isGreaterThan(-0.6);
+                farthest = side > 0 ? Math.max(farthest, place) : Math.min(farthest, place);
+            }
+            double target = Double.longBitsToDouble(bench.task().memory()[bench.task().program().variable("target").orElseThrow().slot()]);
+            assertThat(Math.IEEEremainder(bench.drive(0).position() - target, 360)).isCloseTo(0, within(0.3));
+            assertThat(side * (farthest - ordered)).isLessThan(360 + 360);
+            assertThat(bench.task().memory()[bench.task().program().variable("Stop.Error").orElseThrow().slot()]).isZero();
+        }
+    }
+
     @Test
     void aDirectionThatIsNoneIsRefused() {
         Bench bench = new Bench(brush(1), PROGRAM.formatted("9", "90", "10"), 16);

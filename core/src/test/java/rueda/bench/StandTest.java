@@ -165,10 +165,10 @@ class StandTest {
         List<Entry> inputs = new java.util.ArrayList<>(shuttle.station().inputs());
         inputs.set(2, inputs.get(2).withTag("Shuttle.Fb.Position", "LREAL").withScale("mm", new java.math.BigDecimal("10000")));
         Machine machine = DEMO.withAxis(0, shuttle.withStation(shuttle.station().withEntries(shuttle.station().outputs(), inputs)))
-                .withProgram("PROGRAM P VAR At : LREAL; Power : MC_Power; END_VAR Power(Axis := Shuttle, Enable := TRUE); At := Shuttle.Fb.Position; END_PROGRAM");
+                .withProgram("PROGRAM P VAR Where : LREAL; Power : MC_Power; END_VAR Power(Axis := Shuttle, Enable := TRUE); Where := Shuttle.Fb.Position; END_PROGRAM");
         Bench bench = new Bench(machine, 100);
         bench.run(0.5);
-        var at = bench.task().program().variables().stream().filter(v -> v.name().equals("At")).findFirst().orElseThrow();
+        var at = bench.task().program().variables().stream().filter(v -> v.name().equals("Where")).findFirst().orElseThrow();
         assertThat(at.type()).isEqualTo(Type.LREAL);
         assertThat(Double.parseDouble(bench.task().text(at))).isCloseTo(bench.drive(0).position(), org.assertj.core.data.Offset.offset(0.001));
     }

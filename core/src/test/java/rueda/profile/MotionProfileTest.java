@@ -141,4 +141,90 @@ class MotionProfileTest {
         assertThatThrownBy(() -> new MotionLimits(0, 1, 1, 0)).isInstanceOf(InvalidEntry.class).hasMessageContaining("maxVelocity");
         assertThatThrownBy(() -> new MotionLimits(1, 1, Double.NaN, 0)).isInstanceOf(InvalidEntry.class).hasMessageContaining("maxDeceleration");
     }
+
+    /**
+     * Taking over with the acceleration that is there: continuous, within its limits once the start is within them, exact at the end. The end
+     * of the last segment is where the motion arrives, so nothing is jumped.
+     */
+    @Property(tries = 3000)
+    void takesOverAnyMotion(@ForAll @DoubleRange(min = -100, max = 100) double distance, @ForAll @DoubleRange(min = -6, max = 6) double v0,
+            @ForAll @DoubleRange(min = -1, max = 1) double share, @ForAll @DoubleRange(min = 4, max = 20) double vmax, @ForAll @DoubleRange(min = 1, max = 50) double a,
+            @ForAll @DoubleRange(min = 1, max = 50) double d, @ForAll @DoubleRange(min = 5, max = 500) double j) {
+        double a0 = share * Math.min(a, d);
+        profile.plan(3, v0, a0, 3 + distance, 0, vmax, a, d, j);
+        double steepest = Math.max(a, d) * (1 + 1e-9);
+        double highest = Math.max(vmax, Math.abs(v0) + a0 * a0 / (2 * j)) * (1 + 1e-9);
+        assertThat(profile.acceleration(0)).isCloseTo(a0, within(1e-12));
+        for (int i = 0; i < profile.segmentCount(); i++) {
+            MotionProfile.Segment s = profile.segment(i);
+            double t = s.duration();
+            assertThat(Math.abs(s.acceleration())).isLessThanOrEqualTo(steepest);
+            assertThat(Math.abs(s.jerk())).isLessThanOrEqualTo(j * (1 + 1e-9));
+            assertThat(Math.abs(s.velocity())).isLessThanOrEqualTo(highest);
+            double x = s.position() + t * (s.velocity() + t * (s.acceleration() / 2 + t * s.jerk() / 6));
+            double v = s.velocity() + t * (s.acceleration() + t * s.jerk() / 2);
+            double next = s.acceleration() + t * s.jerk();
+            boolean last = i + 1 == profile.segmentCount();
+            assertThat(last ? 3 + distance : profile.segment(i + 1).position()).isCloseTo(x, within(1e-8 * (1 + Math.abs(distance))));
+            assertThat(last ? 0 : profile.segment(i + 1).velocity()).isCloseTo(v, within(1e-6));
+            assertThat(last ? 0 : profile.segment(i + 1).acceleration()).isCloseTo(next, within(2e-5 * (1 + steepest)));
+        }
+    }
+
+    /** The same order given again at any moment of a move takes the rest of the time and never passes its target. */
+    @Property(tries = 1000)
+    void theSameOrderAgainChangesNothing(@ForAll @DoubleRange(min = 0.01, max = 100) double distance, @ForAll @DoubleRange(min = 0.01, max = 0.99) double share,
+            @ForAll @DoubleRange(min = 4, max = 20) double vmax, @ForAll @DoubleRange(min = 1, max = 50) double a, @ForAll @DoubleRange(min = 1, max = 50) double d,
+            @ForAll @DoubleRange(min = 5, max = 500) double j) {
+        profile.plan(0, 0, 0, distance, 0, vmax, a, d, j);
+        double t = share * profile.duration();
+        MotionProfile again = new MotionProfile();
+        again.plan(profile.position(t), profile.velocity(t), profile.acceleration(t), distance, 0, vmax, a, d, j);
+        assertThat(again.duration()).isCloseTo(profile.duration() - t, within(1e-5 * (1 + profile.duration())));
+        assertThat(again.farthest(1)).isLessThanOrEqualTo(distance + 1e-9 * (1 + distance));
+    }
+
+    /** From a motion that brakes, a target farther by any amount than where it would stop is reached without passing it. */
+    @Property(tries = 1000)
+    void aTargetJustBehindTheStopIsNotPassed(@ForAll @DoubleRange(min = 0.5, max = 10) double v0, @ForAll @DoubleRange(min = 0, max = 1) double share,
+            @ForAll @DoubleRange(min = -12, max = 0.7) double exponent, @ForAll @DoubleRange(min = 1, max = 50) double d, @ForAll @DoubleRange(min = 5, max = 500) double j) {
+        double a0 = -share * Math.min(d, Math.sqrt(j * v0));
+        MotionProfile stop = new MotionProfile();
+        stop.planVelocity(0, v0, a0, 0, d, j);
+        double target = stop.position(stop.duration()) + Math.pow(10, exponent);
+        profile.plan(0, v0, a0, target, 0, 20, d, d, j);
+        assertThat(profile.farthest(1)).isLessThanOrEqualTo(target * (1 + 1e-9));
+        assertThat(profile.farthest(-1)).isEqualTo(0);
+    }
+
+    /** A way just above the one that the direct change takes: the last segment ends at the target, no step is hidden in the end. */
+    @ParameterizedTest
+    @CsvSource({"1e-15", "1e-12", "1e-10", "1e-8", "1e-6", "1e-3"})
+    void aWayJustAboveTheDirectOne(double above) {
+        for (double v0 : new double[] {0.01, 1, 250, 5000}) {
+            MotionProfile stop = new MotionProfile();
+            stop.planVelocity(0, v0, 0, 0, 3 * v0, 40 * v0);
+            double target = stop.position(stop.duration()) * (1 + above);
+            profile.plan(0, v0, 0, target, 0, 2 * v0, 3 * v0, 3 * v0, 40 * v0);
+            MotionProfile.Segment last = profile.segment(profile.segmentCount() - 1);
+            double t = last.duration();
+            assertThat(last.position() + t * (last.velocity() + t * (last.acceleration() / 2 + t * last.jerk() / 6))).isCloseTo(target, within(1e-12 * target));
+        }
+    }
+
+    /** Extremes by sampling. */
+    @Property(tries = 300)
+    void farthestPlaces(@ForAll @DoubleRange(min = -5, max = 5) double distance, @ForAll @DoubleRange(min = -6, max = 6) double v0, @ForAll @DoubleRange(min = -5, max = 5) double a0,
+            @ForAll @DoubleRange(min = 5, max = 100) double j) {
+        profile.plan(0, v0, a0, distance, 0, 8, 6, 6, j);
+        double high = 0;
+        double low = 0;
+        for (int k = 0; k <= 4000; k++) {
+            double x = profile.position(profile.duration() * k / 4000);
+            high = Math.max(high, x);
+            low = Math.min(low, x);
+        }
+        assertThat(profile.farthest(1)).isBetween(high - 1e-9, high + 1e-4);
+        assertThat(profile.farthest(-1)).isBetween(low - 1e-4, low + 1e-9);
+    }
 }
