@@ -5,6 +5,7 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   plugins: [vue(), vuetify({ autoImport: true })],
   build: { chunkSizeWarningLimit: 1500 },
-  server: { proxy: { '/api': { target: 'http://127.0.0.1:8420', ws: true } } },
+  // The server takes changes from its own page only: the development server asks in its place, without an origin.
+  server: { proxy: { '/api': { target: 'http://127.0.0.1:8420', ws: true, headers: { origin: 'http://127.0.0.1:8420', 'sec-fetch-site': 'same-origin' }, changeOrigin: true } } },
   test: { environment: 'jsdom' },
 })

@@ -5,6 +5,8 @@ import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
 export const vuetify = createVuetify({
   icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
   theme: {
+    /* the server allows only style sheets that carry the number of its answer */
+    cspNonce: document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')?.content,
     defaultTheme: 'paper',
     themes: {
       paper: {

@@ -17,7 +17,7 @@ async function addAxis() {
   refusal.value = !/^[A-Za-z_][A-Za-z0-9_]*$/.test(name) ? `${name} is refused. Allowed: a letter, then letters, digits or _; the program uses it as an identifier.`
     : taken ? `${name} is refused. Allowed: a name no other axis has.` : ''
   if (refusal.value) return
-  const axis = await machine.guarded(() => api.newAxis(machine.draft!, name))
+  const axis = await machine.ordered((document) => api.newAxis(document, name))
   if (!axis) return
   machine.edit({ op: 'add', path: '/axes/-', value: axis })
   machine.axisIndex = machine.draft!.axes.length - 1

@@ -40,13 +40,13 @@ watch(
   async () => {
     const value = parsed(text.value)
     const mine = ++asked
-    if (!chosen.value || !machine.draft || machine.faults.length > 0 || (now.value ? raw.value === null : value === null)) {
+    if (!chosen.value || (now.value ? raw.value === null : value === null)) {
       steps.value = []
       return
     }
-    const question = { machine: machine.draft, axis: machine.axisIndex, direction: chosen.value.direction === 'outputs' ? ('OUTPUTS' as const) : ('INPUTS' as const), entry: chosen.value.index, ...(now.value ? { raw: Number(raw.value) } : { value: value! }) }
-    const answer = (await machine.guarded(() => api.value(question))) ?? []
-    if (mine === asked) steps.value = answer
+    const question = { direction: chosen.value.direction === 'outputs' ? ('OUTPUTS' as const) : ('INPUTS' as const), entry: chosen.value.index, ...(now.value ? { raw: Number(raw.value) } : { value: value! }) }
+    const answer = await machine.asked((document, number) => api.value({ machine: document, axis: number, ...question }))
+    if (mine === asked) steps.value = answer ?? []
   },
   { immediate: true },
 )

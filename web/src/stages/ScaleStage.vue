@@ -32,7 +32,7 @@ const QUANTITIES = [
 
 const turned = ref<TurnAnswer | null>(null)
 async function turnByHand() {
-  turned.value = (await machine.guarded(() => api.turn(machine.draft!, machine.axisIndex, bench.condition[axis.value.name] ?? []))) ?? null
+  turned.value = (await machine.ordered((document, number) => api.turn(document, number, bench.condition[axis.value.name] ?? []))) ?? null
 }
 /** What was turned was turned with these entries. */
 watch([() => machine.axisIndex, () => JSON.stringify([axis.value.encoder, axis.value.train, axis.value.unit])], () => (turned.value = null))

@@ -20,7 +20,7 @@ const moving = ref(false)
 async function tryMovement() {
   moving.value = true
   await machine.flush()
-  const answer = await machine.guarded(() => api.movement(machine.draft!, machine.axisIndex, bench.condition[axis.value.name] ?? []))
+  const answer = await machine.ordered((document, number) => api.movement(document, number, bench.condition[axis.value.name] ?? []))
   moving.value = false
   if (answer) moved.value = answer
 }
@@ -38,9 +38,13 @@ async function identify() {
   running.value = { move: 0, of: 6, cancel }
   await machine.flush()
   try {
-    found.value = await api.identification(machine.draft!, machine.axisIndex, bench.condition[axis.value.name] ?? [], (move, of) => (running.value = { move, of, cancel }), cancel.signal)
-  } catch (error) {
-    if (!cancel.signal.aborted) await machine.guarded(() => Promise.reject(error))
+    found.value = (await machine.ordered(async (document, number) => {
+      try {
+        return await api.identification(document, number, bench.condition[axis.value.name] ?? [], (move, of) => (running.value = { move, of, cancel }), cancel.signal)
+      } catch (error) {
+        if (!cancel.signal.aborted) throw error
+      }
+    })) ?? found.value
   } finally {
     running.value = null
   }
@@ -51,9 +55,8 @@ const kind = ref<'move' | 'step'>('move')
 
 /** It is made anew for every change of the axis; an answer that has been overtaken is dropped. */
 async function respond() {
-  if (!machine.draft || machine.faults.length > 0) return
   const mine = ++question
-  const answer = await machine.guarded(() => (kind.value === 'move' ? api.response : api.step)(machine.draft!, machine.axisIndex))
+  const answer = await machine.asked((document, number) => (kind.value === 'move' ? api.response : api.step)(document, number))
   if (mine === question && answer) response.value = answer
 }
 watch(() => machine.answer, respond, { immediate: true })

@@ -64,7 +64,7 @@ const faults = computed<Mistake[]>(() => (bench.condition[axis.value.name] ?? []
 async function prove() {
   trying.value = true
   await machine.flush()
-  const result = await machine.guarded(() => api.wiring(machine.draft!, machine.axisIndex, faults.value))
+  const result = await machine.ordered((document, number) => api.wiring(document, number, faults.value))
   trying.value = false
   if (result) checks.value = result
 }

@@ -9,6 +9,12 @@ export const streamed = ['commandedPosition', 'position', 'commandedSpeed', 'spe
 const KEPT = 6000
 const RECONNECT_AFTER = 1000
 
+/** The server's word that a bench has ended by a mistake. */
+interface Ended {
+  type: 'ended'
+  words: string
+}
+
 /** The live bench as it comes over the WebSocket. Nothing is asked for by timer. */
 export const useBench = defineStore('bench', () => {
   const state = shallowRef<BenchState | null>(null)
@@ -32,13 +38,21 @@ export const useBench = defineStore('bench', () => {
       condition.value = (await machine.guarded(() => api.condition())) ?? condition.value
     }
     socket.onmessage = (message) => {
-      if (typeof message.data === 'string') take(JSON.parse(message.data) as BenchState)
+      if (typeof message.data === 'string') heard(JSON.parse(message.data) as BenchState | Ended)
       else append(new DataView(message.data as ArrayBuffer))
     }
     socket.onclose = () => {
       connected.value = false
       window.setTimeout(connect, RECONNECT_AFTER)
     }
+  }
+
+  /** A state, or the end of a bench by a mistake of the server. */
+  function heard(message: BenchState | Ended) {
+    if (message.type !== 'ended') return take(message as BenchState)
+    state.value = null
+    samples.value = []
+    machine.tell('Bench ended', (message as Ended).words)
   }
 
   function take(next: BenchState) {

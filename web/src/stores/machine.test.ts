@@ -107,4 +107,58 @@ describe('the machine being worked on', () => {
     expect(machine.axisIndex).toBe(0)
     expect(machine.axis?.name).toBe('A')
   })
+
+  it('tells a refused entry once, beside its field, and asks no stage about it', async () => {
+    server()
+    const machine = useMachine()
+    await machine.load()
+    const asked: string[] = []
+    machine.set('/name', '')
+    const answer = machine.asked(async (document) => asked.push(document.name))
+    await vi.advanceTimersByTimeAsync(600)
+    expect(await answer).toBeUndefined()
+    expect(asked).toEqual([])
+    expect(machine.faults.map((f) => f.field)).toEqual(['/name'])
+    expect(machine.problem).toBeNull()
+    expect(await machine.ordered(async () => asked.push('clicked'))).toBeUndefined()
+    expect(asked).toEqual([])
+    expect(machine.problem?.detail).toContain('Machine name is refused')
+  })
+
+  it('asks a stage only with the draft that has been answered, and drops what has been overtaken', async () => {
+    server()
+    const machine = useMachine()
+    await machine.load()
+    machine.set('/name', 'first')
+    let release = () => {}
+    const seen: string[] = []
+    const answer = machine.asked(async (document) => {
+      seen.push(document.name)
+      await new Promise<void>((resolve) => (release = resolve))
+      return document.name
+    })
+    await vi.advanceTimersByTimeAsync(100)
+    expect(seen).toEqual(['first'])
+    machine.set('/name', 'second')
+    release()
+    expect(await answer).toBeUndefined()
+    expect(vi.mocked(fetch).mock.calls.filter(([path, init]) => path === '/api/calc/machine' && init?.body?.toString().includes('first'))).toHaveLength(1)
+  })
+
+  it('says of no stage that nothing is wrong before it is known', async () => {
+    server()
+    const machine = useMachine()
+    expect(machine.stageState('scale')).toBe('not known')
+    expect(machine.stageState('prove')).toBe('not known')
+    await machine.load()
+    expect(machine.stageState('scale')).toEqual({ faults: 0, warnings: 0 })
+    expect(machine.stageState('prove')).toBe('not started')
+    machine.edit({ op: 'add', path: '/axes/-', value: { name: 'A' } })
+    machine.edit({ op: 'add', path: '/axes/-', value: { name: 'B' } })
+    expect(machine.stageState('home')).toBe('not known')
+    machine.set('/name', '')
+    await vi.advanceTimersByTimeAsync(600)
+    expect(machine.stageState('scale')).toEqual({ faults: 1, warnings: 0 })
+    expect(machine.stageState('tune')).toBe('not known')
+  })
 })

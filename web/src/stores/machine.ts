@@ -4,6 +4,9 @@ import { api, Problem, type Change, type EntryFault, type Finding, type HomingAn
 import { patched } from '../lib/patch'
 import type { StageKey } from '../router'
 
+/** Of a stage over the whole machine. */
+export type StageState = { faults: number; warnings: number } | 'not started' | 'not known'
+
 const SAVE_AFTER = 500
 const ASK_AFTER = 40
 
@@ -21,6 +24,8 @@ export const useMachine = defineStore('machine', () => {
   /** Searches by axis: those of other axes stay until the document comes anew. */
   const homings = ref<Record<number, HomingAnswer>>({})
   const run = ref<RunView | null>(null)
+  /** Whether there is a last run has been answered. */
+  const runKnown = ref(false)
   const proving = ref(false)
   const axisIndex = ref(0)
   const saving = ref(false)
@@ -61,17 +66,20 @@ export const useMachine = defineStore('machine', () => {
     return answer.value?.stages.find((s) => s.stage === stage && s.axis === axisIndex.value)?.advice ?? null
   }
 
-  /** Faults and warnings of a stage over the whole machine; null when it has not been started. */
-  function stageState(stage: StageKey): { faults: number; warnings: number } | null {
+  /** Faults and warnings of a stage over the whole machine; said only when it is known. */
+  function stageState(stage: StageKey): StageState {
     const count = (findings: Finding[], severity: string) => findings.filter((f) => f.severity === severity).length
-    if (stage === 'program') return { faults: diagnostics.value.length, warnings: 0 }
     if (stage === 'prove') {
-      if (!run.value) return null
+      if (!run.value) return runKnown.value ? 'not started' : 'not known'
       return { faults: run.value.verdicts.filter((v) => !v.holds).length + (run.value.stopped ? 1 : 0), warnings: run.value.revision === revision.value ? 0 : 1 }
     }
-    const findings = stage === 'home' ? Object.values(homings.value).flatMap((h) => h.advice.findings) : (answer.value?.stages.filter((s) => s.stage === stage).flatMap((s) => s.advice.findings) ?? [])
     const refused = faults.value.filter((f) => stageOfField(f.field) === stage).length
-    return { faults: count(findings, 'FAULT') + refused, warnings: count(findings, 'WARNING') }
+    /* with a refused entry somewhere the core gives no advice on anything */
+    const advised = answer.value !== null && answer.value.faults.length === 0
+    const searched = stage !== 'home' || (draft.value !== null && draft.value.axes.every((_, i) => homings.value[i]))
+    const findings = stage === 'home' ? Object.values(homings.value).flatMap((h) => h.advice.findings) : (answer.value?.stages.filter((s) => s.stage === stage).flatMap((s) => s.advice.findings) ?? [])
+    const state = { faults: count(findings, 'FAULT') + refused + (stage === 'program' ? diagnostics.value.length : 0), warnings: count(findings, 'WARNING') }
+    return (advised && searched) || state.faults > 0 ? state : 'not known'
   }
 
   function take(state: MachineState, keepDraft: boolean) {
@@ -95,8 +103,7 @@ export const useMachine = defineStore('machine', () => {
     } catch (error) {
       if (error instanceof Problem) {
         if (error.status === 409 && error.currentRevision !== undefined) conflict.value = error.currentRevision
-        /* a refused entry that the answer on its way will show beside its field is no message of its own */
-        else if (!(error.status === 422 && answered !== draft.value && error.faults.some((f) => f.field.startsWith('/')))) problem.value = error
+        else problem.value = error
         return undefined
       }
       throw error
@@ -116,7 +123,9 @@ export const useMachine = defineStore('machine', () => {
     dirty.value = false
     conflict.value = null
     unread.value = {}
+    runKnown.value = false
     run.value = (await api.latestRun(machineId)) ?? null
+    runKnown.value = true
     homings.value = {}
     await ask()
     void askOthers()
@@ -143,32 +152,80 @@ export const useMachine = defineStore('machine', () => {
     unread.value = next
   }
 
-  /** Asks what the draft gives; an answer that has been overtaken is dropped. */
-  async function ask() {
-    const document = draft.value
-    if (!document) return
+  /** The consequences of a document, asked once however many wait for them. */
+  let asking: { document: Machine; done: Promise<boolean> } | null = null
+  function consequences(document: Machine): Promise<boolean> {
+    if (asking?.document === document) return asking.done
     const mine = ++question
-    await guarded(async () => {
-      const given = await api.consequences(document)
-      if (mine !== question) return
-      answer.value = given
-      answered = document
-      if (given.faults.length > 0) return
-      const number = axisIndex.value
-      const search = await api.homing(document, number)
-      if (mine === question) homings.value = { ...homings.value, [number]: search }
+    const done = guarded(() => api.consequences(document)).then((given) => {
+      if (asking?.done === done) asking = null
+      if (!given) return false
+      if (mine === question) {
+        answer.value = given
+        answered = document
+      }
+      return true
     })
+    asking = { document, done }
+    return done
   }
 
-  /** Asks for the searches of the other axes, one after the other, as long as nothing newer is asked. */
+  /** The draft, once its consequences are known and nothing in it is refused; null when an entry is refused or nobody answers. */
+  async function settled(): Promise<Machine | null> {
+    for (;;) {
+      const document = draft.value
+      if (!document) return null
+      if (answered === document) return faults.value.length > 0 ? null : document
+      if (!(await consequences(document))) return null
+    }
+  }
+
+  /**
+   * The one way to ask something about the draft. It waits for the consequences, which tell of a refused entry beside its field; then nothing
+   * is asked. An answer about a draft that is no more is dropped.
+   */
+  async function asked<T>(work: (document: Machine, axis: number) => Promise<T>): Promise<T | undefined> {
+    const document = await settled()
+    const number = axisIndex.value
+    if (!document) return undefined
+    const given = await guarded(() => work(document, number))
+    return draft.value === document && axisIndex.value === number ? given : undefined
+  }
+
+  /** The same for what a person has clicked: it says why nothing was done. */
+  async function ordered<T>(work: (document: Machine, axis: number) => Promise<T>): Promise<T | undefined> {
+    const document = await settled()
+    if (document) return guarded(() => work(document, axisIndex.value))
+    const refused = faults.value[0]
+    if (refused) tell('Not done', `${refused.label} is refused: ${refused.value || 'nothing'}. Allowed: ${refused.allowed}. Correct it first.`)
+    return undefined
+  }
+
+  function tell(title: string, words: string) {
+    problem.value = new Problem(500, title, words, [])
+  }
+
+  /** Asks what the draft gives, and the search of the chosen axis; an answer that has been overtaken is dropped. */
+  async function ask() {
+    const number = axisIndex.value
+    const search = await asked((document) => api.homing(document, number))
+    if (search) homings.value = { ...homings.value, [number]: search }
+  }
+
+  /** Asks anew when something besides the document has changed, such as the library of devices. */
+  function askAgain() {
+    answered = null
+    return ask()
+  }
+
+  /** Asks for the searches of the other axes, one after the other, as long as the document stays the same. */
   async function askOthers() {
-    const mine = question
-    const document = draft.value
+    const document = await settled()
     for (let i = 0; document && i < document.axes.length; i++) {
-      if (mine !== question || (answer.value?.faults.length ?? 0) > 0) return
+      if (draft.value !== document) return
       if (homings.value[i]) continue
       const search = await guarded(() => api.homing(document, i))
-      if (mine !== question || !search) return
+      if (draft.value !== document || !search) return
       homings.value = { ...homings.value, [i]: search }
     }
   }
@@ -182,7 +239,8 @@ export const useMachine = defineStore('machine', () => {
     clearTimeout(saveTimer)
     saved = saved.then(async () => {
       if (!dirty.value || conflict.value !== null || !draft.value) return
-      if (answered !== draft.value) await ask()
+      /* what nobody answers is tried all the same: the server refuses what it must */
+      while (answered !== draft.value && (await consequences(draft.value)));
       const document = draft.value
       if (answered === document && (answer.value?.faults.length ?? 0) > 0) return
       saving.value = true
@@ -244,7 +302,7 @@ export const useMachine = defineStore('machine', () => {
   }
 
   return {
-    ask, id, revision, canUndo, canRedo, draft, answer, homing, homings, run, proving, axisIndex, axis, saving, dirty, conflict, problem, unread,
+    askAgain, asked, ordered, tell, id, revision, canUndo, canRedo, draft, answer, homing, homings, run, proving, axisIndex, axis, saving, dirty, conflict, problem, unread,
     faults, diagnostics, events, fault, advice, stageState, load, edit, set, setUnread, flush,
     undo: () => step('undo'), redo: () => step('redo'), keepMine, takeTheirs, prove, guarded,
   }

@@ -12,7 +12,7 @@ const drift = ref<ClockDrift | null>(null)
 const bus = computed(() => machine.draft!.bus)
 const has = computed(() => bus.value.family === 'ETHERCAT')
 watch(() => machine.answer, async () => {
-  if (has.value && machine.draft && machine.faults.length === 0) drift.value = (await machine.guarded(() => api.clocks(machine.draft!))) ?? drift.value
+  if (has.value) drift.value = (await machine.asked((document) => api.clocks(document))) ?? drift.value
 }, { immediate: true })
 const W = 640
 const H = 190

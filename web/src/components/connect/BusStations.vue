@@ -33,7 +33,7 @@ const networks = computed(() => family.value.usesIp || plan.value.bus.family ===
 
 /** Another bus: every station gets the usual layout of it. One edit, so that undo takes it back whole. */
 async function chooseFamily(chosen: string) {
-  const moved = await machine.guarded(() => api.moveToFamily(plan.value, chosen as (typeof bus.families)[number]['family']))
+  const moved = await machine.ordered((document) => api.moveToFamily(document, chosen as (typeof bus.families)[number]['family']))
   if (!moved) return
   machine.edit({ op: 'replace', path: '/bus', value: moved.bus }, { op: 'replace', path: '/plc/taskIntervalMicros', value: moved.plc.taskIntervalMicros },
     ...moved.axes.map((axis, i) => ({ op: 'replace' as const, path: `/axes/${i}/station`, value: axis.station })))

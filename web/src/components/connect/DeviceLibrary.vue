@@ -41,7 +41,7 @@ async function bring(file: File | undefined) {
     brought.value = await api.bringDevice(file)
     await devices.load()
     chosen.value = devices.known.length - 1
-    void machine.ask()
+    void machine.askAgain()
   } catch (error) {
     if (!(error instanceof Problem)) throw error
     problem.value = error

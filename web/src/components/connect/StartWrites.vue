@@ -15,7 +15,7 @@ const TRANSITIONS = { INIT_TO_PREOP: 'init to pre-operational', PREOP_TO_SAFEOP:
 const byHand = computed(() => axis.value.station.startWrites)
 const path = (i: number | string) => `${at.value}/station/startWrites/${i}`
 watch([() => machine.answer, () => machine.axisIndex], async () => {
-  if (machine.draft && machine.faults.length === 0) derived.value = (await machine.guarded(() => api.startUp(machine.draft!, machine.axisIndex)))?.derived ?? []
+  derived.value = (await machine.asked((document, number) => api.startUp(document, number)))?.derived ?? derived.value
 }, { immediate: true })
 
 const hex = (n: number, digits: number) => n.toString(16).toUpperCase().padStart(digits, '0')

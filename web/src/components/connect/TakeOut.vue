@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { api, Problem } from '../../api/client'
+import { api, Problem, type Machine } from '../../api/client'
 import { download } from '../../lib/download'
 import { useMachine } from '../../stores/machine'
 
@@ -8,14 +8,10 @@ import { useMachine } from '../../stores/machine'
 const machine = useMachine()
 const problem = ref<Problem | null>(null)
 
-async function save(work: () => Promise<{ name: string; text: string }>) {
+async function save(work: (document: Machine) => Promise<{ name: string; text: string }>) {
   problem.value = null
-  try {
-    download(await work())
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    problem.value = error
-  }
+  const file = await machine.ordered(work)
+  if (file) download(file)
 }
 
 async function bring(file: File | undefined) {
@@ -37,11 +33,11 @@ async function bring(file: File | undefined) {
     <table class="plain">
       <thead><tr><th>What</th><th>Format</th><th>Take out</th></tr></thead>
       <tbody>
-        <tr v-if="machine.draft!.bus.family === 'ETHERCAT'"><td>Network for an EtherCAT master</td><td>ENI, ETG.2100</td><td><button type="button" class="link" @click="save(() => api.eni(machine.draft!))">network.eni.xml</button></td></tr>
-        <template v-if="machine.draft!.bus.family === 'CANOPEN'"><tr v-for="(a, i) in machine.draft!.axes" :key="a.name"><td>Configuration of {{ a.name }}</td><td>DCF, CiA 306</td><td><button type="button" class="link" @click="save(() => api.dcf(machine.draft!, i))">{{ a.name }}.dcf</button></td></tr></template>
-        <tr><td>Bound tags with addresses</td><td>CSV, RFC 4180</td><td><button type="button" class="link" @click="save(() => api.exportTags(machine.draft!, 'CSV'))">tags.csv</button></td></tr>
-        <tr><td>Bound tags with addresses</td><td>XML, IEC 61131-10</td><td><button type="button" class="link" @click="save(() => api.exportTags(machine.draft!, 'XML'))">tags.xml</button></td></tr>
-        <tr><td>Bound tags as structures</td><td>Structured Text, IEC 61131-3</td><td><button type="button" class="link" @click="save(() => api.exportTags(machine.draft!, 'STRUCTURED_TEXT'))">tags.st</button></td></tr>
+        <tr v-if="machine.draft!.bus.family === 'ETHERCAT'"><td>Network for an EtherCAT master</td><td>ENI, ETG.2100</td><td><button type="button" class="link" @click="save((document) => api.eni(document))">network.eni.xml</button></td></tr>
+        <template v-if="machine.draft!.bus.family === 'CANOPEN'"><tr v-for="(a, i) in machine.draft!.axes" :key="a.name"><td>Configuration of {{ a.name }}</td><td>DCF, CiA 306</td><td><button type="button" class="link" @click="save((document) => api.dcf(document, i))">{{ a.name }}.dcf</button></td></tr></template>
+        <tr><td>Bound tags with addresses</td><td>CSV, RFC 4180</td><td><button type="button" class="link" @click="save((document) => api.exportTags(document, 'CSV'))">tags.csv</button></td></tr>
+        <tr><td>Bound tags with addresses</td><td>XML, IEC 61131-10</td><td><button type="button" class="link" @click="save((document) => api.exportTags(document, 'XML'))">tags.xml</button></td></tr>
+        <tr><td>Bound tags as structures</td><td>Structured Text, IEC 61131-3</td><td><button type="button" class="link" @click="save((document) => api.exportTags(document, 'STRUCTURED_TEXT'))">tags.st</button></td></tr>
         <tr><td>The whole machine, as saved</td><td>JSON, by the schema beside it</td><td><a class="link" :href="`/api/machines/${machine.id}/file`" download>machine.json</a> · <a class="link" href="/api/machines/schema" download>machine.schema.json</a></td></tr>
       </tbody>
     </table>

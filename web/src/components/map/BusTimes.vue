@@ -12,7 +12,7 @@ const times = ref<CycleTimes | null>(null)
 watch(
   () => machine.answer,
   async () => {
-    if (machine.faults.length === 0 && machine.draft) times.value = (await machine.guarded(() => api.times(machine.draft!))) ?? times.value
+    times.value = (await machine.asked((document) => api.times(document))) ?? times.value
   },
   { immediate: true },
 )

@@ -47,8 +47,8 @@ watch(
 watch(
   [() => table.text, () => table.columns, () => table.alignment, () => table.counts, () => table.order, () => machine.answer, () => machine.axisIndex, preview],
   async () => {
-    if (!preview.value || machine.faults.length || !machine.draft) return
-    compared.value = (await tried(() => api.compareTable({ machine: machine.draft!, axis: machine.axisIndex, text: table.text, columns: table.columns ?? undefined, alignment: table.alignment, counts: table.counts, order: table.order || undefined, output: true }))) ?? []
+    if (!preview.value) return
+    compared.value = (await machine.asked((document, number) => tried(() => api.compareTable({ machine: document, axis: number, text: table.text, columns: table.columns ?? undefined, alignment: table.alignment, counts: table.counts, order: table.order || undefined, output: true })))) ?? compared.value
   },
   { immediate: true, deep: true },
 )

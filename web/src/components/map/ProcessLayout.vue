@@ -121,7 +121,7 @@ const finding = (direction: string, index: number) =>
   machine.advice('map')?.findings.some((f) => f.severity !== 'GOOD' && f.mend?.changes.some((c) => c.path === path(direction, index) || c.path.startsWith(path(direction, index) + '/')))
 
 async function exportTags(format: 'CSV' | 'XML' | 'STRUCTURED_TEXT') {
-  const answer = await machine.guarded(() => api.exportTags(machine.draft!, format))
+  const answer = await machine.ordered((document) => api.exportTags(document, format))
   if (answer) download(answer)
 }
 const first = (direction: BusDirection) => (direction === 'outputs' ? bus.family!.outputsFrom : bus.family!.inputsFrom)

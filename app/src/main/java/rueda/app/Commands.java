@@ -1,6 +1,7 @@
 package rueda.app;
 
 import java.io.IOException;
+import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashMap;
@@ -16,6 +17,8 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import rueda.app.machine.MachineJson;
+import rueda.format.Text;
+import rueda.format.UnreadableFile;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import rueda.machine.MachineRules;
@@ -26,13 +29,15 @@ import rueda.proof.ProofRun;
 import rueda.proof.Prover;
 import rueda.proof.Verdict;
 
-/** The command line. Exit codes of {@code prove}: 0 all hold, 1 one does not, 2 it could not run. */
+/** The command line. Exit codes of {@code prove}: 0 all hold, 1 one does not, 2 it could not run; of {@code serve}: see {@link DataFolder}. */
 @Command(name = "rueda", mixinStandardHelpOptions = true, version = "rueda 0.1.0",
         description = "Servo axes on a fieldbus: configured, run and proven on a bench of simulated drives.",
         subcommands = {Commands.Serve.class, Commands.Prove.class})
 final class Commands implements Callable<Integer> {
 
     static final int KEEPS_RUNNING = -1;
+    /** Exit code of {@code prove}. */
+    private static final int COULD_NOT_RUN = 2;
 
     @Mixin
     Server server;
@@ -51,11 +56,45 @@ final class Commands implements Callable<Integer> {
         Path data;
 
         int start() {
-            ConfigurableApplicationContext context = new SpringApplication(RuedaApplication.class)
-                    .run("--server.port=" + port, "--rueda.data=" + data.toAbsolutePath());
+            ConfigurableApplicationContext context;
+            Path folder = data.toAbsolutePath().normalize();
+            try {
+                DataFolder.check(folder, port);
+                context = new SpringApplication(RuedaApplication.class).run("--server.port=" + port, "--rueda.data=" + folder);
+            } catch (DataFolder.CannotStart reason) {
+                return refuse(reason.getMessage(), reason.code);
+            } catch (Exception unexpected) {
+                return refuse("Rueda could not start: " + cause(unexpected) + " The details are in " + report(folder, unexpected) + ".", DataFolder.OTHER);
+            }
             int real = ((ServletWebServerApplicationContext) context).getWebServer().getPort();
             System.out.println("Rueda is ready at http://127.0.0.1:" + real + "/");
             return KEEPS_RUNNING;
+        }
+    }
+
+    private static int refuse(String message, int code) {
+        System.err.println(message);
+        return code;
+    }
+
+    /** The innermost reason, as one sentence without names of classes. */
+    private static String cause(Throwable failure) {
+        Throwable inner = failure;
+        while (inner.getCause() != null && inner.getCause() != inner) {
+            inner = inner.getCause();
+        }
+        String message = inner.getMessage() == null ? "" : inner.getMessage().lines().findFirst().orElse("").replaceAll("\\b[a-z]+(\\.[A-Za-z0-9_$]+){2,}", "…");
+        return message.isBlank() ? "the reason is not known." : message.endsWith(".") ? message : message + ".";
+    }
+
+    /** Keeps the whole of a failure in a file. @return where */
+    private static String report(Path folder, Throwable failure) {
+        Path file = folder.resolve("rueda-failed.log");
+        try (PrintWriter out = new PrintWriter(Files.newBufferedWriter(file))) {
+            failure.printStackTrace(out);
+            return file.toString();
+        } catch (IOException unwritable) {
+            return "no file, because " + file + " cannot be written";
         }
     }
 
@@ -80,21 +119,33 @@ final class Commands implements Callable<Integer> {
 
         @Override
         public Integer call() {
+            try {
+                return prove();
+            } catch (OutOfMemoryError large) {
+                return refuse("The proof needs more memory than there is: make it shorter, or give Java more with -Xmx.", COULD_NOT_RUN);
+            } catch (Exception | Error unexpected) {
+                return refuse("The proof could not run: " + cause(unexpected), COULD_NOT_RUN);
+            }
+        }
+
+        private int prove() {
             Machine machine;
             try {
-                machine = MachineJson.read(Files.readString(file));
-            } catch (IOException | IllegalArgumentException unreadable) {
-                return refuse("Cannot read " + file + ": " + unreadable.getMessage());
+                machine = MachineJson.readFile(Text.decoded(Files.readAllBytes(file)));
+            } catch (IOException unreadable) {
+                return refuse("Cannot read " + file + ": " + (Files.exists(file) ? "it is no file that can be read." : "there is no such file."), COULD_NOT_RUN);
+            } catch (IllegalArgumentException | UnreadableFile unfit) {
+                return refuse("Cannot read " + file + ": " + unfit.getMessage(), COULD_NOT_RUN);
             }
             List<EntryFault> faults = MachineRules.check(machine);
             if (!faults.isEmpty()) {
                 faults.forEach(f -> System.err.println(f.field() + " " + f.label() + ": " + f.value() + "; allowed: " + f.allowed() + "; " + f.mend()));
-                return 2;
+                return COULD_NOT_RUN;
             }
             CompiledProgram program = StructuredTextCompiler.compile(machine.plc().program(), Bench.environment(machine));
             if (!program.runs()) {
                 program.diagnostics().forEach(d -> System.err.println(d));
-                return 2;
+                return COULD_NOT_RUN;
             }
             ProofRun run = Prover.run(machine);
             Map<String, Object> report = new HashMap<>();
@@ -108,11 +159,6 @@ final class Commands implements Callable<Integer> {
             System.out.println(MachineJson.pretty(report));
             run.verdicts().stream().filter(v -> !v.holds()).map(Verdict::sentence).forEach(s -> System.err.println("does not hold: " + s));
             return run.holds() ? 0 : 1;
-        }
-
-        private static int refuse(String message) {
-            System.err.println(message);
-            return CommandLine.ExitCode.USAGE;
         }
     }
 }

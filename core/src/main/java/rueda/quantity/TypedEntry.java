@@ -25,6 +25,9 @@ import tech.units.indriya.AbstractUnit;
  */
 public final class TypedEntry {
 
+    /** Longer calculations belong elsewhere; at this length even nothing but parentheses fits any stack. */
+    private static final int LONGEST = 200;
+
     private TypedEntry() {
     }
 
@@ -36,6 +39,9 @@ public final class TypedEntry {
      * @throws InvalidEntry when it cannot be read or its unit does not convert
      */
     public static double value(String text, String unit) {
+        if (text.length() > LONGEST) {
+            throw refused(text.substring(0, 40) + "…", "up to " + LONGEST + " characters", "shorten it");
+        }
         EntryContext entry = parsed(text);
         double value = calculated(entry.expression());
         if (!Double.isFinite(value)) {

@@ -288,6 +288,14 @@ class CalcController {
     @Operation(summary = "Checks the program of a document")
     @PostMapping("/program")
     ProgramAnswer program(@RequestBody Machine machine) {
+        List<EntryFault> faults = MachineRules.check(machine);
+        if (!faults.isEmpty()) {
+            throw new RefusedEntries(faults);
+        }
+        return compiled(machine);
+    }
+
+    private static ProgramAnswer compiled(Machine machine) {
         var program = StructuredTextCompiler.compile(machine.plc().program(), Bench.environment(machine));
         return new ProgramAnswer(program.diagnostics(), program.variables().stream()
                 .filter(v -> v.type() == rueda.plc.Type.BOOL).map(rueda.plc.Variable::name).toList());
@@ -318,7 +326,7 @@ class CalcController {
             stages.add(new StageAdvice("tune", i, TuneAdvice.of(axis, "/axes/" + i)));
             stages.add(new StageAdvice("wire", i, WireAdvice.of(axis, "/axes/" + i)));
         }
-        return new MachineAnswer(faults, stages, program(machine));
+        return new MachineAnswer(faults, stages, compiled(machine));
     }
 
     private static Axis checked(Machine machine, int axis) {

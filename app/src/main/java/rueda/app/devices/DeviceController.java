@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rueda.app.web.Refusals.NotFound;
+import rueda.app.web.Downloads;
 import rueda.bus.description.DeviceDescription;
 import rueda.format.Reading;
 import rueda.format.description.ShippedDevices;
@@ -66,6 +67,6 @@ class DeviceController {
         if (!ShippedDevices.files().contains(name)) {
             throw new NotFound("shipped file " + name);
         }
-        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"" + name + "\"").body(ShippedDevices.file(name));
+        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, Downloads.named(name)).body(ShippedDevices.file(name));
     }
 }

@@ -11,6 +11,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import rueda.app.web.Downloads;
 import rueda.plant.Mistake;
 import rueda.quantity.InvalidEntry;
 
@@ -106,7 +107,7 @@ class BenchController {
     @Operation(summary = "Frames of the last bus cycles as pcapng, for any protocol analyser")
     @GetMapping(path = "/bench/traffic", produces = "application/vnd.tcpdump.pcap")
     ResponseEntity<byte[]> traffic() {
-        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"bus-traffic.pcapng\"").body(bench.traffic());
+        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, Downloads.named("bus-traffic.pcapng")).body(bench.traffic());
     }
 
     @Operation(summary = "Speed of the clock")

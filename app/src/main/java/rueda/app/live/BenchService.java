@@ -22,12 +22,17 @@ import rueda.plant.Mistake;
 import rueda.plc.CompiledProgram;
 import rueda.plc.StructuredTextCompiler;
 
-/** The live bench: one at a time, stepped by a thread of its own, streamed at 30 Hz. */
+/**
+ * The live bench: one at a time, stepped by a thread of its own, streamed at 30 Hz. Whatever goes wrong while stepping ends that bench and
+ * nothing else: the thread goes on, the pages are told, and the next bench runs. A bench that no page listens to is held after a minute.
+ */
 @Service
 public class BenchService {
 
     private static final Logger LOG = LoggerFactory.getLogger(BenchService.class);
     private static final long FRAME_NANOS = 33_000_000;
+    /** A bench runs on so long without a page that listens. */
+    private static final long UNSEEN_NANOS = 60_000_000_000L;
 
     private final MachineStore machines;
     private final LiveStream stream;
@@ -36,6 +41,7 @@ public class BenchService {
     private volatile LiveBench bench;
     private volatile Map<String, Set<Mistake>> condition = Map.of();
     private volatile boolean closing;
+    private long seenAt = System.nanoTime();
     private final ControlLease lease = new ControlLease();
 
     BenchService(MachineStore machines, LiveStream stream, Stand stand) {
@@ -260,6 +266,10 @@ public class BenchService {
         return state;
     }
 
+    /** What a page is told when its bench has ended by a mistake of Rueda. */
+    record Ended(String type, String words) {
+    }
+
     private void tick() {
         long before = System.nanoTime();
         while (!closing) {
@@ -267,6 +277,7 @@ public class BenchService {
                 Thread.sleep(FRAME_NANOS / 1_000_000);
                 long now = System.nanoTime();
                 watchLease();
+                holdUnseen(now);
                 LiveBench present = bench;
                 if (present != null && present.advance((now - before) * 1e-9)) {
                     publish();
@@ -274,9 +285,32 @@ public class BenchService {
                 before = now;
             } catch (InterruptedException ended) {
                 return;
-            } catch (RuntimeException unexpected) {
-                LOG.error("The bench stopped.", unexpected);
-                bench = null;
+            } catch (Exception | Error unexpected) {
+                end(unexpected);
+            }
+        }
+    }
+
+    /** Also what tells of the failure can fail, when memory is out: the thread must not. */
+    private void end(Throwable failure) {
+        bench = null;
+        try {
+            LOG.error("The bench ended.", failure);
+            String reason = failure instanceof OutOfMemoryError ? "it needed more memory than there is" : failure instanceof StackOverflowError ? "the program nests too deep" : "Rueda made a mistake";
+            stream.send(new Ended("ended", "The bench ended: " + reason + ". The reason is in the server's output. Start it anew."));
+        } catch (Exception | Error again) {
+            // Told as far as it could be.
+        }
+    }
+
+    private void holdUnseen(long now) {
+        if (stream.listeners() > 0 || lease.held(now)) {
+            seenAt = now;
+        } else if (now - seenAt > UNSEEN_NANOS) {
+            seenAt = now;
+            LiveBench present = bench;
+            if (present != null && present.hold()) {
+                LOG.info("No page listens: the bench is held.");
             }
         }
     }

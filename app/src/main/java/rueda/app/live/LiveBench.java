@@ -43,6 +43,8 @@ final class LiveBench {
     private static final int MOST_SAMPLES_PER_BLOCK = 64;
     /** Longest stretch made up for in one go, s: after a hold-up of the machine the clock does not race. */
     private static final double LONGEST_STEP = 0.2;
+    /** Longest computing in one go, ns. */
+    private static final long LONGEST_COMPUTING_NANOS = 30_000_000;
 
     enum Kind { PROGRAM, HOMING, BY_HAND }
 
@@ -90,6 +92,13 @@ final class LiveBench {
     synchronized void running(boolean wanted) {
         running = wanted;
         owed = 0;
+    }
+
+    /** @return whether it ran */
+    synchronized boolean hold() {
+        boolean ran = running;
+        running = false;
+        return ran;
     }
 
     synchronized void speed(double factor) {
@@ -271,9 +280,15 @@ final class LiveBench {
         }
         double cycle = machine.bus().cycleMicros() * 1e-6;
         owed += Math.min(seconds, LONGEST_STEP) * speed;
+        // On a machine that is too slow for the speed asked for the clock falls behind; orders and the watch over control never wait long.
+        long until = System.nanoTime() + LONGEST_COMPUTING_NANOS;
         while (owed >= cycle) {
             bench.cycle();
             owed -= cycle;
+            if (System.nanoTime() > until) {
+                owed = Math.min(owed, cycle);
+                break;
+            }
         }
         for (int i = 0; i < machine.axes().size(); i++) {
             bench.letAct(i);

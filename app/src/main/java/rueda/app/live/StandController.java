@@ -24,6 +24,7 @@ import rueda.app.devices.ImageStore;
 import rueda.app.devices.ImageStore.ImageView;
 import rueda.app.machine.MachineJson;
 import rueda.app.machine.MachineStore;
+import rueda.app.web.Downloads;
 import rueda.app.web.Refusals.NotFound;
 import rueda.bench.NetworkScan;
 import rueda.bench.StandChange;
@@ -133,9 +134,9 @@ class StandController {
         ImageView view = images.view(image);
         boolean csv = format.equals("csv");
         String text = csv ? DeviceImageFile.csv(images.held(image)) : MachineJson.pretty(DeviceImageFile.of(view, images.held(image)));
-        String name = view.axis() + "-" + view.name().replaceAll("[^A-Za-z0-9._-]+", "-") + (csv ? ".csv" : ".json");
+        String name = view.axis() + "-" + view.name() + (csv ? ".csv" : ".json");
         return ResponseEntity.ok().contentType(csv ? MediaType.parseMediaType("text/csv") : MediaType.APPLICATION_JSON)
-                .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"" + name + "\"").body(text.getBytes(StandardCharsets.UTF_8));
+                .header(HttpHeaders.CONTENT_DISPOSITION, Downloads.named(name)).body(text.getBytes(StandardCharsets.UTF_8));
     }
 
     @Operation(summary = "Forgets an image")

@@ -16,6 +16,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import rueda.app.web.Downloads;
 import rueda.app.web.Refusals.MissingRevision;
 import rueda.app.web.Refusals.RefusedEntries;
 import rueda.format.Text;
@@ -73,13 +74,14 @@ class MachineController {
     @Operation(summary = "The machine file: the saved document as JSON, described by the schema")
     @GetMapping(path = "/{id}/file", produces = MediaType.APPLICATION_JSON_VALUE)
     ResponseEntity<byte[]> file(@PathVariable long id) {
-        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"machine.json\"").body(MachineJson.pretty(store.get(id).document()).getBytes(StandardCharsets.UTF_8));
+        Machine document = store.get(id).document();
+        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, Downloads.named(document.name() + ".json")).body(MachineJson.pretty(document).getBytes(StandardCharsets.UTF_8));
     }
 
     @Operation(summary = "JSON Schema of the machine file")
     @GetMapping(path = "/schema", produces = "application/schema+json")
     ResponseEntity<Resource> schema() {
-        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"machine.schema.json\"").body(new ClassPathResource("rueda/machine.schema.json"));
+        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, Downloads.named("machine.schema.json")).body(new ClassPathResource("rueda/machine.schema.json"));
     }
 
     @Operation(summary = "Reads a machine file; nothing is stored")
@@ -87,7 +89,7 @@ class MachineController {
     Machine read(@RequestBody(required = false) byte[] file) {
         Machine machine;
         try {
-            machine = MachineJson.read(Text.decoded(file == null ? new byte[0] : file));
+            machine = MachineJson.readFile(Text.decoded(file == null ? new byte[0] : file));
         } catch (IllegalArgumentException broken) {
             throw new UnreadableFile("File", broken.getMessage(), "a machine file by the schema", "choose a machine file");
         }

@@ -1,7 +1,11 @@
 package rueda.app.machine;
 
+import com.fasterxml.jackson.annotation.JsonSetter;
+import java.util.List;
+import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import tools.jackson.core.JacksonException;
+import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
@@ -9,24 +13,54 @@ import tools.jackson.databind.json.JsonMapper;
 /** The machine document as JSON: the file format and the column of the database. */
 public final class MachineJson {
 
-    private static final JsonMapper MAPPER = JsonMapper.builder().build();
-    private static final JsonMapper PRETTY = JsonMapper.builder().enable(SerializationFeature.INDENT_OUTPUT).build();
+    private static final JsonMapper STRICT = StrictJson.strict(JsonMapper.builder(StrictJson.bounded())).build();
+    /** For what this program has written itself: a document of an older shape may hold entries that are no more. */
+    private static final JsonMapper MAPPER = StrictJson.strict(JsonMapper.builder(StrictJson.bounded())).disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+            .withConfigOverride(List.class, lists -> lists.setNullHandling(JsonSetter.Value.empty())).build();
+    private static final JsonMapper PRETTY = StrictJson.strict(JsonMapper.builder()).enable(SerializationFeature.INDENT_OUTPUT).build();
 
     private MachineJson() {
     }
 
-    /** @throws IllegalArgumentException naming the place in the text that cannot be read */
+    /** A document as it was stored. @throws IllegalArgumentException naming the place in the text that cannot be read */
     public static Machine read(String json) {
+        return read(json, MAPPER);
+    }
+
+    /** A machine file that somebody brings: nothing in it may be unknown. @throws IllegalArgumentException naming the place */
+    public static Machine readFile(String json) {
+        return read(json, STRICT);
+    }
+
+    private static Machine read(String json, JsonMapper mapper) {
         try {
-            JsonNode document = MAPPER.readTree(json);
+            JsonNode document = mapper.readTree(json);
             if (document == null || !document.isObject()) {
                 throw new IllegalArgumentException("the text holds no machine");
             }
-            OlderDocument.upgrade(document);
-            return MAPPER.treeToValue(document, Machine.class);
+            Machine machine = mapper.treeToValue(upgraded(document), Machine.class);
+            for (EntryFault fault : Completeness.missing(machine)) {
+                throw new IllegalArgumentException(words(fault));
+            }
+            return machine;
         } catch (JacksonException unreadable) {
-            throw new IllegalArgumentException(unreadable.getOriginalMessage() + " (" + unreadable.getPathReference() + ")", unreadable);
+            throw new IllegalArgumentException(words(StrictJson.fault(unreadable)), unreadable);
         }
+    }
+
+    /** In the present shape; a document that is none of the older ones either stays as it is, so that its faults are named. */
+    private static JsonNode upgraded(JsonNode document) {
+        JsonNode older = document.deepCopy();
+        try {
+            OlderDocument.upgrade(older);
+            return older;
+        } catch (RuntimeException unfit) {
+            return document;
+        }
+    }
+
+    private static String words(EntryFault fault) {
+        return (fault.field().equals("/") ? fault.label() : fault.field()) + ": " + fault.value() + "; allowed: " + fault.allowed();
     }
 
     public static String write(Object value) {

@@ -5,10 +5,11 @@ import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 import rueda.format.Text;
+import rueda.machine.EntryFault;
 
 /** What is sent must say its size and be within bounds: a body that is too large is refused before it is read. */
 @Component
@@ -26,9 +27,7 @@ class UploadLimit extends OncePerRequestFilter {
         }
         String value = unknown ? "unknown size" : length / MEGABYTE + " MB";
         String allowed = "up to " + Text.MOST_BYTES / MEGABYTE + " MB, with its length told";
-        response.setStatus(422);
-        response.setContentType("application/problem+json");
-        response.getOutputStream().write(("{\"title\":\"File refused\",\"status\":422,\"detail\":\"" + value + " – allowed: " + allowed + "; take what is needed out of the file. Nothing of it was taken.\","
-                + "\"faults\":[{\"field\":\"file\",\"label\":\"File\",\"value\":\"" + value + "\",\"allowed\":\"" + allowed + "\",\"mend\":\"take what is needed out of it\"}]}").getBytes(StandardCharsets.UTF_8));
+        Problems.write(response, HttpStatus.UNPROCESSABLE_CONTENT, "File refused", value + " – allowed: " + allowed + "; take what is needed out of the file. Nothing of it was taken.",
+                new EntryFault("file", "File", value, allowed, "take what is needed out of it"));
     }
 }

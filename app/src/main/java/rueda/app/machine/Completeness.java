@@ -1,0 +1,84 @@
+package rueda.app.machine;
+
+import java.lang.reflect.RecordComponent;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import rueda.machine.EntryFault;
+
+/** What may be left out of a posted document or an answer; everything else has to be there. */
+public final class Completeness {
+
+    /** Components that may be null, by the simple name of their record. */
+    public static final Map<String, Set<String>> MAY_BE_NULL = Map.ofEntries(
+            Map.entry("Expectation", Set.of("after", "position", "tolerance", "within", "stays", "quantity", "limit")),
+            Map.entry("Verdict", Set.of("limit", "measured", "room", "cause", "order", "mend")),
+            Map.entry("RunView", Set.of("stopped")),
+            Map.entry("State", Set.of("fault")),
+            Map.entry("AxisState", Set.of("probe1", "probe2")),
+            Map.entry("Finding", Set.of("mend")),
+            Map.entry("Change", Set.of("value")),
+            Map.entry("HomingAnswer", Set.of("edge")),
+            Map.entry("TakeControl", Set.of("monitoringSeconds")),
+            Map.entry("HandOrder", Set.of("value", "fast", "terminal", "speedLimit")),
+            Map.entry("IdentificationProgress", Set.of("answer")),
+            Map.entry("StepAnswer", Set.of("settled", "inPosition")),
+            Map.entry("Check", Set.of("mend")),
+            Map.entry("ValueQuestion", Set.of("value", "raw")),
+            Map.entry("TagTablePreview", Set.of("csv")),
+            Map.entry("ComparisonQuestion", Set.of("columns", "order")),
+            Map.entry("WriteQuestion", Set.of("image", "interruptedAfter")),
+            Map.entry("HandAnswer", Set.of("refusal")),
+            Map.entry("Start", Set.of("axis", "running")),
+            Map.entry("ProfileQuestion", Set.of("startVelocity", "endVelocity", "maxDeceleration", "maxJerk")));
+
+    private Completeness() {
+    }
+
+    /** What is missing in a record and everything inside it, at most ten places. */
+    public static List<EntryFault> missing(Object document) {
+        List<EntryFault> faults = new ArrayList<>();
+        look(document, "", faults);
+        return faults;
+    }
+
+    private static void look(Object value, String pointer, List<EntryFault> faults) {
+        if (faults.size() >= 10) {
+            return;
+        }
+        if (value instanceof Collection<?> list) {
+            int i = 0;
+            for (Object element : list) {
+                inside(element, pointer + "/" + i++, false, faults);
+            }
+        } else if (value instanceof Record) {
+            Set<String> optional = MAY_BE_NULL.getOrDefault(value.getClass().getSimpleName(), Set.of());
+            for (RecordComponent component : value.getClass().getRecordComponents()) {
+                if (!component.getType().isPrimitive()) {
+                    inside(read(component, value), pointer + "/" + component.getName(), optional.contains(component.getName()), faults);
+                }
+            }
+        }
+    }
+
+    private static void inside(Object value, String pointer, boolean optional, List<EntryFault> faults) {
+        if (value != null) {
+            look(value, pointer, faults);
+        } else if (!optional) {
+            String name = pointer.substring(pointer.lastIndexOf('/') + 1);
+            faults.add(new EntryFault(pointer, name.substring(0, 1).toUpperCase(Locale.ROOT) + name.substring(1), "missing", "a value", "add it"));
+        }
+    }
+
+    private static Object read(RecordComponent component, Object owner) {
+        try {
+            component.getAccessor().setAccessible(true);
+            return component.getAccessor().invoke(owner);
+        } catch (ReflectiveOperationException impossible) {
+            throw new IllegalStateException(impossible);
+        }
+    }
+}
