@@ -145,6 +145,22 @@ describe('the machine being worked on', () => {
     expect(vi.mocked(fetch).mock.calls.filter(([path, init]) => path === '/api/calc/machine' && init?.body?.toString().includes('first'))).toHaveLength(1)
   })
 
+  it('keeps what a stage was told while the draft is being saved', async () => {
+    server()
+    const machine = useMachine()
+    await machine.load()
+    machine.set('/name', 'first')
+    let release = () => {}
+    const answer = machine.asked(async (document) => {
+      await new Promise<void>((resolve) => (release = resolve))
+      return document.name
+    })
+    await vi.advanceTimersByTimeAsync(700)
+    expect(machine.dirty).toBe(false)
+    release()
+    expect(await answer).toBe('first')
+  })
+
   it('says of no stage that nothing is wrong before it is known', async () => {
     server()
     const machine = useMachine()

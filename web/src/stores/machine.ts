@@ -246,9 +246,9 @@ export const useMachine = defineStore('machine', () => {
       saving.value = true
       try {
         const state = await api.save(id.value, revision.value, document)
-        const unchanged = draft.value === document
-        take(state, !unchanged)
-        if (unchanged) dirty.value = false
+        /* the draft is what has been saved: what was answered about it stays answered */
+        take(state, true)
+        if (draft.value === document) dirty.value = false
         connected()
       } catch (error) {
         if (!(error instanceof Problem)) throw error

@@ -61,16 +61,47 @@ public final class LinearModel {
         return error;
     }
 
-    /** By how much a step of the setpoint overshoots without feed-forward, share of the step. */
-    public static double overshoot(Axis axis) {
+    /**
+     * A step of the setpoint without feed-forward.
+     *
+     * @param overshoot share of the step by which it goes beyond; NaN when it has not come so far within {@link #LONGEST} s
+     * @param settled   s until it stays within 2 %; NaN when it does not within {@link #LONGEST} s
+     */
+    public record StepResponse(double overshoot, double settled) {
+    }
+
+    /** A slower loop is not followed to its end, s. */
+    public static final double LONGEST = 5;
+    /** A loop that has grown to this share of its step is unstable. */
+    private static final double RUNAWAY = 1e6;
+
+    /** The step by linear theory, at most {@link #LONGEST} s of it. */
+    public static StepResponse stepResponse(Axis axis) {
         LinearModel model = new LinearModel(axis);
         double highest = 0;
-        int steps = (int) (6 / axis.control().positionGain() / SUB_STEP);
-        for (int i = 0; i < steps; i++) {
+        int most = (int) (LONGEST / SUB_STEP);
+        // Long enough for the position loop to come to rest, and the integral after it.
+        int steps = (int) Math.min(most, 10 / axis.control().positionGain() / SUB_STEP + 20 * axis.control().integralTime() * 1e-3 / SUB_STEP);
+        int outside = 0;
+        int k = 0;
+        while (k < steps && highest < RUNAWAY) {
             model.step(1, 0, 0);
-            highest = Math.max(highest, model.motorAngle);
+            k++;
+            highest = Math.max(highest, Math.abs(model.motorAngle));
+            outside = Math.abs(model.motorAngle - 1) > SETTLED ? k : outside;
         }
-        return Math.max(0, highest - 1);
+        boolean came = outside < k;
+        return new StepResponse(came || highest > 1 ? Math.max(0, highest - 1) : Double.NaN, came ? outside * SUB_STEP : Double.NaN);
+    }
+
+    private static final double SETTLED = 0.02;
+
+    /**
+     * Following error at a constant speed, in the unit of the speed: the loop asks for v = Kv·e + f·v, where e is the setpoint at the end of a
+     * sub-step T against the position at its beginning; at one time it is less by the way of a sub-step.
+     */
+    public static double followingErrorAt(double speed, Control control) {
+        return speed / control.positionGain() * (1 - control.feedForward()) - speed * SUB_STEP;
     }
 
     private void step(double setpoint, double setpointSpeed, double setpointAcceleration) {

@@ -5,16 +5,20 @@ import rueda.machine.Control;
 import rueda.machine.MotorSide;
 
 /**
- * Stability margins of the velocity and position loops, read off their frequency responses (Nyquist; any textbook of
- * control engineering):
+ * Stability margins of the velocity and position loops, read off the frequency responses of the difference equations that the drive carries
+ * out in each sub-step T (Nyquist; any textbook of digital control), z = e^(jωT):
  * <pre>
- *   P(s)  = 1/(J·s + b), or for two masses (J_l·s² + d·s + c) / (s·(J_m·J_l·s² + (J_m + J_l)·(d·s + c)))
- *   L_v(s) = Kp·(1 + 1/(Ti·s))·S(s)·P(s),  S(jω) = x/tan x · e^(−2jx),  x = ω·T/2
- *   L_p(s) = Kv/s · L_v/(1 + L_v)
+ *   C(z)   = Kp·(1 + (T/Ti)/(z − 1))                         the integral takes up the error after it was used
+ *   P(z)   = torque held over T, speed as a difference of positions
+ *            one mass:   z⁻¹·((1 − bT/2J)·(T/J)/(z − 1 + bT/J) + T/2J)
+ *            two masses: the same of both together with b = 0, and the vibration ω, ζ of the motor against the load,
+ *                        J_l/(J_m·J·ω²)·(1 − z⁻¹)/T·(b₁z + b₂)/(z² + a₁z + a₂)
+ *   L_v(z) = C·P
+ *   L_p(z) = Kv·T·z/(z − 1) · L_v/(1 + L_v)
  * </pre>
- * S is the sampling in sub-steps T: the speed is a difference of positions, the torque is held; each costs half a
- * sub-step. For one mass this is exact: the difference equation {@code ω₊ = ω − a·(ω + ω₋)/2} with {@code a = Kp·T/J} is
- * stable up to a = 2 (Jury's criterion).
+ * b₁, b₂, a₁, a₂ are those of a second-order system behind a zero-order hold (Åström, Wittenmark: Computer-Controlled Systems, table of
+ * zero-order hold sampling; from memory, held against the plant of the bench by a test). For one mass without friction the velocity loop
+ * without integral is {@code ω₊ = ω − a·(ω + ω₋)/2} with {@code a = Kp·T/J}, stable up to a = 2 (Jury's criterion).
  *
  * @param crossover   highest frequency at which the gain passes 1, Hz
  * @param phaseMargin least phase left at a crossing, °
@@ -35,6 +39,12 @@ public record LoopMargins(double crossover, double phaseMargin, double gainMargi
     /** The position loop of an axis, around the velocity loop. */
     public static LoopMargins position(Axis axis) {
         return of(new Loop(axis), true);
+    }
+
+    /** Real and imaginary part of the open velocity loop at a frequency, Hz. */
+    static double[] velocityResponse(Axis axis, double frequency) {
+        Complex value = new Loop(axis).velocity(frequency);
+        return new double[] {value.re, value.im};
     }
 
     private static LoopMargins of(Loop loop, boolean position) {
@@ -105,30 +115,50 @@ public record LoopMargins(double crossover, double phaseMargin, double gainMargi
         }
 
         Complex velocity(double frequency) {
-            double w = 2 * Math.PI * frequency;
-            Complex s = new Complex(0, w);
-            Complex plant;
-            if (stiffness > 0) {
-                double jm = side.motorInertia();
-                double jl = side.loadInertia();
-                Complex spring = new Complex(stiffness, damping * w);
-                Complex above = new Complex(-jl * w * w, 0).plus(spring);
-                Complex below = s.times(new Complex(-jm * jl * w * w, 0).plus(spring.times(new Complex(jm + jl, 0))));
-                plant = above.over(below);
-            } else {
-                plant = new Complex(1, 0).over(new Complex(side.viscous(), side.inertia() * w));
-            }
-            double x = SUB_STEP * w / 2;
-            double size = x / Math.tan(x);
-            Complex sampled = new Complex(size * Math.cos(2 * x), -size * Math.sin(2 * x));
-            Complex controller = new Complex(control.velocityGain(), -control.velocityGain() / (control.integralTime() * 1e-3 * w));
-            return controller.times(sampled).times(plant);
+            Complex z = z(frequency);
+            Complex minusOne = z.plus(new Complex(-1, 0));
+            double integral = control.velocityGain() * SUB_STEP / (control.integralTime() * 1e-3);
+            Complex controller = new Complex(control.velocityGain(), 0).plus(new Complex(integral, 0).over(minusOne));
+            return controller.times(stiffness > 0 ? together(z, 0).plus(vibration(z)) : together(z, side.viscous()));
+        }
+
+        private static Complex z(double frequency) {
+            double angle = 2 * Math.PI * frequency * SUB_STEP;
+            return new Complex(Math.cos(angle), Math.sin(angle));
+        }
+
+        /** Motor and load as one mass. */
+        private Complex together(Complex z, double viscous) {
+            double inertia = side.inertia();
+            double decay = viscous * SUB_STEP / inertia;
+            Complex speed = new Complex((1 - decay / 2) * SUB_STEP / inertia, 0).over(z.plus(new Complex(decay - 1, 0)));
+            return speed.plus(new Complex(SUB_STEP / (2 * inertia), 0)).over(z);
+        }
+
+        /** The motor against the load on the spring between them. */
+        private Complex vibration(Complex z) {
+            double both = side.motorInertia() + side.loadInertia();
+            double reduced = side.motorInertia() * side.loadInertia() / both;
+            double natural = Math.sqrt(stiffness / reduced);
+            // A spring damped beyond the limit does not swing; just below it the same formulas hold.
+            double ratio = Math.min(0.999, damping / (2 * Math.sqrt(stiffness * reduced)));
+            double damped = natural * Math.sqrt(1 - ratio * ratio);
+            double decay = Math.exp(-ratio * natural * SUB_STEP);
+            double cosine = Math.cos(damped * SUB_STEP);
+            double sine = Math.sin(damped * SUB_STEP) * ratio * natural / damped;
+            double b1 = 1 - decay * (cosine + sine);
+            double b2 = decay * decay + decay * (sine - cosine);
+            Complex above = new Complex(b1, 0).times(z).plus(new Complex(b2, 0));
+            Complex below = z.times(z).plus(new Complex(-2 * decay * cosine, 0).times(z)).plus(new Complex(decay * decay, 0));
+            Complex difference = z.plus(new Complex(-1, 0)).over(z.times(new Complex(SUB_STEP, 0)));
+            return above.over(below).times(difference).times(new Complex(side.loadInertia() / (side.motorInertia() * both * natural * natural), 0));
         }
 
         Complex position(double frequency) {
             Complex open = velocity(frequency);
             Complex closed = open.over(open.plus(new Complex(1, 0)));
-            return closed.times(new Complex(0, -control.positionGain() / (2 * Math.PI * frequency)));
+            Complex z = z(frequency);
+            return closed.times(z).over(z.plus(new Complex(-1, 0))).times(new Complex(control.positionGain() * SUB_STEP, 0));
         }
     }
 }

@@ -20,6 +20,8 @@ import rueda.quantity.Scale;
 public final class ScaleAdvice extends AxisAdvice {
 
     private static final double SECONDS_PER_DAY = 86_400;
+    /** Share of the position window that an axis with ends may be off without a warning (our choice). */
+    private static final double NEGLIGIBLE = 0.01;
     /** Share of the rated torque that one wire unit may make (our choice). */
     private static final double COARSE_SETPOINT = 0.2;
 
@@ -69,9 +71,10 @@ public final class ScaleAdvice extends AxisAdvice {
                         : "2^" + axis.encoder().singleTurnBits() + " : motor revolutions");
         figure("6091h gear ratio", count(scale.gear().numerator()) + " : " + count(scale.gear().denominator()), "",
                 axis.train().reducers().isEmpty() ? "no reducer" : axis.train().reducers().stream().map(r -> r.motorTurns() + "/" + r.outputTurns()).collect(Collectors.joining(" × ")) + ", reduced");
-        Ratio wireFeed = scale.wireFeed();
-        figure("6092h feed constant", count(wireFeed.numerator()) + " : " + count(wireFeed.denominator()), "",
-                "feed in wire units of 10⁻" + scale.decimals() + " " + unit + " : shaft revolutions");
+        Ratio held = scale.feedConstant();
+        boolean exact = held.equals(scale.wireFeed());
+        figure("6092h feed constant", count(held.numerator()) + " : " + count(held.denominator()), "",
+                "feed in wire units of 10⁻" + scale.decimals() + " " + unit + " : shaft revolutions" + (exact ? "" : "; the nearest fraction of two 32-bit numbers to " + scale.wireFeed()));
         double wireUnit = 1.0 / scale.wireUnitsPerUnit();
         double resolution = scale.unitsPerCount().toDouble();
         if (resolution > wireUnit) {
@@ -104,12 +107,15 @@ public final class ScaleAdvice extends AxisAdvice {
         if (held.equals(exact)) {
             return;
         }
-        double share = held.dividedBy(exact).toDouble() - 1;
+        double share = axis.gearError();
         double perTurn = share * scale.feed().toDouble();
         double perDay = share * limits.normal().speed() * SECONDS_PER_DAY;
         figure("Drift per output turn", significant(perTurn, 3), unit, "(gear held ÷ exact gear − 1) × " + significant(scale.feed().toDouble(), 6) + " " + unit);
         figure("Drift per day", significant(perDay, 3), unit, "at the default speed, one way");
-        finding(Severity.WARNING, "The electronic gear does not fit into " + axis.gearBits() + " bits.",
+        double off = Math.abs(share) * (axis.endless() ? scale.feed().toDouble() : axis.travel().length());
+        Severity severity = off > axis.supervision().positionWindow() ? Severity.FAULT : Math.abs(share) * axis.travel().length() < NEGLIGIBLE * axis.supervision().positionWindow() && !axis.endless() ? Severity.GOOD : Severity.WARNING;
+        boolean byFeed = !scale.feedConstant().equals(scale.wireFeed());
+        finding(severity, byFeed ? "The feed constant does not fit into 32 bits." : "The electronic gear does not fit into " + axis.gearBits() + " bits.",
                 axis.endless() ? "The drive takes the nearest fraction: turning one way, the axis drifts " + significant(Math.abs(perDay), 3) + " " + unit + " a day."
                         : "The drive takes the nearest fraction: over the whole travel the position is " + significant(Math.abs(share) * axis.travel().length(), 3) + " " + unit + " off.",
                 scale.decimals() > 0 ? Mend.set("Use one decimal less", pointer + "/unit/decimals", scale.decimals() - 1) : null);

@@ -21,6 +21,8 @@ public final class TuneAdvice extends AxisAdvice {
     private static final double NOISE = 0.15;
     private static final double SUB_STEP = 125e-6;
 
+    private LinearModel.StepResponse response;
+
     private TuneAdvice(Axis axis, String pointer) {
         super("tune", axis, pointer);
     }
@@ -43,12 +45,16 @@ public final class TuneAdvice extends AxisAdvice {
     private void margins() {
         LoopMargins velocity = LoopMargins.velocity(axis);
         LoopMargins position = LoopMargins.position(axis);
-        figure("Velocity loop crosses at", significant(velocity.crossover(), 3), "Hz", "where |Kp·(1 + 1/(Ti·s))·S·P| = 1; S sampling in sub-steps, P motor and load");
-        figure("Velocity loop, phase margin", significant(velocity.phaseMargin(), 3), "°", "180° + phase at the crossing; sampling costs one sub-step of 125 µs");
-        figure("Velocity loop, gain margin", significant(velocity.gainMargin(), 3), "times", "1 ÷ gain where the phase passes −180°");
+        figure("Velocity loop crosses at", significant(velocity.crossover(), 3), "Hz", "where |Kp·(1 + T/Ti ÷ (z − 1))·P| = 1; T sub-step, P motor and load as sampled");
+        figure("Velocity loop, phase margin", significant(velocity.phaseMargin(), 3), "°", "180° + phase at the crossing; sampling costs one sub-step of 125 µs, the integral takes up the error after its use");
+        figure("Velocity loop, gain margin", times(velocity.gainMargin()), "times", "1 ÷ gain where the phase passes −180°");
         figure("Position loop, phase margin", significant(position.phaseMargin(), 3), "°", "of Kv/s around the closed velocity loop");
         check("velocity", velocity);
         check("position", position);
+    }
+
+    private static String times(double margin) {
+        return Double.isFinite(margin) ? significant(margin, 3) : "any";
     }
 
     private void check(String which, LoopMargins margins) {
@@ -105,12 +111,14 @@ public final class TuneAdvice extends AxisAdvice {
     private void following() {
         Control control = axis.control();
         double speed = axis.limits().normal().speed();
-        double gap = speed / control.positionGain() * (1 - control.feedForward());
-        figure("Following error at default speed", significant(gap, 3), unit, "speed ÷ Kv × (1 − feed-forward) = " + significant(speed, 5) + " ÷ " + significant(control.positionGain(), 4) + " × "
-                + significant(1 - control.feedForward(), 3));
-        figure("Settles to 2 % in about", significant(4000 / control.positionGain(), 3), "ms", "4 ÷ Kv");
+        double gap = LinearModel.followingErrorAt(speed, control);
+        figure("Following error at default speed", significant(gap, 3), unit, "speed ÷ Kv × (1 − feed-forward) − speed × 125 µs = " + significant(speed, 5) + " ÷ " + significant(control.positionGain(), 4) + " × "
+                + significant(1 - control.feedForward(), 3) + " − " + significant(speed * SUB_STEP, 3) + "; the drive compares with the position at the beginning of a sub-step");
+        response = LinearModel.stepResponse(axis);
+        figure("Settles to 2 % in", Double.isNaN(response.settled()) ? "more than " + significant(LinearModel.LONGEST, 2) : significant(1000 * response.settled(), 3), Double.isNaN(response.settled()) ? "s" : "ms",
+                "a step of the setpoint by linear theory of both loops, without feed-forward");
         double allowed = axis.supervision().allowedFollowingError(speed, axis.limits().max().speed());
-        if (gap > allowed) {
+        if (Math.abs(gap) > allowed) {
             finding(Severity.FAULT, "The following error leaves its window at default speed.", "It is " + significant(gap, 3) + " " + unit + " without enough feed-forward; allowed are "
                     + significant(allowed, 3) + " " + unit + ".", Mend.set("Feed the whole speed forward", pointer + "/control/feedForward", 1));
         }
@@ -130,7 +138,8 @@ public final class TuneAdvice extends AxisAdvice {
         double count = axis.scale().unitsPerCount().toDouble();
         double wire = 1.0 / axis.scale().wireUnitsPerUnit();
         double least = Math.max(count, wire);
-        figure("A step overshoots by", significant(100 * LinearModel.overshoot(axis), 2), "%", "linear theory of both loops, without feed-forward");
+        boolean slow = Double.isNaN(response.overshoot());
+        figure("A step overshoots by", slow ? "not within " + significant(LinearModel.LONGEST, 2) : significant(100 * response.overshoot(), 2), slow ? "s" : "%", "linear theory of both loops, without feed-forward");
         figure("Following error allowed", significant(s.allowedFollowingError(axis.limits().normal().speed(), axis.limits().max().speed()), 3), unit, "at default speed: from " + significant(s.followingError(), 3) + " up to "
                 + significant(s.followingErrorAtSpeed(), 3) + " " + unit + " in a straight line from " + significant(s.followingFrom(), 3) + " to " + significant(axis.limits().max().speed(), 4) + " " + unit + "/s");
         figure("Position window", significant(s.positionWindow() / count, 3), "counts", "window ÷ " + significant(count, 3) + " " + unit + " a count");
@@ -138,7 +147,7 @@ public final class TuneAdvice extends AxisAdvice {
             finding(Severity.FAULT, "The position window is too tight.", "It is below two steps of " + (count > wire ? "the encoder" : "the wire unit") + " of " + significant(least, 3) + " " + unit + ": the axis may never report that it has arrived.",
                     Mend.set("Take ten of them", at + "positionWindow", Double.parseDouble(String.format(java.util.Locale.ROOT, "%.2g", 10 * least))));
         }
-        if (s.positionTolerance() > 0 && s.positionDwell() >= s.positionTolerance()) {
+        if (s.positionTolerance() > 0 && s.positionDwell() > s.positionTolerance()) {
             finding(Severity.FAULT, "The tolerance time ends before the dwell.", "After " + s.positionTolerance() + " ms the drive warns; in position takes at least " + s.positionDwell() + " ms.",
                     Mend.set("Allow 100 times the dwell", at + "positionTolerance", Math.min(60_000, 100 * s.positionDwell())));
         }

@@ -3,6 +3,7 @@ package rueda.bench;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.DoubleStream;
+import java.util.stream.IntStream;
 import rueda.advice.LinearModel;
 import rueda.drive.Drive;
 import rueda.machine.Axis;
@@ -20,7 +21,12 @@ public final class MoveTrial {
     private static final double AFTERWARDS = 0.25;
     /** Torque that a step asks for at its beginning, share of the rated torque: enough to see, too little to be limited. */
     private static final double STEP_TORQUE = 0.3;
+    /** Machine time of a trial at most, s: slower gains are not waited for, and the result says so. */
     private static final double LONGEST = 20;
+    /** Points of a result; of more every so-manieth is kept. */
+    private static final int MOST_POINTS = 4000;
+    /** Share of the travel that a step is at most. */
+    private static final double STEP_SHARE = 0.1;
 
     private MoveTrial() {
     }
@@ -36,9 +42,10 @@ public final class MoveTrial {
      * @param peakTorque     N·m
      * @param settled        s after the setpoint stood until the load stayed within a thousandth of the way, of a step within 2 %; NaN when it did not
      * @param inPosition     s after the setpoint stood until the drive reported in position; NaN when it did not
+     * @param cutShort       the axis had not come to rest after the longest time that a trial lasts
      */
     public record Result(List<Double> time, List<Double> commanded, List<Double> actual, List<Double> followingError, List<Double> torque,
-                         List<Double> predictedError, List<Double> allowedError, double peakTorque, double settled, double inPosition) {
+                         List<Double> predictedError, List<Double> allowedError, double peakTorque, double settled, double inPosition, boolean cutShort) {
     }
 
     /** A tenth of a second at the default speed, with the ramps that takes, to the side with more room. */
@@ -66,7 +73,8 @@ public final class MoveTrial {
         double cycle = machine.bus().cycleMicros() * 1e-6;
         double wire = 1.0 / axis.scale().wireUnitsPerUnit();
         double angle = STEP_TORQUE * axis.motor().ratedTorque() / (c.velocityGain() * c.positionGain());
-        double size = Math.max(10, Math.rint(angle * axis.motorSide().unitsPerRadian() / wire)) * wire;
+        double most = STEP_SHARE * (axis.endless() ? axis.scale().feed().toDouble() : axis.travel().positiveLimit() - axis.travel().negativeLimit());
+        double size = Math.max(10, Math.rint(Math.min(most, angle * axis.motorSide().unitsPerRadian()) / wire)) * wire;
         double acceleration = 16 * size / (cycle * cycle);
         Limits l = axis.limits();
         Axis stepping = axis.withControl(new Control(c.positionGain(), c.velocityGain(), c.integralTime(), 0, 0))
@@ -74,7 +82,7 @@ public final class MoveTrial {
         Bench bench = enabled(machine, stepping);
         Drive drive = bench.drive(0);
         boolean down = !axis.endless() && drive.plant().place() > (axis.travel().negativeLimit() + axis.travel().positiveLimit()) / 2;
-        return measured(stepping, bench, drive, down ? -size : size, STEP_BAND, 0.05 + 8 / c.positionGain());
+        return measured(stepping, bench, drive, down ? -size : size, STEP_BAND, Math.min(LONGEST, 0.05 + 8 / c.positionGain()));
     }
 
     private static Bench enabled(Machine machine, Axis axis) {
@@ -104,7 +112,8 @@ public final class MoveTrial {
         double inPosition = Double.NaN;
         double outside = begun;
         bench.hand(0).step(way, bench.now());
-        double until = begun + LONGEST;
+        double last = begun + LONGEST;
+        double until = last;
         while (bench.now() * 1e-9 < until) {
             bench.cycle();
             double now = bench.now() * 1e-9;
@@ -123,13 +132,20 @@ public final class MoveTrial {
             if (drive.demandSpeed() != 0 || Double.isNaN(stood)) {
                 stood = demand != 0 && drive.demandSpeed() == 0 ? now : Double.NaN;
                 inPosition = Double.NaN;
-                until = Double.isNaN(stood) ? begun + LONGEST : stood + afterwards;
+                until = Double.isNaN(stood) ? last : Math.min(last, stood + afterwards);
             } else if (Double.isNaN(inPosition) && drive.inPosition()) {
                 inPosition = now - stood;
             }
         }
         boolean settles = outside < until - 0.02;
         double[] predicted = LinearModel.followingError(axis, commanded.stream().mapToDouble(Double::doubleValue).toArray(), bench.recording().cycleNanos() * 1e-9);
-        return new Result(time, commanded, actual, error, torque, DoubleStream.of(predicted).boxed().toList(), allowed, peak, settles ? Math.max(0, outside - stood) : Double.NaN, inPosition);
+        return new Result(thinned(time), thinned(commanded), thinned(actual), thinned(error), thinned(torque), thinned(DoubleStream.of(predicted).boxed().toList()), thinned(allowed), peak,
+                settles ? Math.max(0, outside - stood) : Double.NaN, inPosition, !settles && until >= last);
+    }
+
+    /** At most {@link #MOST_POINTS} of the values, evenly. */
+    private static List<Double> thinned(List<Double> values) {
+        int every = (values.size() + MOST_POINTS - 1) / MOST_POINTS;
+        return every <= 1 ? values : IntStream.range(0, values.size() / every).mapToObj(i -> values.get(i * every)).toList();
     }
 }

@@ -181,7 +181,9 @@ public final class Drive {
         brakeWired = axis.wiring().terminal(Function.BRAKE).isPresent();
         this.subStepsPerCycle = subStepsPerCycle;
         Scale scale = axis.scale();
-        Ratio gear = axis.electronicGear();
+        ParameterWrites.positionFactors(dictionary, scale);
+        StartUp.byHand(dictionary, axis.station());
+        Ratio gear = ParameterWrites.gear(dictionary, axis.gearBits());
         countsPerWire = new CountScaler(gear);
         wirePerCount = new CountScaler(gear.inverse());
         countsPerWireUnit = gear.toDouble();
@@ -213,7 +215,6 @@ public final class Drive {
                 ? new ProfiDriveExchange(dictionary, outputs, inputs, wirePerCount, endless ? wrapped : null, axis.motor().maxSpeed() * 2 * Math.PI / 60) : null;
         exchange = telegram != null ? telegram : new ObjectExchange(dictionary, outputs, inputs);
         probes = new TouchProbes(digital, dictionary);
-        ParameterWrites.positionFactors(dictionary, scale);
         take(axis);
         dictionary.set(QUICK_STOP_OPTION, 2);
         dictionary.set(MODE, MODE_CYCLIC_SYNCHRONOUS_POSITION);

@@ -21,9 +21,30 @@ final class ParameterWrites {
         dictionary.set(ENCODER_TURNS, 1);
         dictionary.set(GEAR_MOTOR_TURNS, scale.gear().numerator());
         dictionary.set(GEAR_SHAFT_TURNS, scale.gear().denominator());
-        Ratio feed = scale.wireFeed();
+        Ratio feed = scale.feedConstant();
         dictionary.set(FEED, feed.numerator());
         dictionary.set(FEED_TURNS, feed.denominator());
+    }
+
+    /** Counts per wire unit by the position factors: 608Fh × 6091h ÷ 6092h, as the drive's gear of so many bits holds it. */
+    static Ratio gear(ObjectDictionary dictionary, int bits) {
+        long most = (1L << bits) - 1;
+        Ratio encoder = Ratio.of(unsigned(dictionary, ENCODER_INCREMENTS), unsigned(dictionary, ENCODER_TURNS));
+        Ratio gear = Ratio.of(unsigned(dictionary, GEAR_MOTOR_TURNS), unsigned(dictionary, GEAR_SHAFT_TURNS));
+        Ratio feed = Ratio.of(unsigned(dictionary, FEED), unsigned(dictionary, FEED_TURNS));
+        return Ratio.nearestProduct(encoder, gear, feed.inverse(), most);
+    }
+
+    private static long unsigned(ObjectDictionary dictionary, DriveObject object) {
+        return dictionary.get(object) & 0xFFFF_FFFFL;
+    }
+
+    /** A factor of 0 makes no position: a drive refuses it. */
+    static boolean isPositionFactor(DriveObject object) {
+        return switch (object) {
+            case ENCODER_INCREMENTS, ENCODER_TURNS, GEAR_MOTOR_TURNS, GEAR_SHAFT_TURNS, FEED, FEED_TURNS -> true;
+            default -> false;
+        };
     }
 
     /** Values that act at once: limits, supervision, homing, then what was added by hand. */

@@ -87,6 +87,7 @@ public final class StartUp {
 
     private static void parameters(Axis axis, List<StartWrite> into) {
         ObjectDictionary dictionary = new ObjectDictionary();
+        ParameterWrites.positionFactors(dictionary, axis.scale());
         ParameterWrites.values(dictionary, axis.withStation(axis.station().withStartWrites(List.of())));
         for (DriveObject object : DriveObject.values()) {
             long value = dictionary.get(object);
@@ -100,7 +101,7 @@ public final class StartUp {
     static void byHand(ObjectDictionary dictionary, Station station) {
         for (StartWrite write : station.startWrites()) {
             DriveObject object = DriveObject.find(write.object(), write.subIndex());
-            if (write.enabled() && object != null && object.writable()) {
+            if (write.enabled() && object != null && object.writable() && !(write.value() == 0 && ParameterWrites.isPositionFactor(object))) {
                 dictionary.set(object, write.value());
             }
         }

@@ -38,10 +38,21 @@ public record Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor m
         return new Scale(encoder.countsPerTurn(), train.gear(), train.feed().perTurn(unit.user()), unit.decimals());
     }
 
-    /** Encoder counts per wire unit as the drive holds them: exact when its gear is wide enough, else the nearest fraction. */
+    /**
+     * Encoder counts per wire unit as the drive holds them: what 608Fh, 6091h and 6092h give, exact when its gear is wide enough, else the
+     * nearest fraction above zero.
+     */
     public Ratio electronicGear() {
         long most = (1L << gearBits) - 1;
-        return scale().countsPerWireUnit().within(most, most);
+        return scale().countsPerWireUnitHeld().within(most, most);
+    }
+
+    /** By how much the drive's gear is off, share of the exact one. */
+    public double gearError() {
+        Ratio held = electronicGear();
+        Ratio exact = scale().countsPerWireUnit();
+        return new BigDecimal(held.numerator()).multiply(new BigDecimal(exact.denominator()))
+                .divide(new BigDecimal(held.denominator()).multiply(new BigDecimal(exact.numerator())), new java.math.MathContext(40)).subtract(BigDecimal.ONE).doubleValue();
     }
 
     public boolean endless() {

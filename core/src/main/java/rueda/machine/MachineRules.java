@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.regex.Pattern;
 import rueda.quantity.InvalidEntry;
 import rueda.quantity.Ratio;
+import rueda.quantity.Scale;
 import rueda.quantity.UserUnit;
 
 /**
@@ -19,6 +20,8 @@ public final class MachineRules {
 
     private static final Pattern IDENTIFIER = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*");
     private static final long UNSIGNED_32 = 0xFFFF_FFFFL;
+    /** An axis whose gear is farther off does not do anything that its entries say (our choice); less is a finding. */
+    private static final double MOST_GEAR_ERROR = 0.01;
 
     private final List<EntryFault> faults = new ArrayList<>();
 
@@ -174,15 +177,24 @@ public final class MachineRules {
             return;
         }
         try {
-            Ratio gear = axis.scale().gear();
+            Scale made = axis.scale();
+            Ratio gear = made.gear();
             if (Math.max(gear.numerator(), gear.denominator()) > UNSIGNED_32) {
                 refuse(at + "/train/reducers/0/motorTurns", "Reducers", gear.toString(), "a ratio that fits 6091h: two numbers of 32 bits", "multiply the reducers by smaller whole numbers");
+                return;
+            }
+            double off = axis.gearError();
+            if (Math.abs(off) > MOST_GEAR_ERROR) {
+                boolean coarse = made.countsPerWireUnit().toDouble() > 1;
+                refuse(at + "/unit/decimals", "Decimals", Integer.toString(unit.decimals()), "counts per wire unit that a gear of " + axis.gearBits() + " bits holds; " + String.format(Locale.ROOT, "%.3g", made.countsPerWireUnit().toDouble())
+                        + " are not, the nearest is " + axis.electronicGear() + ", " + String.format(Locale.ROOT, "%.2g", 100 * Math.abs(off)) + " % off", (coarse ? "use more decimals" : "use fewer decimals") + ", or a wider gear");
                 return;
             }
         } catch (InvalidEntry refused) {
             String field = switch (refused.field()) {
                 case "unit", "unit.symbol" -> "/unit/symbol";
                 case "feed.perTurn" -> "/train/feed/amount";
+                case "encoder.countsPerTurn" -> axis.encoder().kind() == Encoder.Kind.INCREMENTAL ? "/encoder/lines" : "/encoder/singleTurnBits";
                 default -> axis.train().reducers().isEmpty() ? "/unit/decimals" : "/train/reducers/0/motorTurns";
             };
             refuse(at + field, field.startsWith("/unit/symbol") ? "Unit" : "Scale", refused.value(), refused.allowed(), refused.mend());

@@ -73,27 +73,42 @@ public record Ratio(long numerator, long denominator) {
     }
 
     /**
-     * This fraction when it fits, else the nearest one that does; see {@link #nearest}.
+     * This fraction when it fits, else the nearest one above zero that does; see {@link #nearest}.
      *
      * @param mostNumerator   at least 1
      * @param mostDenominator at least 1
      */
     public Ratio within(long mostNumerator, long mostDenominator) {
-        if (numerator <= mostNumerator && denominator <= mostDenominator || numerator <= 0) {
-            return this;
+        return numerator <= mostNumerator && denominator <= mostDenominator || numerator <= 0 ? this
+                : nearest(big(numerator), big(denominator), mostNumerator, mostDenominator);
+    }
+
+    /** The product of three positive fractions when numerator and denominator are within a bound, else the nearest fraction above zero that is. */
+    public static Ratio nearestProduct(Ratio a, Ratio b, Ratio c, long most) {
+        return nearest(big(a.numerator).multiply(big(b.numerator)).multiply(big(c.numerator)), big(a.denominator).multiply(big(b.denominator)).multiply(big(c.denominator)), most, most);
+    }
+
+    /** The fraction of two positive numbers of any size when it fits the bounds, else the nearest one above zero that does. */
+    static Ratio nearest(BigInteger numerator, BigInteger denominator, long mostNumerator, long mostDenominator) {
+        BigInteger divisor = numerator.gcd(denominator);
+        BigInteger restTop = numerator.divide(divisor);
+        BigInteger restBottom = denominator.divide(divisor);
+        if (restTop.compareTo(big(mostNumerator)) <= 0 && restBottom.compareTo(big(mostDenominator)) <= 0) {
+            return new Ratio(restTop.longValue(), restBottom.longValue());
         }
-        long restTop = numerator;
-        long restBottom = denominator;
+        BigInteger wantedTop = restTop;
+        BigInteger wantedBottom = restBottom;
         long olderTop = 0;
         long olderBottom = 1;
         long top = 1;
         long bottom = 0;
-        while (restBottom != 0) {
-            long whole = restTop / restBottom;
+        while (restBottom.signum() != 0) {
+            BigInteger[] parts = restTop.divideAndRemainder(restBottom);
+            long whole = parts[0].bitLength() > 62 ? Long.MAX_VALUE : parts[0].longValue();
             long most = Math.min(top == 0 ? Long.MAX_VALUE : (mostNumerator - olderTop) / top, bottom == 0 ? Long.MAX_VALUE : (mostDenominator - olderBottom) / bottom);
             if (whole > most) {
                 Ratio partly = new Ratio(olderTop + most * top, Math.max(1, olderBottom + most * bottom));
-                return bottom != 0 && nearer(new Ratio(top, bottom), partly) ? new Ratio(top, bottom) : partly;
+                return bottom != 0 && top != 0 && nearer(wantedTop, wantedBottom, new Ratio(top, bottom), partly) ? new Ratio(top, bottom) : partly;
             }
             long nextTop = olderTop + whole * top;
             long nextBottom = olderBottom + whole * bottom;
@@ -101,20 +116,19 @@ public record Ratio(long numerator, long denominator) {
             olderBottom = bottom;
             top = nextTop;
             bottom = nextBottom;
-            long rest = restTop - whole * restBottom;
             restTop = restBottom;
-            restBottom = rest;
+            restBottom = parts[1];
         }
         return new Ratio(top, bottom);
     }
 
-    private boolean nearer(Ratio one, Ratio other) {
-        return one.missOf(this).compareTo(other.missOf(this)) < 0;
+    private static boolean nearer(BigInteger wantedTop, BigInteger wantedBottom, Ratio one, Ratio other) {
+        return one.missOf(wantedTop, wantedBottom).multiply(big(other.denominator)).compareTo(other.missOf(wantedTop, wantedBottom).multiply(big(one.denominator))) < 0;
     }
 
-    private BigDecimal missOf(Ratio wanted) {
-        BigInteger top = big(numerator).multiply(big(wanted.denominator)).subtract(big(wanted.numerator).multiply(big(denominator))).abs();
-        return new BigDecimal(top).divide(new BigDecimal(big(denominator).multiply(big(wanted.denominator))), new java.math.MathContext(60));
+    /** Distance from a fraction, times both denominators. */
+    private BigInteger missOf(BigInteger wantedTop, BigInteger wantedBottom) {
+        return big(numerator).multiply(wantedBottom).subtract(wantedTop.multiply(big(denominator))).abs();
     }
 
     public double toDouble() {

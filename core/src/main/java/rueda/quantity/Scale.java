@@ -1,5 +1,7 @@
 package rueda.quantity;
 
+import java.math.BigInteger;
+
 /**
  * The exact way between encoder counts, the drive's wire units and the user unit of one axis.
  *
@@ -20,6 +22,7 @@ public record Scale(long countsPerMotorTurn, Ratio gear, Ratio feed, int decimal
     /** Largest value of the drive's signed 32-bit position. */
     public static final long POSITION_LIMIT = Integer.MAX_VALUE;
     private static final long UNSIGNED_32 = 0xFFFF_FFFFL;
+    private static final long MOST = (1L << 62) - 1;
 
     /** @throws InvalidEntry naming the entry that cannot make a scale, and why */
     public Scale {
@@ -38,35 +41,39 @@ public record Scale(long countsPerMotorTurn, Ratio gear, Ratio feed, int decimal
         if (decimals < 0 || decimals > 6) {
             throw new InvalidEntry("unit.decimals", Integer.toString(decimals), "0 to 6", "choose the decimals on the wire");
         }
-        Ratio counts = countsPerWireUnit(countsPerMotorTurn, gear, feed, decimals);
-        if (Math.multiplyHigh(POSITION_LIMIT, counts.numerator()) != 0 || POSITION_LIMIT * counts.numerator() < 0) {
-            throw new InvalidEntry("reducer", gear.toString(), "counts per wire unit within 32 bits: " + counts,
-                    "use fewer decimals or a reducer ratio of smaller whole numbers");
-        }
     }
 
-    private static Ratio countsPerWireUnit(long countsPerMotorTurn, Ratio gear, Ratio feed, int decimals) {
-        return Ratio.of(countsPerMotorTurn).times(gear).dividedBy(feed.times(tenTo(decimals)));
-    }
-
-    /** Counts per wire unit, exact. */
+    /**
+     * Counts per wire unit: exact where 62 bits each way hold the fraction, else the nearest one, which is off by less than 1 in 10³⁶ (Hurwitz:
+     * a best approximation with denominator q is nearer than 1/q²).
+     */
     public Ratio countsPerWireUnit() {
-        return countsPerWireUnit(countsPerMotorTurn, gear, feed, decimals);
+        return counts(decimals);
     }
 
-    /** Counts per user unit, exact. */
+    /** Counts per user unit; exact as {@link #countsPerWireUnit} is. */
     public Ratio countsPerUnit() {
-        return countsPerWireUnit(countsPerMotorTurn, gear, feed, 0);
+        return counts(0);
     }
 
-    /** User units per count: the resolution, exact. */
+    private Ratio counts(int places) {
+        BigInteger top = big(countsPerMotorTurn).multiply(big(gear.numerator())).multiply(big(feed.denominator()));
+        BigInteger bottom = big(gear.denominator()).multiply(big(feed.numerator())).multiply(BigInteger.TEN.pow(places));
+        return Ratio.nearest(top, bottom, MOST, MOST);
+    }
+
+    private static BigInteger big(long value) {
+        return BigInteger.valueOf(value);
+    }
+
+    /** User units per count: the resolution. */
     public Ratio unitsPerCount() {
         return countsPerUnit().inverse();
     }
 
-    /** User units per motor turn, exact. */
+    /** User units per motor turn; exact as {@link #countsPerWireUnit} is. */
     public Ratio unitsPerMotorTurn() {
-        return feed.dividedBy(gear);
+        return Ratio.nearest(big(feed.numerator()).multiply(big(gear.denominator())), big(feed.denominator()).multiply(big(gear.numerator())), MOST, MOST);
     }
 
     /** Wire units per user unit: 10^decimals. */
@@ -82,9 +89,20 @@ public record Scale(long countsPerMotorTurn, Ratio gear, Ratio feed, int decimal
         return Ratio.of(factor);
     }
 
-    /** 6092h in wire units: feed per shaft revolution. */
+    /** Feed per shaft revolution in wire units. */
     public Ratio wireFeed() {
-        return feed.times(tenTo(decimals));
+        return Ratio.nearest(big(feed.numerator()).multiply(BigInteger.TEN.pow(decimals)), big(feed.denominator()), MOST, MOST);
+    }
+
+    /** 6092h: the feed in wire units as two numbers of 32 bits hold it, exactly or the nearest fraction. */
+    public Ratio feedConstant() {
+        return wireFeed().within(UNSIGNED_32, UNSIGNED_32);
+    }
+
+    /** Counts per wire unit as the objects 608Fh, 6091h and 6092h give them: with {@link #feedConstant} in place of the exact feed. */
+    public Ratio countsPerWireUnitHeld() {
+        Ratio held = feedConstant();
+        return Ratio.nearest(big(countsPerMotorTurn).multiply(big(gear.numerator())).multiply(big(held.denominator())), big(gear.denominator()).multiply(big(held.numerator())), MOST, MOST);
     }
 
     /**

@@ -156,4 +156,43 @@ class ScaleAdviceTest {
         Axis bad = shuttle.withLimits(new Limits(l.softMin(), l.softMax(), new Dynamics(960, 2500, 2500, 0, 250), l.max(), l.quickStop()));
         assertThat(titles(bad)).contains("The default speed is above the highest.", "The default jerk is above the highest.");
     }
+
+    /** A gear that cannot be held is refused at the decimals, in the direction that helps; taking that advice makes it hold. */
+    @org.junit.jupiter.params.ParameterizedTest
+    @org.junit.jupiter.params.provider.CsvSource({"31, 10, 0, 8, more", "8, 100, 6, 8, fewer", "31, 500, 0, 12, more", "4, 0.5, 6, 8, fewer"})
+    void aGearThatCannotBeHeldIsRefusedWithTheRightAdvice(int encoderBits, String lead, int decimals, int gearBits, String direction) {
+        rueda.machine.Axis lift = rueda.machine.DemoMachine.create().axes().get(1);
+        java.util.function.IntFunction<java.util.List<rueda.machine.EntryFault>> check = d -> {
+            rueda.machine.Axis axis = lift.withUnit(new rueda.machine.Unit("mm", d)).withEncoder(new rueda.machine.Encoder(rueda.machine.Encoder.Kind.ABSOLUTE, 0, encoderBits, 0, false))
+                    .withTrain(new rueda.machine.Train(java.util.List.of(), new rueda.machine.Feed(rueda.machine.Feed.Kind.SCREW, 1, new java.math.BigDecimal(lead), "mm")));
+            rueda.machine.Axis narrow = new rueda.machine.Axis(axis.name(), axis.kind(), axis.modulo(), axis.unit(), axis.motor(), axis.encoder(), axis.loadEncoder(), axis.train(), axis.load(), axis.brake(), axis.travel(),
+                    axis.limits(), axis.supervision(), gearBits, axis.duty(), axis.homing(), axis.control(), axis.station(), axis.wiring());
+            return rueda.machine.MachineRules.check(rueda.machine.DemoMachine.create().withAxis(1, narrow)).stream().filter(f -> f.field().startsWith("/axes/1")).toList();
+        };
+        assertThat(check.apply(decimals)).singleElement().satisfies(f -> {
+            assertThat(f.field()).isEqualTo("/axes/1/unit/decimals");
+            assertThat(f.mend()).contains(direction);
+        });
+        int step = direction.equals("more") ? 1 : -1;
+        int d = decimals;
+        while (d >= 0 && d <= 6 && !check.apply(d).isEmpty()) {
+            d += step;
+        }
+        assertThat(d).as("the advice helps").isBetween(0, 6);
+    }
+
+    /** Module 2, to twelve digits: stored, and what two numbers of 32 bits cannot hold is said with what it makes. */
+    @Test
+    void aFeedConstantBeyond32BitsIsHeldAsNearAsItGoesAndSaid() {
+        rueda.machine.Axis shuttle = rueda.machine.DemoMachine.create().axes().get(0);
+        rueda.machine.Axis rack = shuttle.withTrain(new rueda.machine.Train(shuttle.train().reducers(), new rueda.machine.Feed(rueda.machine.Feed.Kind.RACK, 24, new java.math.BigDecimal("6.28318530718"), "mm")));
+        assertThat(rueda.machine.MachineRules.check(rueda.machine.DemoMachine.create().withAxis(0, rack))).isEmpty();
+        Advice advice = ScaleAdvice.of(rack, new rueda.machine.Bus(1000), "/axes/0");
+        assertThat(advice.figures()).anySatisfy(f -> assertThat(f.formula()).contains("nearest fraction of two 32-bit numbers"));
+        assertThat(advice.findings()).anySatisfy(f -> {
+            assertThat(f.title()).contains("feed constant does not fit into 32 bits");
+            assertThat(f.severity()).isEqualTo(Finding.Severity.GOOD);
+        });
+        assertThat(new rueda.bench.Bench(rueda.machine.DemoMachine.create().withAxis(0, rack), 100).drive(0).position()).isNotNaN();
+    }
 }

@@ -6,6 +6,10 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
+import rueda.machine.Dynamics;
+import rueda.machine.Limits;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.junit.jupiter.params.ParameterizedTest;
 import rueda.machine.Axis;
 import rueda.machine.DemoMachine;
 import rueda.machine.Load;
@@ -86,7 +90,7 @@ class MovementTrialTest {
             highest = Math.max(highest, made);
             assertThat(r.predictedError().get(k)).as("at " + r.time().get(k) + " s").isCloseTo(r.followingError().get(k), within(0.03 * size));
         }
-        assertThat(highest / size - 1).isCloseTo(rueda.advice.LinearModel.overshoot(lively), within(0.03)).isGreaterThan(0.05);
+        assertThat(highest / size - 1).isCloseTo(rueda.advice.LinearModel.stepResponse(lively).overshoot(), within(0.03)).isGreaterThan(0.05);
         assertThat(r.peakTorque()).isLessThan(0.6 * lively.motor().ratedTorque());
     }
 
@@ -97,6 +101,49 @@ class MovementTrialTest {
             double size = Math.abs(r.commanded().get(r.commanded().size() - 1));
             assertThat(size).as(DEMO.axes().get(i).name()).isPositive();
             assertThat(Math.abs(r.followingError().get(r.followingError().size() - 1))).as(DEMO.axes().get(i).name()).isLessThan(0.3 * size);
+        }
+    }
+
+    /** Tiny gains end the trial, not the server: bounded in machine time and in points, and it is said. */
+    @ParameterizedTest
+    @ValueSource(doubles = {1, 0.01, 0.0003, 1e-9, 1e-300})
+    void aTrialIsBoundedWhateverTheGain(double gain) {
+        rueda.machine.Control c = DEMO.axes().get(0).control();
+        Machine slow = DEMO.withAxis(0, DEMO.axes().get(0).withControl(new rueda.machine.Control(gain, c.velocityGain(), c.integralTime(), 0, 0)));
+        for (MoveTrial.Result r : List.of(MoveTrial.step(slow, 0), MoveTrial.run(slow, 0))) {
+            assertThat(r.time().size()).isBetween(10, 4000);
+            assertThat(r.time().get(r.time().size() - 1)).isLessThanOrEqualTo(20.1);
+            assertThat(r.predictedError()).hasSameSizeAs(r.time());
+        }
+        if (gain < 0.1) {
+            assertThat(MoveTrial.step(slow, 0).cutShort()).isTrue();
+            assertThat(rueda.advice.LinearModel.stepResponse(slow.axes().get(0)).settled()).isNaN();
+            assertThat(rueda.advice.TuneAdvice.of(slow.axes().get(0), "/axes/0").figures()).filteredOn(f -> f.label().equals("Settles to 2 % in")).singleElement()
+                    .satisfies(f -> assertThat(f.value()).startsWith("more than"));
+        }
+    }
+
+    /** The settling time that is shown is the one that the bench needs, and so is the following error at speed. */
+    @ParameterizedTest
+    @ValueSource(doubles = {20, 45, 60, 90})
+    void settlingAndFollowingErrorAreThoseOfTheBench(double gain) {
+        Axis shuttle = DEMO.axes().get(0);
+        for (double integralTime : new double[] {8, 20, 60}) {
+            Axis smooth = shuttle.withLoad(Load.along(160, 0, 60)).withControl(new rueda.machine.Control(gain, 0.25, integralTime, 0, 0));
+            MoveTrial.Result r = MoveTrial.step(DEMO.withAxis(0, smooth), 0);
+            assertThat(1000 * rueda.advice.LinearModel.stepResponse(smooth).settled()).as("Ti %s", integralTime).isCloseTo(1000 * r.settled(), within(2.0 + 30 * r.settled()));
+        }
+        for (double forward : new double[] {0, 0.5, 1}) {
+            Axis cruising = shuttle.withLoad(Load.along(160, 0, 60)).withControl(new rueda.machine.Control(gain, 0.25, 20, forward, 0)).withSupervision(rueda.machine.Supervision.of(0.05, 100))
+                    .withLimits(new Limits(-20, 2330, new Dynamics(400, 4000, 4000, 0, 260), shuttle.limits().max(), 5000));
+            Bench bench = new Bench(DEMO.withAxis(0, cruising), "PROGRAM P END_PROGRAM", 16);
+            bench.takeByHand();
+            bench.run(0.05);
+            bench.hand(0).enable(true);
+            bench.run(0.6);
+            bench.hand(0).jog(1, true, bench.now());
+            bench.run(1.8);
+            assertThat(bench.drive(0).followingError()).as("feed-forward %s", forward).isCloseTo(rueda.advice.LinearModel.followingErrorAt(400, cruising.control()), within(0.004 * 400 / gain + 0.01));
         }
     }
 }

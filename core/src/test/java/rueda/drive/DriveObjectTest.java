@@ -3,6 +3,8 @@ package rueda.drive;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import org.junit.jupiter.api.Test;
+import rueda.machine.Machine;
+import rueda.machine.Axis;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rueda.bench.Bench;
@@ -42,5 +44,20 @@ class DriveObjectTest {
         assertThat(dictionary.get(DriveObject.GEAR_MOTOR_TURNS)).isEqualTo(91);
         assertThat(dictionary.get(DriveObject.GEAR_SHAFT_TURNS)).isEqualTo(10);
         assertThat(dictionary.get(DriveObject.FEED)).isEqualTo(1_200_000);
+    }
+
+    /** The scale is written at start-up: resolution, gear and feed, both numbers of each. A factor changed by hand changes how far the axis goes. */
+    @Test
+    void startUpWritesThePositionFactorsAndTheyAct() {
+        Machine demo = DemoMachine.create();
+        Axis shuttle = demo.axes().get(0);
+        assertThat(StartUp.derived(demo.bus(), shuttle)).extracting(w -> String.format("%04X:%d", w.object(), w.subIndex())).contains("608F:1", "608F:2", "6091:1", "6091:2", "6092:1", "6092:2");
+        rueda.machine.Station.StartWrite doubled = new rueda.machine.Station.StartWrite(0x6091, 1, 32, 182, rueda.machine.Station.Transition.PREOP_TO_SAFEOP, "", true);
+        rueda.machine.Station.StartWrite nothing = new rueda.machine.Station.StartWrite(0x6091, 2, 32, 0, rueda.machine.Station.Transition.PREOP_TO_SAFEOP, "", true);
+        Axis other = shuttle.withStation(shuttle.station().withStartWrites(java.util.List.of(doubled, nothing)));
+        Drive drive = new rueda.bench.Bench(demo.withAxis(0, other), 10).drive(0);
+        Drive plain = new rueda.bench.Bench(demo, 10).drive(0);
+        assertThat(drive.dictionary().get(DriveObject.GEAR_SHAFT_TURNS)).as("0 is refused").isEqualTo(10);
+        assertThat(drive.position()).isCloseTo(plain.position() / 2, org.assertj.core.api.Assertions.within(0.01));
     }
 }

@@ -11,6 +11,8 @@ import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.LongRange;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.ParameterizedTest;
 
 class ScaleTest {
 
@@ -75,7 +77,6 @@ class ScaleTest {
         assertThatThrownBy(() -> scale(524_288, -91, 10, "120", 3)).isInstanceOf(InvalidEntry.class).hasMessageContaining("-91");
         assertThatThrownBy(() -> scale(524_288, 91, 0, "120", 3)).isInstanceOf(InvalidEntry.class).hasMessageContaining("denominator");
         assertThatThrownBy(() -> scale(524_288, 91, 10, "-1", 3)).isInstanceOf(InvalidEntry.class).hasMessageContaining("feed");
-        assertThatThrownBy(() -> scale(4_294_967_295L, 2_147_483_647, 1, "0.000001", 6)).isInstanceOf(InvalidEntry.class).hasMessageContaining("32 bits");
     }
 
     @Property
@@ -85,5 +86,35 @@ class ScaleTest {
                 .divide(BigDecimal.valueOf(bottom), 0, java.math.RoundingMode.HALF_UP).longValueExact();
         assertThat(Ratio.of(top, bottom).scale(value)).isEqualTo(expected);
         assertThat(new CountScaler(Ratio.of(top, bottom)).scale(value)).isEqualTo(expected);
+    }
+
+    /** A pinion of module 2: π × 2 mm to twelve digits, at any number of decimals, behind any reducer. What is held is told apart from what is exact. */
+    @ParameterizedTest
+    @CsvSource({"0", "1", "2", "3", "4", "5", "6"})
+    void aPitchOfTwelveDigitsIsTaken(int decimals) {
+        Ratio feed = Ratio.of(new java.math.BigDecimal("6.28318530718")).times(Ratio.of(24));
+        Scale scale = new Scale(524_288, Ratio.of(91, 10), feed, decimals);
+        double exact = 524_288 * 9.1 / (24 * 6.28318530718) / Math.pow(10, decimals);
+        assertThat(scale.countsPerWireUnit().toDouble()).isCloseTo(exact, within(1e-14 * exact));
+        assertThat(scale.feedConstant().numerator()).isLessThanOrEqualTo(0xFFFF_FFFFL);
+        assertThat(scale.feedConstant().denominator()).isLessThanOrEqualTo(0xFFFF_FFFFL);
+        assertThat(scale.countsPerWireUnitHeld().toDouble()).isCloseTo(exact, within(1e-9 * exact));
+        assertThat(scale.unitsPerMotorTurn().toDouble()).isCloseTo(24 * 6.28318530718 / 9.1, within(1e-13));
+    }
+
+    /** The nearest fraction is never zero, however narrow the gear. */
+    @Property
+    void theNearestFractionIsAboveZeroAndNearest(@ForAll @LongRange(min = 1, max = Integer.MAX_VALUE) long top, @ForAll @LongRange(min = 1, max = Long.MAX_VALUE / 4) long bottom,
+            @ForAll @IntRange(min = 8, max = 12) int bits) {
+        long most = (1L << bits) - 1;
+        Ratio held = Ratio.of(top, bottom).within(most, most);
+        assertThat(held.numerator()).isBetween(1L, most);
+        assertThat(held.denominator()).isBetween(1L, most);
+        double wanted = (double) top / bottom;
+        double miss = Math.abs(held.toDouble() - wanted);
+        for (long d = 1; d <= most; d += 7) {
+            long n = Math.max(1, Math.min(most, Math.round(wanted * d)));
+            assertThat(miss).isLessThanOrEqualTo(Math.abs((double) n / d - wanted) * (1 + 1e-9) + 1e-18);
+        }
     }
 }

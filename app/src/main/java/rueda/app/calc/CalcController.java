@@ -206,7 +206,7 @@ class CalcController {
 
     /** See {@link MoveTrial.Result}; settled is null when the load does not settle, inPosition when the drive does not report it. */
     record StepAnswer(List<Double> time, List<Double> commanded, List<Double> actual, List<Double> followingError, List<Double> torque, List<Double> predictedError,
-                      List<Double> allowedError, double peakTorque, Double settled, Double inPosition) {
+                      List<Double> allowedError, double peakTorque, Double settled, Double inPosition, boolean cutShort) {
     }
 
     @Operation(summary = "A short move of an axis on a bench of its own, as it is commanded and as it is made")
@@ -225,7 +225,7 @@ class CalcController {
 
     private static StepAnswer answer(MoveTrial.Result r) {
         return new StepAnswer(r.time(), r.commanded(), r.actual(), r.followingError(), r.torque(), r.predictedError(), r.allowedError(), r.peakTorque(),
-                Double.isNaN(r.settled()) ? null : r.settled(), Double.isNaN(r.inPosition()) ? null : r.inPosition());
+                Double.isNaN(r.settled()) ? null : r.settled(), Double.isNaN(r.inPosition()) ? null : r.inPosition(), r.cutShort());
     }
 
     /** An axis tried out on a bench of its own. @param faults what is wrong with the wiring there; none when left out */
