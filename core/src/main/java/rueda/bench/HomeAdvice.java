@@ -51,6 +51,7 @@ public final class HomeAdvice extends AxisAdvice {
         advice.times();
         advice.cam();
         advice.hardStop();
+        advice.ends();
         advice.repeatability();
         advice.sent();
         advice.found();
@@ -169,11 +170,22 @@ public final class HomeAdvice extends AxisAdvice {
         }
     }
 
+    /** Methods for an axis with ends, on one that has none. */
+    private void ends() {
+        if (axis.endless() && method.needsEnds()) {
+            int instead = homing.method() > 16 ? 27 : homing.method() > 0 ? 11 : 37;
+            boolean cam = axis.travel().camTo() > axis.travel().camFrom();
+            finding(Severity.FAULT, "This method looks for an end, and the axis has none.", "An endless axis has neither limit switches nor hard stops: the drive refuses the search.",
+                    Mend.set(cam && instead != 37 ? "Search the reference cam" : "Take the place where the axis stands", pointer + "/homing/method", cam ? instead : 37));
+        }
+    }
+
     private void sent() {
         if (result.found()) {
             figure("Comes to rest", fixed(result.rest() - result.zero(), 3), unit + " past zero", "place of rest − place of zero");
         }
         figure("Sent to drive, 6098h", Integer.toString(homing.method()).replace('-', '\u2212'), "", "homing method");
+        figure("607Ch, home offset", count(-axis.scale().wireFromUnits(homing.zeroOffset())), "wire units", "zero position = home position + home offset (IEC 61800-7-201): minus the position the place found is given");
         figure("6099h:01 / :02", count(axis.scale().wireFromUnits(homing.searchSpeed())) + " / " + count(axis.scale().wireFromUnits(homing.creepSpeed())), "",
                 "search and creep speed in wire units per second");
     }

@@ -382,8 +382,12 @@ public final class Drive {
             if (bit && !homingBitBefore) {
                 referenced = false;
                 dictionary.set(ERROR_CODE, 0);
-                homing.start(HomingMethod.of((int) dictionary.get(HOMING_METHOD)), feedback.motorCounts(),
+                HomingMethod method = HomingMethod.of((int) dictionary.get(HOMING_METHOD));
+                homing.start(method, feedback.motorCounts(),
                         digital.active(Function.NEGATIVE_LIMIT), digital.active(Function.POSITIVE_LIMIT), digital.active(Function.REFERENCE_CAM));
+                if (endless && method != null && method.needsEnds()) {
+                    homing.fail(HomingFailure.NEEDS_ENDS);
+                }
                 homingSubSteps = 0;
                 pressedSubSteps = 0;
                 ramp.takeOver(demand, 0);
@@ -481,7 +485,7 @@ public final class Drive {
 
     /** The search looks at switches and index pulse. */
     private void search(long counts) {
-        homing.observe(counts, homing.seeksHardStop() ? homing.direction() : ramp.direction(), digital.active(Function.NEGATIVE_LIMIT),
+        homing.observe(counts, homing.seeksHardStop() ? homing.direction() : ramp.direction(), fasterThanCreep(), digital.active(Function.NEGATIVE_LIMIT),
                 digital.active(Function.POSITIVE_LIMIT), digital.active(Function.REFERENCE_CAM), pressedLongEnough());
         pressing = homing.seeksHardStop();
         if (homing.state() == HomingRun.State.SEARCHING && ++homingSubSteps * subStep * 1000 > dictionary.get(HOMING_TIME_LIMIT)) {
@@ -491,6 +495,11 @@ public final class Drive {
             dictionary.set(ERROR_CODE, homing.failure().code());
         }
         takeZeroWhenFound();
+    }
+
+    /** A little more than creep speed is the rounding of the ramp. */
+    private boolean fasterThanCreep() {
+        return Math.abs(ramp.countsPerSecond()) > 1.02 * dictionary.get(HOMING_CREEP_SPEED) * countsPerWireUnit;
     }
 
     /** A brake opens with the level of its output, whoever made it; without an output nothing opens it. */
@@ -578,7 +587,8 @@ public final class Drive {
     private void takeZeroWhenFound() {
         if (homing.zeroFound() && !referenced) {
             long loadAhead = measured - feedback.motorCounts();
-            shift = countsPerWire.scale(dictionary.get(HOME_OFFSET)) - homing.zeroCounts() - loadAhead;
+            // IEC 61800-7-201, home offset: zero position = home position + home offset, so the axis stands at minus the offset where it was found.
+            shift = -countsPerWire.scale(dictionary.get(HOME_OFFSET)) - homing.zeroCounts() - loadAhead;
             referenced = true;
         }
     }

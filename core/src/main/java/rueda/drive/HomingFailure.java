@@ -4,6 +4,7 @@ package rueda.drive;
 public enum HomingFailure {
     NONE(0, "no failure"),
     UNKNOWN_METHOD(0xFF10, "the drive does not have this homing method"),
+    NEEDS_ENDS(0xFF16, "this homing method looks for an end of the travel, and an endless axis has none"),
     LIMIT_MET(0xFF11, "a limit switch was met where the search had nowhere else to go"),
     NO_CAM_BETWEEN_LIMITS(0xFF12, "both limit switches were reached and no reference cam between them"),
     TIME_OUT(0xFF13, "the search took longer than its time limit"),

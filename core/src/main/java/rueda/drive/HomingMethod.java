@@ -20,7 +20,8 @@ import java.util.List;
  * Of our own: −1, −2 the negative, the positive hard stop; −3, −4 the first index pulse off it.
  *
  * <p>The edge that counts is always crossed at creep speed: where the standard's drawings arrive at it in the direction
- * of the search, the axis first goes back over it. Zero lies in the same place.
+ * of the search, the axis first goes back over it, and where a cam is shorter than the braking way, so that it is left faster,
+ * the axis goes back onto it and leaves it once more. Zero lies in the same place.
  *
  * @param number  6098h
  * @param sensor  the switch it looks at
@@ -119,6 +120,11 @@ public record HomingMethod(int number, Sensor sensor, List<Leg> legs, int firstO
         if (index) {
             legs.add(new Leg(direction, true, Until.INDEX, ZERO, FAILS));
         }
+    }
+
+    /** It looks for a limit switch, a hard stop, or a switch that reaches to an end: an endless axis has none of them. */
+    public boolean needsEnds() {
+        return number < 0 || number >= 1 && number <= 6 || number >= 17 && number <= 22;
     }
 
     /** Zero is an index pulse. */

@@ -19,6 +19,8 @@ final class HomingRun {
     private HomingFailure failure = HomingFailure.NONE;
     private int leg;
     private boolean turned;
+    /** the edge that counts was crossed faster than creep speed: the axis goes back over it */
+    private boolean goingBack;
     /** legs begun so far */
     private int begun;
     private long zeroCounts;
@@ -35,6 +37,7 @@ final class HomingRun {
         method = chosen;
         failure = HomingFailure.NONE;
         turned = false;
+        goingBack = false;
         turnBefore = turn(counts);
         if (chosen == null) {
             fail(HomingFailure.UNKNOWN_METHOD);
@@ -75,17 +78,23 @@ final class HomingRun {
      * Looks at the sensors once.
      *
      * @param direction direction in which the axis moves, −1, 0 or 1
+     * @param fast      it moves faster than creep speed
      * @param pressed   the axis has pressed against a hard stop long enough
      */
-    void observe(long counts, int direction, boolean negativeLimit, boolean positiveLimit, boolean cam, boolean pressed) {
+    void observe(long counts, int direction, boolean fast, boolean negativeLimit, boolean positiveLimit, boolean cam, boolean pressed) {
         if (method == null) {
             return;
         }
         boolean sensor = sensor(negativeLimit, positiveLimit, cam);
         if (state == State.SEARCHING) {
             Leg now = method.legs().get(leg);
-            boolean withLeg = direction == now.direction();
-            if (withLeg && reached(now.until(), counts, sensor, pressed)) {
+            boolean withLeg = direction == (goingBack ? -now.direction() : now.direction());
+            boolean edge = now.until() == Until.SENSOR_ON || now.until() == Until.SENSOR_OFF;
+            if (goingBack) {
+                goBack(now, withLeg, sensor, negativeLimit, positiveLimit);
+            } else if (withLeg && edge && now.creep() && fast && reached(now.until(), counts, sensor, pressed)) {
+                goingBack = true;
+            } else if (withLeg && reached(now.until(), counts, sensor, pressed)) {
                 finishLeg(now, counts);
             } else if (withLeg && (now.direction() < 0 ? negativeLimit : positiveLimit)) {
                 meetLimit(now);
@@ -93,6 +102,16 @@ final class HomingRun {
         }
         sensorBefore = sensor;
         turnBefore = turn(counts);
+    }
+
+    /** Back over the edge, so that it can be crossed again, slowly this time. */
+    private void goBack(Leg now, boolean withLeg, boolean sensor, boolean negativeLimit, boolean positiveLimit) {
+        boolean back = now.until() == Until.SENSOR_OFF ? sensor && !sensorBefore : !sensor && sensorBefore;
+        if (withLeg && back) {
+            goingBack = false;
+        } else if (withLeg && (now.direction() > 0 ? negativeLimit : positiveLimit)) {
+            fail(HomingFailure.LIMIT_MET);
+        }
     }
 
     private boolean reached(Until until, long counts, boolean sensor, boolean pressed) {
@@ -146,7 +165,8 @@ final class HomingRun {
 
     /** Direction wanted now: −1, 0 (stop) or 1. */
     int direction() {
-        return state == State.SEARCHING ? method.legs().get(leg).direction() : 0;
+        int direction = state == State.SEARCHING ? method.legs().get(leg).direction() : 0;
+        return goingBack ? -direction : direction;
     }
 
     boolean creeps() {

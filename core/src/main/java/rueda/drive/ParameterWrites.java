@@ -62,7 +62,7 @@ final class ParameterWrites {
         dictionary.set(HOMING_SEARCH_SPEED, scale.wireFromUnits(homing.searchSpeed()));
         dictionary.set(HOMING_CREEP_SPEED, scale.wireFromUnits(homing.creepSpeed()));
         dictionary.set(HOMING_ACCELERATION, scale.wireFromUnits(homing.acceleration()));
-        dictionary.set(HOME_OFFSET, scale.wireFromUnits(homing.zeroOffset()));
+        dictionary.set(HOME_OFFSET, -scale.wireFromUnits(homing.zeroOffset()));
         dictionary.set(HARD_STOP_TORQUE, Math.round(homing.stopTorque() * 10));
         dictionary.set(HARD_STOP_TIME, homing.stopTime());
         dictionary.set(HOMING_TIME_LIMIT, Math.round(homing.timeLimit() * 1000));

@@ -13,7 +13,7 @@ import java.util.stream.Stream;
  * @param searchSpeed    6099h:01, units/s
  * @param creepSpeed     6099h:02, units/s
  * @param acceleration   609Ah, units/s²
- * @param zeroOffset     607Ch, the position the axis has at its zero, units
+ * @param zeroOffset     position the axis has at the place found, units; 607Ch is its negative (zero position = home position + home offset)
  * @param stopTorque     torque at which a hard stop counts as reached, % of rated torque
  * @param stopTime       how long that torque must have stood, ms
  * @param timeLimit      the search fails when it takes longer, s

@@ -71,8 +71,9 @@ public final class ServoPlant {
         perTurn = 1 / turn;
         negativeLimitAngle = endless ? Double.NEGATIVE_INFINITY : axis.travel().negativeLimit() / unitsPerRadian;
         positiveLimitAngle = endless ? Double.POSITIVE_INFINITY : axis.travel().positiveLimit() / unitsPerRadian;
-        camFromAngle = axis.travel().camFrom() / unitsPerRadian;
-        camToAngle = axis.travel().camTo() / unitsPerRadian;
+        camFromAngle = !endless && axis.travel().camFrom() <= 0 && axis.travel().camTo() > 0 ? Double.NEGATIVE_INFINITY : axis.travel().camFrom() / unitsPerRadian;
+        // A cam that reaches an end of the travel goes on behind it: the axis presses a little into a hard stop.
+        camToAngle = !endless && axis.travel().camTo() >= axis.travel().length() ? Double.POSITIVE_INFINITY : axis.travel().camTo() / unitsPerRadian;
         switchOnAt(axis.travel().parkedAt());
     }
 

@@ -321,7 +321,7 @@ public final class MotionAxis {
             return;
         }
         if (placed) {
-            mailbox.set(DriveObject.HOME_OFFSET, scale.wireFromUnits(homePosition));
+            mailbox.set(DriveObject.HOME_OFFSET, -scale.wireFromUnits(homePosition));
         }
         homingStarted = false;
         toZero = false;

@@ -54,7 +54,7 @@ class DeviceMemoryTest {
         bench.run(0.1);
         bench.letAct(0);
         assertThat(bench.device(0).pending()).isEmpty();
-        assertThat(bench.drive(0).dictionary().get(DriveObject.HOME_OFFSET)).isEqualTo(770_000);
+        assertThat(bench.drive(0).dictionary().get(DriveObject.HOME_OFFSET)).isEqualTo(-770_000);
     }
 
     @Test

@@ -144,4 +144,74 @@ class HomingMethodTest {
         assertThat(HomingSentence.of(shuttle.withWiring(Wiring.of(List.of(), List.of())))).hasSameSizeAs(Homing.METHODS);
         assertThat(HomingSentence.of(shuttle.withHoming(Homing.search(-1, 1, 1, 1, 0))).stream().map(HomingSentence::method)).contains(-1).doesNotContain(-2);
     }
+
+    /** Switches that reach to an end, searched from the hard stop there itself. */
+    @Test
+    void fromTheHardStopAtWhichTheSwitchIsActive() {
+        for (int method : new int[] {3, 4, 19, 20, 5, 6, 21, 22}) {
+            int kind = method > 14 ? method - 16 : method;
+            boolean positive = kind <= 4;
+            for (double start : positive ? new double[] {LENGTH, LENGTH - 0.01, POSITIVE_LIMIT + 5} : new double[] {0, 0.01, NEGATIVE_LIMIT - 5}) {
+                double from = positive ? 204 : 0;
+                double to = positive ? LENGTH : 204;
+                HomingTrial.Result result = home(axis(method, from, to, start));
+                Where where = Where.of(kind, from, to);
+                double expected = method > 14 ? where.edge : where.above ? indexAbove(where.edge) : indexBelow(where.edge);
+                assertThat(result.found()).as("method %d from %s: %s", method, start, result.message()).isTrue();
+                assertThat(result.zero()).as("method %d from %s", method, start).isCloseTo(expected, within(method > 14 ? 15 * 125e-6 * 3 : 1e-4));
+            }
+        }
+    }
+
+    /** Cams much shorter than the braking way, 3.75 mm: zero is still where the edge is, to what creep speed allows, from every start. */
+    @ParameterizedTest
+    @MethodSource("searches")
+    void aCamShorterThanTheBrakingWayIsCrossedSlowlyAllTheSame(int method) {
+        int kind = method > 14 ? method - 16 : method;
+        if (kind < 7) {
+            return;
+        }
+        for (double length : new double[] {0.4, 1, 2.5}) {
+            for (double start : new double[] {60, 190, 203, 350}) {
+                HomingTrial.Result result = home(axis(method, 203, 203 + length, start));
+                Where where = Where.of(kind, 203, 203 + length);
+                double expected = method > 14 ? where.edge : where.above ? indexAbove(where.edge) : indexBelow(where.edge);
+                String which = "method " + method + ", cam of " + length + ", from " + start + ": " + result.message();
+                assertThat(result.found()).as(which).isTrue();
+                assertThat(result.zero()).as(which).isCloseTo(expected, within(method > 14 ? 15 * 125e-6 * 3 : 1e-4));
+            }
+        }
+    }
+
+    /** An endless axis has no ends to look for: refused at once, not searched until the time limit. */
+    @Test
+    void anEndlessAxisRefusesMethodsThatNeedEnds() {
+        Machine demo = DemoMachine.create();
+        for (int method : Homing.METHODS) {
+            Axis brush = DemoMachine.brush().withHoming(Homing.search(method, 90, 20, 600, 0).withTimeLimit(60));
+            HomingTrial.Result result = HomingTrial.run(new Machine("m", demo.bus(), demo.plc(), List.of(brush), demo.proof()), 0, brush.travel().parkedAt());
+            boolean offered = HomingSentence.of(brush).stream().anyMatch(s -> s.method() == method);
+            assertThat(HomingMethod.of(method).needsEnds()).as("method %d", method).isEqualTo(!offered);
+            if (!offered) {
+                assertThat(result.found()).isFalse();
+                assertThat(result.message()).isEqualTo("This homing method looks for an end of the travel, and an endless axis has none.");
+                assertThat(result.duration()).isLessThan(3);
+            }
+        }
+    }
+
+    /**
+     * IEC 61800-7-201, 607Ch (from memory): zero position = home position + home offset. With an offset of +100 mm the zero lies 100 mm beyond
+     * the home position, so the axis stands at −100 mm there.
+     */
+    @Test
+    void theSignOfTheHomeOffset() {
+        Axis axis = axis(37, 160, 200, 87).withHoming(Homing.search(37, 150, 15, 3000, -100));
+        Machine demo = DemoMachine.create();
+        rueda.bench.Bench bench = new rueda.bench.Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proof()),
+                "PROGRAM P VAR Power : MC_Power; Home : MC_Home; END_VAR Power(Axis := Shuttle, Enable := TRUE); Home(Axis := Shuttle, Execute := Power.Status); END_PROGRAM", 16);
+        bench.run(1);
+        assertThat(bench.drive(0).dictionary().get(DriveObject.HOME_OFFSET)).isEqualTo(100 * axis.scale().wireUnitsPerUnit());
+        assertThat(bench.drive(0).position()).isCloseTo(-100, within(0.01));
+    }
 }

@@ -76,6 +76,12 @@ abstract class BrowserTest {
         Page opened = browser.newPage(new Browser.NewPageOptions().setViewportSize(1280, 800));
         opened.setDefaultTimeout(PATIENCE);
         opened.onPageError(complaints::add);
+        opened.onConsoleMessage(message -> {
+            // What the server's policy forbids is left out by the browser without a word on the page.
+            if (message.text().contains("Content Security Policy")) {
+                complaints.add(message.text());
+            }
+        });
         return opened;
     }
 
