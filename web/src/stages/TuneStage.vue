@@ -84,12 +84,12 @@ const rows = computed(() => {
   const r = found.value?.result
   if (!r?.done) return []
   return [
-    { what: 'Total inertia', value: r.inertia * 1e4, unit: 'kg·cm²' },
-    { what: 'Coulomb friction', value: r.coulomb, unit: 'N·m' },
-    { what: 'Viscous friction', value: r.viscous * 1000, unit: 'mN·m·s' },
-    { what: 'Torque to hold the load', value: r.gravity, unit: 'N·m' },
-    { what: 'Highest speed reached', value: r.speed, unit: `${unit.value}/s` },
-    { what: 'Highest acceleration reached', value: r.acceleration, unit: `${unit.value}/s²` },
+    { what: 'Total inertia', value: r.inertia * 1e4, doubt: r.inertiaDoubt * 1e4, unit: 'kg·cm²' },
+    { what: 'Coulomb friction', value: r.coulomb, doubt: r.coulombDoubt, unit: 'N·m' },
+    { what: 'Viscous friction', value: r.viscous * 1000, doubt: r.viscousDoubt * 1000, unit: 'mN·m·s' },
+    { what: 'Torque to hold the load', value: r.gravity, doubt: r.gravityDoubt, unit: 'N·m' },
+    { what: 'Highest speed reached', value: r.speed, doubt: null, unit: `${unit.value}/s` },
+    { what: 'Highest acceleration reached', value: r.acceleration, doubt: null, unit: `${unit.value}/s²` },
   ]
 })
 const proposed = computed(() => found.value?.proposed ?? [])
@@ -132,14 +132,15 @@ function accept() {
       <p v-if="running" role="status">Move {{ running.move }} of {{ running.of }} <progress :value="running.move" :max="running.of" aria-label="Identification" /></p>
       <p v-else-if="!found" class="sub">The bench moves the axis there and back at three speeds inside its free travel, and fits torque to motion.</p>
       <p v-else-if="!found.result.done" class="fault-text" role="alert">{{ found.result.message }}</p>
-      <table v-else class="plain" data-testid="identified">
-        <tbody><tr v-for="r in rows" :key="r.what"><td>{{ r.what }}</td><td class="mono end">{{ fixed(r.value, Math.abs(r.value) < 1 ? 4 : 2) }}</td><td class="unit">{{ r.unit }}</td></tr></tbody>
+      <p v-if="!running && found?.result.done && !found.result.trusted" class="fault-text" role="alert">{{ found.result.message }}</p>
+      <table v-if="!running && found?.result.done" class="plain" data-testid="identified">
+        <tbody><tr v-for="r in rows" :key="r.what"><td>{{ r.what }}</td><td class="mono end">{{ fixed(r.value, Math.abs(r.value) < 1 ? 4 : 2) }}</td><td class="mono end doubt" :title="r.doubt === null ? '' : 'The value lies within this range: twice its standard error, what the two halves of the data differ by, and the grid of the encoder'">{{ r.doubt === null ? '' : `± ${fixed(r.doubt, Math.abs(r.value) < 1 ? 4 : 2)}` }}</td><td class="unit">{{ r.unit }}</td></tr></tbody>
       </table>
     </section>
     <TorqueOperation />
     </div>
     <div>
-    <section v-if="found?.result.done" aria-label="Proposed gains and limits">
+    <section v-if="found?.result.trusted" aria-label="Proposed gains and limits">
       <div class="head"><h2>Proposed for this load</h2>
         <v-btn v-if="proposed.length" :disabled="taken" @click="accept">{{ taken ? 'Taken over' : 'Take them over' }}</v-btn></div>
       <table v-if="proposed.length" class="plain" data-testid="proposed">

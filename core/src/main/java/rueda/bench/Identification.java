@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.IntStream;
+import org.hipparchus.exception.MathIllegalArgumentException;
 import org.hipparchus.stat.regression.OLSMultipleLinearRegression;
 import rueda.drive.Drive;
 import rueda.drive.DriveError;
@@ -19,6 +21,11 @@ import rueda.plcopen.HandControl;
  * speeds inside its free travel; torque, speed and acceleration, as drive and encoder measure them, are fitted to
  * <pre>  M = J·α + M_c·sgn(ω) + b·ω + M_g </pre>
  * by least squares over stretches of 16 ms in which the axis moves.
+ *
+ * <p>The fit judges itself. Each value carries a doubt: twice its standard error, by how much it differs between the two halves of the data,
+ * and for the inertia the share of the acceleration that is only the grid of the encoder. Such noise in what torque is fitted to pulls a slope
+ * toward zero (errors in variables; Fuller: Measurement Error Models), and no standard error shows it. An inertia in doubt by more than
+ * {@link #MOST_DOUBT} is told, but nothing is proposed from it.
  */
 public final class Identification {
 
@@ -28,6 +35,8 @@ public final class Identification {
     private static final double LONGEST_MOVE = 30;
     /** Bus cycles to each side from which a speed is taken. */
     private static final int AROUND = 4;
+    /** Doubt about the inertia, share of it, up to which gains are proposed (our choice). */
+    public static final double MOST_DOUBT = 0.15;
 
     /** Told before every move; may end the whole. */
     @FunctionalInterface
@@ -41,25 +50,30 @@ public final class Identification {
 
     /**
      * @param done     false when the axis could not be moved; the message says why
-     * @param message  in words
+     * @param trusted  the values are sure enough to propose from
+     * @param message  in words; when it is not trusted, what to change
      * @param inertia  kg·m² at the motor shaft
      * @param coulomb  N·m
      * @param viscous  N·m·s/rad
      * @param gravity  N·m
+     * @param inertiaDoubt half the width of the range in which the inertia lies, kg·m²
+     * @param coulombDoubt the same of the Coulomb friction, N·m
+     * @param viscousDoubt the same of the viscous friction, N·m·s/rad
+     * @param gravityDoubt the same of the weight, N·m
      * @param speed    highest speed reached, units/s
      * @param acceleration highest acceleration reached, units/s²
      * @param way      how far the axis went, units
      * @param duration s of machine time
      */
-    public record Identified(boolean done, String message, double inertia, double coulomb, double viscous, double gravity,
-                         double speed, double acceleration, double way, double duration) {
+    public record Identified(boolean done, boolean trusted, String message, double inertia, double coulomb, double viscous, double gravity,
+                         double inertiaDoubt, double coulombDoubt, double viscousDoubt, double gravityDoubt, double speed, double acceleration, double way, double duration) {
         /** What follows for gains and limits, to be reviewed; empty when it was not done. @param pointer JSON pointer of the axis */
         public List<Proposal> proposals(Axis axis, String pointer) {
-            return done ? Proposal.of(axis, this, pointer) : List.of();
+            return trusted ? Proposal.of(axis, this, pointer) : List.of();
         }
 
         static Identified failed(String message) {
-            return new Identified(false, message, 0, 0, 0, 0, 0, 0, 0, 0);
+            return new Identified(false, false, message, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0);
         }
     }
 
@@ -196,12 +210,53 @@ public final class Identification {
 
         private Identified fitted(double way, double duration) {
             if (motions.size() < 20) {
-                return Identified.failed("The axis moved too little to measure anything.");
+                return Identified.failed("The axis moved too little to measure anything: give it more room, or a longer way at a higher default speed.");
             }
+            double[] found = new double[4];
+            double[] doubt = new double[4];
+            try {
+                OLSMultipleLinearRegression all = regression(0, 1);
+                found = all.estimateRegressionParameters();
+                double[] errors = all.estimateRegressionParametersStandardErrors();
+                double[] even = regression(0, 2).estimateRegressionParameters();
+                double[] odd = regression(1, 2).estimateRegressionParameters();
+                for (int i = 0; i < doubt.length; i++) {
+                    doubt[i] = Math.max(2 * errors[i], Math.abs(even[i] - odd[i]));
+                }
+            } catch (MathIllegalArgumentException singular) {
+                return Identified.failed("The moves were too much alike to tell inertia from friction: raise the default speed and acceleration.");
+            }
+            double grid = gridShare();
+            doubt[1] = Math.max(doubt[1], grid < 1 ? Math.abs(found[1]) * grid / (1 - grid) : Double.MAX_VALUE);
+            boolean trusted = found[1] > 0 && doubt[1] <= MOST_DOUBT * found[1];
+            return new Identified(true, trusted, trusted ? "Identified." : advice(grid), found[1], found[2], found[3], found[0], doubt[1], doubt[2], doubt[3], doubt[0], fastest, steepest, way, duration);
+        }
+
+        /** The fit over every so-manieth stretch. */
+        private OLSMultipleLinearRegression regression(int first, int every) {
+            List<Integer> taken = IntStream.range(0, motions.size()).filter(i -> i % every == first).boxed().toList();
             OLSMultipleLinearRegression regression = new OLSMultipleLinearRegression();
-            regression.newSampleData(torques.stream().mapToDouble(Double::doubleValue).toArray(), motions.toArray(double[][]::new));
-            double[] found = regression.estimateRegressionParameters();
-            return new Identified(true, "Identified.", found[1], found[2], found[3], found[0], fastest, steepest, way, duration);
+            regression.newSampleData(taken.stream().mapToDouble(torques::get).toArray(), taken.stream().map(motions::get).toArray(double[][]::new));
+            return regression;
+        }
+
+        /**
+         * Share of the variance of the accelerations that is the grid of the encoder. An angle is off by up to half a count, variance q²/12; a speed
+         * is the difference of two over 2·{@link #AROUND} cycles, an acceleration that of two speeds over a stretch.
+         */
+        private double gridShare() {
+            double quantum = 2 * Math.PI / drive.plant().countsPerTurn();
+            double speedVariance = 2 * quantum * quantum / 12 / Math.pow(2 * AROUND * cycle, 2);
+            double gridVariance = 2 * speedVariance / Math.pow(stretch * cycle, 2);
+            double mean = motions.stream().mapToDouble(m -> m[0]).average().orElse(0);
+            double variance = motions.stream().mapToDouble(m -> (m[0] - mean) * (m[0] - mean)).average().orElse(0);
+            return variance > 0 ? Math.min(1, gridVariance / variance) : 1;
+        }
+
+        private String advice(double grid) {
+            return grid > MOST_DOUBT / 2
+                    ? "Not sure enough: at these speeds the steps of the encoder, " + drive.plant().countsPerTurn() + " a turn, are as large as the accelerations. Raise the default speed and acceleration in Scale, or take a finer encoder; nothing is proposed."
+                    : "Not sure enough: the moves gain too little speed to tell inertia from friction. Raise the default acceleration in Scale, or give the axis a longer way; nothing is proposed.";
         }
     }
 }

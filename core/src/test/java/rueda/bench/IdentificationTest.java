@@ -52,4 +52,40 @@ class IdentificationTest {
         assertThat(proposals).noneMatch(p -> p.now() == p.next());
         assertThat(Identification.Identified.failed("no").proposals(shuttle, "/axes/0")).isEmpty();
     }
+
+    /** What is identified says how sure it is: the true value lies within the doubt about it, and the doubt is small on a good axis. */
+    @ParameterizedTest
+    @ValueSource(ints = {0, 1, 2, 3, 4})
+    void theTruthLiesWithinTheDoubt(int axis) {
+        MotorSide real = DEMO.axes().get(axis).motorSide();
+        Identification.Identified found = Identification.run(DEMO, axis, Set.of());
+        assertThat(found.trusted()).as(found.message()).isTrue();
+        assertThat(found.inertiaDoubt()).isPositive().isLessThan(0.15 * real.inertia());
+        // The two-mass Table adds what no fit of one mass knows: its play and its swinging.
+        assertThat(Math.abs(found.inertia() - real.inertia())).isLessThan(found.inertiaDoubt() + 0.03 * real.inertia());
+    }
+
+    /** Coarse encoders and slow moves: whatever comes out, it is right within 20 %, or it is not trusted, says what to change, and proposes nothing. */
+    @org.junit.jupiter.params.ParameterizedTest
+    @org.junit.jupiter.params.provider.CsvSource({"2500, 5, 20", "2500, 5, 2500", "2500, 20, 100", "500, 5, 2500", "500, 600, 2500", "2500, 600, 2500", "1024, 60, 250", "100, 100, 500", "10000, 2, 5", "64, 600, 2500"})
+    void aBadIdentificationIsNotTrusted(int lines, double speed, double acceleration) {
+        rueda.machine.Axis shuttle = DEMO.axes().get(0);
+        rueda.machine.Limits l = shuttle.limits();
+        rueda.machine.Axis slow = shuttle.withEncoder(new rueda.machine.Encoder(rueda.machine.Encoder.Kind.INCREMENTAL, lines, 0, 0, false))
+                .withLimits(new rueda.machine.Limits(l.softMin(), l.softMax(), new rueda.machine.Dynamics(speed, acceleration, acceleration, 0, 260), l.max(), l.quickStop()));
+        Identification.Identified found = Identification.run(DEMO.withAxis(0, slow), 0, Set.of());
+        double real = slow.motorSide().inertia();
+        if (found.trusted()) {
+            assertThat(found.inertia()).isCloseTo(real, within(0.2 * real));
+        } else {
+            assertThat(found.proposals(slow, "/axes/0")).isEmpty();
+            assertThat(found.message()).matches(".*(Raise|raise|give|Give|stopped|Switch).*");
+        }
+        if (lines == 2500 && speed == 5) {
+            assertThat(found.trusted()).isFalse();
+        }
+        if (lines == 2500 && speed == 600) {
+            assertThat(found.trusted()).as(found.message()).isTrue();
+        }
+    }
 }
