@@ -1,12 +1,14 @@
 import { createVuetify } from 'vuetify'
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
 
+/** The server allows only style sheets that carry the number of its answer. */
+export const styleNonce = document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')?.content ?? ''
+
 /** Two themes of our own: paper and dark. Colours with a meaning are in styles.css, as custom properties. */
 export const vuetify = createVuetify({
   icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
   theme: {
-    /* the server allows only style sheets that carry the number of its answer */
-    cspNonce: document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')?.content,
+    cspNonce: styleNonce,
     defaultTheme: 'paper',
     themes: {
       paper: {

@@ -3,6 +3,7 @@ import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirro
 import { HighlightStyle, syntaxHighlighting } from '@codemirror/language'
 import { lintGutter, setDiagnostics } from '@codemirror/lint'
 import { Compartment, EditorState, StateEffect, StateField } from '@codemirror/state'
+import { styleNonce } from '../theme'
 import { Decoration, drawSelection, EditorView, highlightActiveLine, keymap, lineNumbers, type DecorationSet } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
@@ -80,6 +81,7 @@ onMounted(() => {
       extensions: [
         lineNumbers(), history(), drawSelection(), highlightActiveLine(), lintGutter(), keymap.of([...defaultKeymap, ...historyKeymap, indentWithTab]), structuredText,
         syntaxHighlighting(colours), markedLine, theme, writable.of(EditorState.readOnly.of(Boolean(props.readonly))),
+        EditorView.cspNonce.of(styleNonce),
         EditorView.contentAttributes.of({ 'aria-label': props.label, tabindex: '0' }),
         EditorView.updateListener.of((update) => {
           if (update.docChanged && !update.transactions.some((t) => t.isUserEvent('outside'))) emit('update:modelValue', update.state.doc.toString())

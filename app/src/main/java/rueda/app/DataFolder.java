@@ -98,7 +98,7 @@ final class DataFolder {
             return;
         }
         String what = "The database " + file;
-        try (Connection connection = DriverManager.getConnection("jdbc:h2:file:" + folder.resolve("rueda") + ";IFEXISTS=TRUE;WRITE_DELAY=0;TRACE_LEVEL_FILE=0;TRACE_LEVEL_SYSTEM_OUT=0", "sa", "");
+        try (Connection connection = DriverManager.getConnection("jdbc:h2:file:" + folder.resolve("rueda") + ";IFEXISTS=TRUE;WRITE_DELAY=0;TRACE_LEVEL_FILE=0;TRACE_LEVEL_SYSTEM_OUT=0");
              Statement statement = connection.createStatement();
              ResultSet versions = statement.executeQuery("select \"version\" from \"flyway_schema_history\" where \"version\" is not null")) {
             int newest = newest();

@@ -13,6 +13,7 @@ import org.apache.commons.csv.CSVRecord;
 import rueda.app.devices.ImageStore.ImageView;
 import rueda.app.machine.MachineJson;
 import rueda.drive.ParameterGroup;
+import rueda.format.SpreadsheetCells;
 import rueda.format.Text;
 import rueda.format.UnreadableFile;
 import rueda.machine.Axis;
@@ -84,13 +85,13 @@ final class DeviceImageFile {
                     throw new UnreadableFile(place, row.size() + " columns", HEADINGS.size() + " columns", "the file may be cut off: take it out again");
                 }
                 if (held == null) {
-                    named = row.get(1).equals("/name") ? machine.axis(row.get(2)).orElse(null) : null;
+                    named = row.get(1).equals("/name") ? machine.axis(SpreadsheetCells.read(row.get(2))).orElse(null) : null;
                     if (named == null) {
                         throw new UnreadableFile(place, row.get(1) + " " + row.get(2), "/name with the name of an axis of this machine", "correct the name of the axis");
                     }
                     held = (ObjectNode) MachineJson.tree(named).deepCopy();
                 } else {
-                    put(held, row.get(1), row.get(2), place);
+                    put(held, row.get(1), SpreadsheetCells.read(row.get(2)), place);
                 }
             }
             if (held == null) {
@@ -136,10 +137,10 @@ final class DeviceImageFile {
         StringBuilder text = new StringBuilder();
         try (CSVPrinter out = new CSVPrinter(text, CSVFormat.RFC4180)) {
             out.printRecord(HEADINGS);
-            out.printRecord("Device", "/name", held.name());
+            out.printRecord("Device", "/name", SpreadsheetCells.written(held.name()));
             for (ParameterGroup group : ParameterGroup.values()) {
                 for (DeviceValues.DeviceValue value : DeviceValues.of(group, held)) {
-                    out.printRecord(group.words(), value.name(), value.project());
+                    out.printRecord(group.words(), value.name(), SpreadsheetCells.written(value.project()));
                 }
             }
         } catch (IOException impossible) {

@@ -12,6 +12,7 @@ import java.util.Set;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
+import rueda.format.SpreadsheetCells;
 import rueda.format.Text;
 import rueda.format.UnreadableFile;
 import rueda.plc.ProcessAddress;
@@ -143,7 +144,7 @@ public final class TagCsv {
     }
 
     private static String field(CSVRecord record, int column) {
-        return column >= 0 && column < record.size() ? record.get(column).strip() : "";
+        return column >= 0 && column < record.size() ? SpreadsheetCells.read(record.get(column).strip()) : "";
     }
 
     /** A table with a line of headings, read back with the columns that {@link #preview} suggests. */
@@ -152,7 +153,7 @@ public final class TagCsv {
         try (org.apache.commons.csv.CSVPrinter out = new org.apache.commons.csv.CSVPrinter(text, CSVFormat.RFC4180)) {
             out.printRecord("Name", "Type", "Address", "Comment");
             for (TagRow row : rows) {
-                out.printRecord(row.name(), row.type(), row.output() == null ? "" : ProcessAddress.text(row.output(), row.bitOffset(), row.bits()), row.comment());
+                out.printRecord(SpreadsheetCells.written(row.name()), row.type(), row.output() == null ? "" : ProcessAddress.text(row.output(), row.bitOffset(), row.bits()), SpreadsheetCells.written(row.comment()));
             }
         } catch (IOException impossible) {
             throw new UncheckedIOException(impossible);
