@@ -60,7 +60,23 @@ public final class Text {
     }
 
     /**
-     * A whole number: decimal, 0x or #x hexadecimal, 0 octal is not taken.
+     * A whole number as CiA 306 writes it (clause 4.2, from memory): 0x begins a hexadecimal one, 0 an octal one.
+     *
+     * @throws UnreadableFile when it is none, or not in the range
+     */
+    public static long octalOrWhole(String place, String text, long low, long high) {
+        String digits = text == null ? "" : text.strip();
+        if (!digits.matches("-?0[0-9]+")) {
+            return whole(place, text, low, high);
+        }
+        if (!digits.matches("-?0[0-7]{1,21}")) {
+            throw new UnreadableFile(place, text, "a whole number; one that begins with 0 is octal and has digits 0 to 7", "correct it");
+        }
+        return whole(place, Long.toString(Long.parseLong(digits, 8)), low, high);
+    }
+
+    /**
+     * A whole number: decimal, or hexadecimal with 0x or #x.
      *
      * @throws UnreadableFile when it is none, or not in the range
      */

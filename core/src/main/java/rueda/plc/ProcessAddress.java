@@ -6,7 +6,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * A directly represented variable of IEC 61131-3, 6.5.5: %I or %Q, the size X, B, W, D or L, a number and for X a bit.
+ * A directly represented variable of IEC 61131-3, 6.5.5: %I or %Q (in German tables also E and A: common practice, no source), the size X, B, W, D or L, a number and for X a bit.
  *
  * @param output    %Q
  * @param bitOffset place in bits
@@ -16,7 +16,7 @@ public record ProcessAddress(boolean output, int bitOffset) {
     /** What the number of %QW4 counts: bytes, or words. The standard leaves it to the maker. */
     public enum Counts { BYTES, ELEMENTS }
 
-    private static final Pattern FORM = Pattern.compile("%?([IQ])([XBWDL]?)(\\d{1,6})(?:\\.([0-7]))?");
+    private static final Pattern FORM = Pattern.compile("%?([IQEA])([XBWDL]?)(\\d{1,6})(?:\\.([0-7]))?");
 
     /** The address in a text such as %QD68 or %IX2.3, empty when it is none. */
     public static Optional<ProcessAddress> of(String text, Counts counts) {
@@ -33,7 +33,7 @@ public record ProcessAddress(boolean output, int bitOffset) {
             default -> 8;
         };
         boolean single = form.group(2).isEmpty() || form.group(2).equals("X");
-        return Optional.of(new ProcessAddress(form.group(1).equals("Q"), single && form.group(4) == null ? number : number * (counts == Counts.BYTES ? 8 : size) + bit));
+        return Optional.of(new ProcessAddress(form.group(1).equals("Q") || form.group(1).equals("A"), single && form.group(4) == null ? number : number * (counts == Counts.BYTES ? 8 : size) + bit));
     }
 
     /** The address as text, counting bytes. @param bits size of the variable */

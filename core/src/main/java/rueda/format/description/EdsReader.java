@@ -23,8 +23,11 @@ import rueda.machine.Station.Identity;
 public final class EdsReader {
 
     private static final long UNSIGNED_32 = 0xFFFF_FFFFL;
+    /** Numbers of entries from here on say that a PDO is multiplexed: 254 by the source, 255 by the destination (CiA 301). */
+    private static final int MULTIPLEXED = 254;
     private static final Pattern OBJECT = Pattern.compile("([0-9a-f]{4})(?:sub([0-9a-f]{1,2}))?");
-    private static final Pattern KNOWN = Pattern.compile("fileinfo|deviceinfo|devicecomissioning|devicecommissioning|dummyusage|comments|mandatoryobjects|optionalobjects|manufacturerobjects|tools|[0-9a-f]{4}(sub[0-9a-f]{1,2})?");
+    private static final Pattern KNOWN = Pattern.compile("fileinfo|deviceinfo|devicecomissioning|devicecommissioning|dummyusage|comments|mandatoryobjects|optionalobjects|manufacturerobjects|tools|[0-9a-f]{4}(sub[0-9a-f]{1,2}|name|value|denotation)?");
+    private static final Pattern OCTAL = Pattern.compile("-?0[0-7]+");
 
     private EdsReader() {
     }
@@ -66,8 +69,8 @@ public final class EdsReader {
         Identity identity = new Identity(product, ini.whole("deviceinfo", "vendornumber", 0, 0, UNSIGNED_32), ini.whole("deviceinfo", "productnumber", 0, 0, UNSIGNED_32),
                 ini.whole("deviceinfo", "revisionnumber", 0, 0, UNSIGNED_32));
         List<DescribedPdo> pdos = new ArrayList<>();
-        pdos(objects, 0x1400, 0x1600, true, pdos);
-        pdos(objects, 0x1800, 0x1A00, false, pdos);
+        pdos(objects, 0x1600, true, pdos, remarks);
+        pdos(objects, 0x1A00, false, pdos, remarks);
         DeviceDescription device = new DeviceDescription(Family.CANOPEN, values.isEmpty() ? "EDS" : "DCF", product, ini.text("deviceinfo", "vendorname", ""), identity, List.copyOf(objects.values()), pdos,
                 List.of(), List.of("SDO"), List.of());
         String commissioning = ini.has("devicecomissioning") ? "devicecomissioning" : "devicecommissioning";
@@ -78,6 +81,11 @@ public final class EdsReader {
     private static void object(IniFile ini, String section, int index, int sub, Map<Long, DescribedObject> into, Map<Long, String> values) {
         int kind = (int) ini.whole(section, "objecttype", 7, 0, 9);
         boolean composed = sub < 0 && (kind == 8 || kind == 9);
+        int compact = sub < 0 ? (int) ini.whole(section, "compactsubobj", 0, 0, 254) : 0;
+        if (compact > 0) {
+            compact(ini, section, index, compact, into, values);
+            return;
+        }
         if (composed) {
             return;
         }
@@ -86,16 +94,42 @@ public final class EdsReader {
         String type = DataTypes.cia301((int) Text.whole(ini.place(section, "datatype"), ini.text(section, "datatype", "0x0F"), 0, 0xFFFF));
         String name = ini.text(section, "parametername", section);
         String parent = sub >= 0 ? ini.text(String.format(Locale.ROOT, "%04x", index), "parametername", "") : "";
-        String low = ini.text(section, "lowlimit", "");
-        String high = ini.text(section, "highlimit", "");
+        String low = number(ini.text(section, "lowlimit", ""));
+        String high = number(ini.text(section, "highlimit", ""));
         DescribedObject object = new DescribedObject(index, subIndex, parent.isEmpty() ? name : parent + ", " + name, type, DataTypes.bits(type), access(ini, section), low, high,
-                DataTypes.bits(type) == 0 ? "" : ini.text(section, "defaultvalue", ""), ini.whole(section, "pdomapping", 0, 0, 1) == 1);
-        if (into.put(key, DataTypes.checked(object, ini.place(section, "datatype"))) != null) {
-            throw new UnreadableFile("[" + section + "]", name, "each index and sub-index once", "remove the second");
-        }
+                DataTypes.bits(type) == 0 ? "" : number(ini.text(section, "defaultvalue", "")), ini.whole(section, "pdomapping", 0, 0, 1) == 1);
+        put(into, DataTypes.checked(object, ini.place(section, "datatype")), section);
         String value = ini.text(section, "parametervalue", null);
         if (value != null) {
             values.put(key, value);
+        }
+    }
+
+    /** A number that begins with 0 is octal (CiA 306); from here on all are decimal or hexadecimal. */
+    private static String number(String text) {
+        return OCTAL.matcher(text).matches() && text.length() < 22 ? Long.toString(Long.parseLong(text, 8)) : text;
+    }
+
+    /** An array written once for all its elements (CiA 306, CompactSubObj): names and values of single ones stand in sections of their own. */
+    private static void compact(IniFile ini, String section, int index, int elements, Map<Long, DescribedObject> into, Map<Long, String> values) {
+        String type = DataTypes.cia301((int) Text.whole(ini.place(section, "datatype"), ini.text(section, "datatype", "0x0F"), 0, 0xFFFF));
+        String name = ini.text(section, "parametername", section);
+        String preset = DataTypes.bits(type) == 0 ? "" : number(ini.text(section, "defaultvalue", ""));
+        put(into, new DescribedObject(index, 0, name + ", number of entries", "USINT", 8, Access.READ, "", "", Integer.toString(elements), false), section);
+        for (int sub = 1; sub <= elements; sub++) {
+            String own = ini.text(section + "name", Integer.toString(sub), "element " + sub);
+            put(into, DataTypes.checked(new DescribedObject(index, sub, name + ", " + own, type, DataTypes.bits(type), access(ini, section), number(ini.text(section, "lowlimit", "")), number(ini.text(section, "highlimit", "")),
+                    preset, ini.whole(section, "pdomapping", 0, 0, 1) == 1), ini.place(section, "datatype")), section);
+            String value = ini.text(section + "value", Integer.toString(sub), null);
+            if (value != null) {
+                values.put((long) index << 8 | sub, value);
+            }
+        }
+    }
+
+    private static void put(Map<Long, DescribedObject> into, DescribedObject object, String section) {
+        if (into.put((long) object.index() << 8 | object.subIndex(), object) != null) {
+            throw new UnreadableFile("[" + section + "]", object.name(), "each index and sub-index once", "remove the second");
         }
     }
 
@@ -128,14 +162,21 @@ public final class EdsReader {
     }
 
     /** PDOs from the defaults of the mapping objects: 16 bits index, 8 sub-index, 8 length (CiA 301). */
-    private static void pdos(Map<Long, DescribedObject> objects, int communication, int mapping, boolean output, List<DescribedPdo> into) {
+    private static void pdos(Map<Long, DescribedObject> objects, int mapping, boolean output, List<DescribedPdo> into, List<String> remarks) {
         for (int n = 0; n < 512; n++) {
             DescribedObject count = objects.get((long) (mapping + n) << 8);
             if (count == null) {
                 continue;
             }
             List<DescribedEntry> entries = new ArrayList<>();
-            int used = count.preset().isBlank() ? 0 : (int) Text.whole(String.format(Locale.ROOT, "[%04X]", mapping + n), count.preset(), 0, 64);
+            int used = count.preset().isBlank() ? 0 : (int) Text.whole(String.format(Locale.ROOT, "[%04X]", mapping + n), count.preset(), 0, 255);
+            if (used >= MULTIPLEXED) {
+                remarks.add(String.format(Locale.ROOT, "[%04X] is a multiplexed PDO (%d entries stand for its kind, CiA 301) and is not used", mapping + n, used));
+                used = 0;
+            }
+            if (used > 64) {
+                throw new UnreadableFile(String.format(Locale.ROOT, "[%04X]", mapping + n), count.preset(), "0 to 64 entries, or 254 and 255 for a multiplexed PDO", "correct it");
+            }
             for (int sub = 1; sub <= used; sub++) {
                 DescribedObject map = objects.get((long) (mapping + n) << 8 | sub);
                 if (map == null || map.preset().isBlank()) {
@@ -147,7 +188,8 @@ public final class EdsReader {
                 if (mapped != null && mapped.bits() > 0 && mapped.bits() != bits) {
                     throw new UnreadableFile(String.format(Locale.ROOT, "[%04Xsub%X] DefaultValue", mapping + n, sub), map.preset(), mapped.name() + " has " + mapped.bits() + " bits", "correct the length");
                 }
-                entries.add(new DescribedEntry((int) (value >> 16), (int) (value >> 8 & 0xFF), bits, mapped == null ? "" : mapped.name(), mapped == null ? "" : mapped.dataType(), false));
+                boolean dummy = value >> 16 <= 0x1F;
+                entries.add(dummy ? new DescribedEntry(0, 0, bits, "filler", "", false) : new DescribedEntry((int) (value >> 16), (int) (value >> 8 & 0xFF), bits, mapped == null ? "" : mapped.name(), mapped == null ? "" : mapped.dataType(), false));
             }
             boolean fixed = !count.access().writable();
             into.add(new DescribedPdo(mapping + n, (output ? "RPDO " : "TPDO ") + (n + 1), output, fixed, false, used > 0, List.of(), entries));

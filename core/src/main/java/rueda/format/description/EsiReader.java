@@ -31,6 +31,8 @@ public final class EsiReader {
             "Mailbox", "Dc", "Profile", "Su");
 
     private final List<String> remarks = new ArrayList<>();
+    /** data types of the device being read */
+    private final Map<String, XmlElement> types = new HashMap<>();
 
     private EsiReader() {
     }
@@ -80,8 +82,10 @@ public final class EsiReader {
                 pdos.add(pdo);
             }
         }
-        List<DescribedClock> clocks = device.first("Dc").stream().flatMap(dc -> dc.all("OpMode")).map(mode -> new DescribedClock(mode.textOf("Name", "DC"), mode.textOf("Desc", ""),
+        List<DescribedClock> clocks = device.first("Dc").stream().flatMap(dc -> dc.all("OpMode")).map(mode -> new DescribedClock(mode.textOf("Name", "DC"), mode.textOf("Desc", "") + mode.first("ShiftTimeSync0").map(s -> ", SYNC0 shifted by " + s.text() + " ns").orElse(""),
                 (int) mode.first("AssignActivate").map(a -> a.whole(0, 0xFFFF)).orElse(0L).longValue())).toList();
+        device.everything().filter(e -> e.name().equals("InitCmd")).forEach(c -> remarks.add(c.place() + " of " + name + ": the start-up command " + c.textOf("Index", "?") + ":" + c.textOf("SubIndex", "0") + " = " + c.textOf("Data", "")
+                + " at " + c.textOf("Transition", "?") + " is not taken over; add it under Start-up where it is needed"));
         List<String> mailbox = device.first("Mailbox").map(m -> m.children().stream().map(XmlElement::name).toList()).orElse(List.of());
         return new DeviceDescription(Family.ETHERCAT, "ESI", name, vendorName, new Identity(name, vendorId, product, revision), objects(device), pdos, clocks, mailbox, ports(device));
     }
@@ -131,7 +135,8 @@ public final class EsiReader {
         if (dictionary == null) {
             return List.of();
         }
-        Map<String, XmlElement> types = new HashMap<>();
+        types.clear();
+        device.all("Profile").flatMap(p -> p.all("Dictionary")).skip(1).forEach(d -> remarks.add(d.place() + " of " + device.textOf("Name", "") + ", a second dictionary, is not used"));
         dictionary.at("DataTypes").ifPresent(all -> all.all("DataType").forEach(t -> types.put(t.textOf("Name", ""), t)));
         Map<Long, DescribedObject> objects = new TreeMap<>();
         for (XmlElement object : dictionary.at("Objects").map(o -> o.all("Object").toList()).orElse(List.of())) {
@@ -139,7 +144,7 @@ public final class EsiReader {
             XmlElement type = types.get(object.textOf("Type", ""));
             List<XmlElement> subItems = type == null ? List.of() : type.all("SubItem").toList();
             if (subItems.isEmpty()) {
-                put(objects, one(index, 0, object.textOf("Name", ""), object.need("Type").text(), object.first("BitSize"), object.first("Flags"), object.first("Info"), object), object);
+                put(objects, one(index, 0, object.textOf("Name", ""), object.need("Type").text(), object.first("BitSize").map(b -> (int) b.whole(0, 1 << 16)).orElse(0), object.first("Flags"), object.first("Info"), object), object);
             } else {
                 members(index, object, subItems, objects);
             }
@@ -154,14 +159,33 @@ public final class EsiReader {
         for (int i = 0; i < subItems.size(); i++) {
             XmlElement item = subItems.get(i);
             int sub = (int) item.first("SubIdx").map(s -> s.whole(0, 255)).orElse((long) i).longValue();
-            XmlElement info = i < infos.size() ? infos.get(i).first("Info").orElse(null) : null;
-            put(into, one(index, sub, object.textOf("Name", "") + ", " + item.textOf("Name", "sub-index " + sub), item.need("Type").text(), item.first("BitSize"),
-                    item.first("Flags"), java.util.Optional.ofNullable(info), item), item);
+            XmlElement told = told(item, i, infos);
+            XmlElement info = told == null ? null : told.first("Info").orElse(null);
+            int bits = item.first("BitSize").map(b -> (int) b.whole(0, 1 << 16)).orElse(0);
+            XmlElement array = types.get(item.need("Type").text());
+            java.util.Optional<XmlElement> elements = array == null ? java.util.Optional.empty() : array.first("ArrayInfo");
+            int count = elements.flatMap(a -> a.first("Elements")).map(e -> (int) e.whole(1, 255)).orElse(1);
+            String type = elements.isPresent() ? array.need("BaseType").text() : item.need("Type").text();
+            int first = elements.isPresent() && item.first("SubIdx").isEmpty() ? (int) elements.get().first("LBound").map(b -> b.whole(0, 255)).orElse(1L).longValue() : sub;
+            for (int k = 0; k < count; k++) {
+                String name = object.textOf("Name", "") + ", " + item.textOf("Name", "sub-index " + sub) + (count > 1 ? " " + (first + k) : "");
+                put(into, one(index, first + k, name, type, bits / count, item.first("Flags"), java.util.Optional.ofNullable(info), told == null ? item : told), item);
+            }
             end = Math.max(end, item.first("BitOffs").map(b -> b.whole(0, 1 << 20)).orElse(0L) + item.first("BitSize").map(b -> b.whole(0, 1 << 16)).orElse(0L));
         }
         if (total > 0 && end > total) {
             throw new UnreadableFile(object.place() + String.format(Locale.ROOT, ", %04Xh", index), total + " bits", "at least the " + end + " bits of its sub-items", "correct BitSize");
         }
+    }
+
+    /** What an object tells of a sub-item: by its name; by its place only where the object gives no names. */
+    private static XmlElement told(XmlElement item, int place, List<XmlElement> infos) {
+        String name = item.textOf("Name", "");
+        boolean named = infos.stream().anyMatch(i -> !i.textOf("Name", "").isEmpty());
+        if (named) {
+            return infos.stream().filter(i -> i.textOf("Name", "").equals(name)).findFirst().orElse(null);
+        }
+        return place < infos.size() ? infos.get(place) : null;
     }
 
     private static void put(Map<Long, DescribedObject> into, DescribedObject object, XmlElement at) {
@@ -170,13 +194,18 @@ public final class EsiReader {
         }
     }
 
-    private DescribedObject one(int index, int sub, String name, String type, java.util.Optional<XmlElement> bitSize, java.util.Optional<XmlElement> flags, java.util.Optional<XmlElement> info, XmlElement at) {
-        int bits = (int) bitSize.map(b -> b.whole(0, 1 << 16)).orElse(0L).longValue();
+    private DescribedObject one(int index, int sub, String name, String declared, int bits, java.util.Optional<XmlElement> flags, java.util.Optional<XmlElement> info, XmlElement at) {
+        // An enumeration, or bits, stand on a type of their own that is as wide as a known one.
+        String type = DataTypes.bits(declared) == 0 && types.containsKey(declared) ? types.get(declared).textOf("BaseType", declared) : declared;
         String access = flags.map(f -> f.textOf("Access", "ro")).orElse("ro");
         boolean cyclic = flags.map(f -> !f.textOf("PdoMapping", "").isBlank()).orElse(false);
         String preset = info.flatMap(i -> i.first("DefaultValue")).map(XmlElement::text).orElseGet(() -> info.flatMap(i -> i.first("DefaultData")).map(d -> littleEndian(d)).orElse(""));
-        return DataTypes.checked(new DescribedObject(index, sub, name, type, bits, access(access, at), info.map(i -> i.textOf("MinValue", "")).orElse(""),
-                info.map(i -> i.textOf("MaxValue", "")).orElse(""), DataTypes.bits(type) == 0 ? "" : preset, cyclic), at.place());
+        return DataTypes.checked(new DescribedObject(index, sub, name, type, bits, access(access, at), limit(info, "Min"), limit(info, "Max"), DataTypes.bits(type) == 0 ? "" : preset, cyclic), at.place());
+    }
+
+    /** A limit as a value, or as the bytes that travel. */
+    private String limit(java.util.Optional<XmlElement> info, String which) {
+        return info.flatMap(i -> i.first(which + "Value")).map(XmlElement::text).orElseGet(() -> info.flatMap(i -> i.first(which + "Data")).map(this::littleEndian).orElse(""));
     }
 
     /** DefaultData holds the bytes as they travel. */

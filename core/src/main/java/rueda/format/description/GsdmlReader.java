@@ -25,6 +25,7 @@ public final class GsdmlReader {
 
     private final List<String> remarks = new ArrayList<>();
     private final Map<String, String> texts = new HashMap<>();
+    private final Map<String, XmlElement> valueLists = new HashMap<>();
 
     private GsdmlReader() {
     }
@@ -49,14 +50,18 @@ public final class GsdmlReader {
         long vendor = Text.whole(identity.place() + ", VendorID", identity.needAttribute("VendorID"), 0, 0xFFFF);
         long product = Text.whole(identity.place() + ", DeviceID", identity.needAttribute("DeviceID"), 0, 0xFFFF);
         String vendorName = identity.first("VendorName").map(v -> v.attribute("Value", "")).orElse("");
+        List<XmlElement> points = process.need("DeviceAccessPointList").all("DeviceAccessPointItem").toList();
         XmlElement access = process.need("DeviceAccessPointList").need("DeviceAccessPointItem");
+        points.stream().filter(p -> p != access).forEach(p -> remarks.add(p.place() + ": the access point " + p.attribute("ID", "") + " is not used; " + access.attribute("ID", "the first") + " is"));
+        process.first("ValueList").ifPresent(l -> l.all("ValueItem").forEach(v -> valueLists.put(v.attribute("ID", ""), v)));
         String name = access.first("ModuleInfo").flatMap(m -> m.first("Name")).map(this::text).orElse(access.attribute("DNS_CompatibleName", "device"));
         long revision = access.first("ModuleInfo").flatMap(m -> m.first("SoftwareRelease")).map(r -> release(r)).orElse(0L);
         List<DescribedPdo> pdos = new ArrayList<>();
         List<DescribedObject> objects = new ArrayList<>();
-        Set<Long> numbers = new HashSet<>();
-        Set<Long> parameters = new HashSet<>();
-        process.everything().filter(e -> e.name().equals("SubmoduleItem") || e.name().equals("VirtualSubmoduleItem")).forEach(item -> submodule(item, numbers, parameters, pdos, objects));
+        Set<Integer> messages = new HashSet<>();
+        submodules(access, messages, pdos, objects);
+        process.first("ModuleList").ifPresent(l -> l.all("ModuleItem").forEach(module -> submodules(module, messages, pdos, objects)));
+        process.first("SubmoduleList").ifPresent(l -> submodules(l, messages, pdos, objects));
         List<DescribedClock> clocks = access.everything().filter(e -> e.name().equals("SynchronisationMode")).map(s -> new DescribedClock("IRT", s.attribute("SupportedRole", ""), 0)).toList();
         process.children().stream().map(XmlElement::name).filter(n -> !Set.of("DeviceAccessPointList", "ModuleList", "SubmoduleList", "ExternalTextList", "ValueList", "GraphicsList").contains(n))
                 .forEach(n -> remarks.add("<" + n + "> is not used"));
@@ -72,18 +77,36 @@ public final class GsdmlReader {
         return texts.getOrDefault(element.attribute("TextId", ""), element.attribute("TextId", element.name()));
     }
 
-    private void submodule(XmlElement item, Set<Long> numbers, Set<Long> parameters, List<DescribedPdo> pdos, List<DescribedObject> objects) {
+    /** Numbers of submodules are their module's own: other modules may use them again. */
+    private void submodules(XmlElement module, Set<Integer> messages, List<DescribedPdo> pdos, List<DescribedObject> objects) {
+        Set<Long> numbers = new HashSet<>();
+        module.everything().filter(e -> e.name().equals("SubmoduleItem") || e.name().equals("VirtualSubmoduleItem")).forEach(item -> submodule(item, numbers, messages, pdos, objects));
+    }
+
+    /** The number of a submodule, or a free one where another module has it already. */
+    private static int message(long number, Set<Integer> taken) {
+        int message = (int) (number & 0x7FFF_FFFF);
+        while (!taken.add(message)) {
+            message = (message + 0x0100_0000) & 0x7FFF_FFFF;
+        }
+        return message;
+    }
+
+    private void submodule(XmlElement item, Set<Long> numbers, Set<Integer> messages, List<DescribedPdo> pdos, List<DescribedObject> objects) {
         long number = Text.whole(item.place() + ", SubmoduleIdentNumber", item.attribute("SubmoduleIdentNumber", "0"), 0, 0xFFFF_FFFFL);
         if (!numbers.add(number)) {
             throw new UnreadableFile(item.place() + ", SubmoduleIdentNumber", item.attribute("SubmoduleIdentNumber", ""), "each number once", "correct it");
         }
         String name = item.first("ModuleInfo").flatMap(m -> m.first("Name")).map(this::text).orElse(item.attribute("ID", "submodule"));
         boolean fixed = item.name().equals("VirtualSubmoduleItem");
+        int message = message(number, messages);
         item.first("IOData").ifPresent(data -> {
-            data.first("Output").ifPresent(o -> pdos.add(new DescribedPdo((int) (number & 0x7FFF_FFFF), name, true, true, fixed, pdos.isEmpty(), List.of(), entries(o))));
-            data.first("Input").ifPresent(i -> pdos.add(new DescribedPdo((int) (number & 0x7FFF_FFFF), name, false, true, fixed, pdos.size() < 2, List.of(), entries(i))));
+            data.first("Output").ifPresent(o -> pdos.add(new DescribedPdo(message, name, true, true, fixed, pdos.isEmpty(), List.of(), entries(o))));
+            data.first("Input").ifPresent(i -> pdos.add(new DescribedPdo(message, name, false, true, fixed, pdos.size() < 2, List.of(), entries(i))));
         });
-        item.first("RecordDataList").ifPresent(records -> records.all("ParameterRecordDataItem").forEach(record -> record(record, parameters, objects)));
+        // Indices of records are their submodule's own as well.
+        Set<Long> places = new HashSet<>();
+        item.first("RecordDataList").ifPresent(records -> records.all("ParameterRecordDataItem").forEach(record -> record(record, name, places, objects)));
     }
 
     private List<DescribedEntry> entries(XmlElement direction) {
@@ -91,7 +114,8 @@ public final class GsdmlReader {
         int signal = 0;
         for (XmlElement item : direction.all("DataItem").toList()) {
             String type = DataTypes.gsdml(item.needAttribute("DataType"));
-            int bits = DataTypes.bits(type) > 0 ? DataTypes.bits(type) : (int) Text.whole(item.place() + ", Length", item.attribute("Length", "0"), 1, 1440) * 8;
+            int own = DataTypes.gsdmlBytes(item.needAttribute("DataType")) * 8;
+            int bits = own > 0 ? own : DataTypes.bits(type) > 0 ? DataTypes.bits(type) : (int) Text.whole(item.place() + ", Length", item.attribute("Length", "0"), 1, 1440) * 8;
             if (item.attributes().containsKey("Length") && DataTypes.bits(type) > 0 && Text.whole(item.place() + ", Length", item.attribute("Length", ""), 1, 1440) * 8 != bits) {
                 throw new UnreadableFile(item.place() + ", Length", item.attribute("Length", ""), type + " has " + bits / 8 + " bytes", "correct the length");
             }
@@ -103,21 +127,46 @@ public final class GsdmlReader {
         return entries;
     }
 
-    private void record(XmlElement record, Set<Long> seen, List<DescribedObject> objects) {
+    private void record(XmlElement record, String submodule, Set<Long> seen, List<DescribedObject> objects) {
         int index = (int) Text.whole(record.place() + ", Index", record.needAttribute("Index"), 0, 0x7FFF);
         long length = Text.whole(record.place() + ", Length", record.attribute("Length", "0"), 0, 65_535);
         for (XmlElement ref : record.all("Ref").toList()) {
             String type = DataTypes.gsdml(ref.needAttribute("DataType"));
+            int own = DataTypes.gsdmlBytes(ref.needAttribute("DataType")) * 8;
+            boolean single = type.equals("BIT");
+            int bits = own > 0 ? own : single ? (int) Text.whole(ref.place() + ", BitLength", ref.attribute("BitLength", "1"), 1, 16) : DataTypes.bits(type);
             long offset = Text.whole(ref.place() + ", ByteOffset", ref.attribute("ByteOffset", "0"), 0, 65_535);
-            if (!seen.add((long) index << 16 | offset)) {
-                throw new UnreadableFile(ref.place() + ", ByteOffset", Long.toString(offset), "each place of a record once", "correct it");
+            long bit = single ? Text.whole(ref.place() + ", BitOffset", ref.attribute("BitOffset", "0"), 0, 7) : 0;
+            for (long b = 0; b < (single ? bits : 1); b++) {
+                if (!seen.add((long) index << 24 | offset << 4 | (single ? 8 : 0) | bit + b)) {
+                    throw new UnreadableFile(ref.place() + (single ? ", BitOffset" : ", ByteOffset"), single ? offset + "." + (bit + b) : Long.toString(offset), "each place of a record once", "correct it");
+                }
             }
-            if (length > 0 && offset + (DataTypes.bits(type) + 7) / 8 > length) {
+            if (length > 0 && offset + (bit + bits + 7) / 8 > length) {
                 throw new UnreadableFile(ref.place() + ", ByteOffset", Long.toString(offset), "within the " + length + " bytes of the record", "correct offset or length");
             }
-            String[] range = ref.attribute("AllowedValues", "").split("\\.\\.");
-            objects.add(DataTypes.checked(new DescribedObject(index, (int) Math.min(255, offset), text(ref), type, DataTypes.bits(type),
-                    ref.attribute("Changeable", "true").equals("false") ? Access.READ : Access.READ_WRITE, range.length == 2 ? range[0] : "", range.length == 2 ? range[1] : "", ref.attribute("DefaultValue", ""), false), ref.place()));
+            String[] range = range(ref);
+            // A width that is not the type's own is not held against it: bits, and the Boolean that fills a byte.
+            String shown = single || own > 0 ? bits == 8 ? "USINT" : type : type;
+            objects.add(DataTypes.checked(new DescribedObject(index, (int) Math.min(255, offset), submodule + ", " + text(ref) + (single ? ", bit " + bit + (bits > 1 ? " to " + (bit + bits - 1) : "") : ""), shown, single && bits > 1 ? 0 : bits,
+                    ref.attribute("Changeable", "true").equals("false") ? Access.READ : Access.READ_WRITE, range[0], range[1], ref.attribute("DefaultValue", ""), false), ref.place()));
         }
+    }
+
+    /** Lowest and highest of what is allowed: AllowedValues lists numbers and ranges, a ValueItem its contents; empty where nothing is told. */
+    private String[] range(XmlElement ref) {
+        List<Long> ends = new ArrayList<>();
+        for (String part : ref.attribute("AllowedValues", "").strip().split("\\s+")) {
+            for (String end : part.split("\\.\\.")) {
+                if (end.matches("-?\\d{1,18}")) {
+                    ends.add(Long.parseLong(end));
+                }
+            }
+        }
+        if (ends.isEmpty() && valueLists.containsKey(ref.attribute("ValueItemTarget", ""))) {
+            valueLists.get(ref.attribute("ValueItemTarget", "")).everything().filter(e -> e.name().equals("Assign") && e.attribute("Content", "").matches("-?\\d{1,18}"))
+                    .forEach(e -> ends.add(Long.parseLong(e.attribute("Content", ""))));
+        }
+        return ends.isEmpty() ? new String[] {"", ""} : new String[] {ends.stream().min(Long::compare).orElseThrow().toString(), ends.stream().max(Long::compare).orElseThrow().toString()};
     }
 }

@@ -67,6 +67,6 @@ final class IniFile {
     /** A number, or the other when the key is missing. */
     long whole(String section, String key, long otherwise, long low, long high) {
         String text = text(section, key, null);
-        return text == null ? otherwise : Text.whole(place(section, key), text, low, high);
+        return text == null ? otherwise : Text.octalOrWhole(place(section, key), text, low, high);
     }
 }

@@ -31,7 +31,7 @@ public final class TagCsv {
      * Numbers of the columns, 0 the first, −1 for none.
      *
      * @param address such as %QW4, or a byte offset as a number
-     * @param direction a column whose text begins with O or Q for outputs, I for inputs
+     * @param direction a column whose text begins with O, Q or A (German) for outputs, I or E for inputs
      */
     public record Columns(int name, int type, int address, int direction, int comment) {
     }
@@ -74,8 +74,8 @@ public final class TagCsv {
         List<CSVRecord> records = records(Text.decoded(file));
         List<String> headings = records.get(0).toList();
         List<List<String>> rows = records.subList(1, Math.min(6, records.size())).stream().map(CSVRecord::toList).toList();
-        return new Preview(headings, rows, new Columns(found(headings, "name|tag|symbol|variable"), found(headings, "(data ?)?type"), found(headings, "address|offset|byte|place|logical address"),
-                found(headings, "direction|area|in/out|i/o"), found(headings, "comment|description|remark")));
+        return new Preview(headings, rows, new Columns(found(headings, "name|tag|symbol|variable|bezeichner|bezeichnung"), found(headings, "(data ?)?type|datentyp|typ\\b"), found(headings, "(logical |logische )?(address|adresse)|offset|byte|place"),
+                found(headings, "direction|area|in/out|i/o|richtung|bereich|e/a"), found(headings, "comment|description|remark|kommentar|beschreibung|bemerkung")));
     }
 
     private static int found(List<String> headings, String words) {
@@ -89,14 +89,21 @@ public final class TagCsv {
 
     /** @throws UnreadableFile naming line and column */
     public static List<TagRow> read(byte[] file, Columns columns, ProcessAddress.Counts counts) {
-        List<CSVRecord> records = records(Text.decoded(file));
+        String text = Text.decoded(file);
+        List<CSVRecord> records = records(text);
         List<String> headings = records.get(0).toList();
         need("Name", columns.name(), headings);
         need("Type", columns.type(), headings);
         List<TagRow> rows = new ArrayList<>();
         Set<String> names = new HashSet<>();
+        // The line of the file: empty lines, and line breaks in quotation marks, count.
+        int line = 1;
+        int counted = 0;
         for (CSVRecord record : records.subList(1, records.size())) {
-            String place = "line " + (record.getRecordNumber());
+            for (int end = (int) Math.min(text.length(), record.getCharacterPosition()); counted < end; counted++) {
+                line += text.charAt(counted) == '\n' ? 1 : 0;
+            }
+            String place = "line " + line;
             String name = field(record, columns.name());
             if (name.isEmpty()) {
                 continue;
@@ -120,7 +127,7 @@ public final class TagCsv {
     private static TagRow row(CSVRecord record, Columns columns, ProcessAddress.Counts counts, String name, Type type, String place, List<String> headings) {
         String address = field(record, columns.address());
         String direction = field(record, columns.direction()).toUpperCase(Locale.ROOT);
-        Boolean output = direction.startsWith("O") || direction.startsWith("Q") ? Boolean.TRUE : direction.startsWith("I") ? Boolean.FALSE : null;
+        Boolean output = direction.startsWith("O") || direction.startsWith("Q") || direction.startsWith("A") ? Boolean.TRUE : direction.startsWith("I") || direction.startsWith("E") ? Boolean.FALSE : null;
         int offset = -1;
         if (!address.isEmpty()) {
             Optional<ProcessAddress> direct = ProcessAddress.of(address, counts);
