@@ -125,6 +125,7 @@ export const api = {
   families: () => call<FamilyView[]>('GET', '/calc/bus/families'),
   moveToFamily: (machine: Machine, family: FamilyView['family']) => call<Machine>('POST', '/calc/bus/family', { machine, family }),
   times: (machine: Machine) => call<CycleTimes>('POST', '/calc/bus/times', machine),
+  tableText: (file: File) => upload<{ text: string }>('/calc/bus/table/text', file),
   previewTable: (text: string) => call<TablePreview>('POST', '/calc/bus/table', { text }),
   compareTable: (question: Schemas['ComparisonQuestion']) => call<Compared[]>('POST', '/calc/bus/comparison', question),
   eni: (machine: Machine) => call<Schemas['ExportAnswer']>('POST', '/calc/bus/eni', machine),

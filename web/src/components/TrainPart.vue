@@ -47,7 +47,7 @@ defineProps<{ name: string; label: string; wide?: boolean; last?: boolean; secon
       </g>
       <g v-if="secondEncoder" fill="var(--sheet)" stroke="var(--ink)" stroke-width="1.6">
         <path d="M92 48h16" stroke-width="3" /><rect x="108" y="34" width="24" height="28" /><path d="M114 34v28M120 34v28M126 34v28" stroke="var(--pencil)" stroke-width="0.8" />
-        <text x="120" y="78" text-anchor="middle" stroke="none" style="fill: var(--pencil)">encoder</text>
+        <text x="120" y="78" text-anchor="middle" stroke="none" class="fill-pencil">encoder</text>
       </g>
       <text x="60" y="12" text-anchor="middle">{{ label.toLowerCase() }}</text>
     </svg>

@@ -138,7 +138,7 @@ const shown = (place: number) => (endless.value ? place - Math.floor(place / axi
     </template>
     <template v-for="(cam, i) in cams" :key="'cam' + i">
       <rect :x="clip(x(cam.from))" y="27" :width="Math.max(4, clip(x(cam.to)) - clip(x(cam.from)))" height="18" :fill="live?.referenceCam ? 'var(--ref)' : 'var(--sheet)'" stroke="var(--ref)" stroke-width="1.6" />
-      <text v-if="i === 0" :x="Math.min(clip(x(cam.to)) + 8, 640)" y="24" style="fill: var(--ref)">reference cam</text>
+      <text v-if="i === 0" :x="Math.min(clip(x(cam.to)) + 8, 640)" y="24" class="fill-ref">reference cam</text>
     </template>
     <text v-if="endless" x="694" y="58" text-anchor="end">one turn {{ fixed(axis.travel.length, 2) }} {{ unit }}</text>
     <template v-if="here">
@@ -173,11 +173,11 @@ const shown = (place: number) => (endless.value ? place - Math.floor(place / axi
         <path :d="`M${detail.x(edge)} 198H${detail.x(here.zero)}`" stroke="var(--ink)" />
         <text :x="edge < here.zero ? detail.x(edge) - 6 : detail.x(edge) + 6" y="202" :text-anchor="edge < here.zero ? 'end' : 'start'" class="figure">{{ fixed(Math.abs(here.zero - edge), digits) }} {{ unit }}</text>
       </template>
-      <text :x="restLeft ? Math.min(detail.x(here.zero), detail.x(here.rest)) - 22 : Math.max(detail.x(here.zero), detail.x(here.rest)) + 22" y="218" :text-anchor="restLeft ? 'end' : 'start'" style="fill: var(--act)">comes to rest {{ fixed(Math.abs(here.rest - here.zero), digits + 1) }} {{ unit }} {{ here.rest < here.zero ? 'before' : 'past' }} zero</text>
+      <text :x="restLeft ? Math.min(detail.x(here.zero), detail.x(here.rest)) - 22 : Math.max(detail.x(here.zero), detail.x(here.rest)) + 22" y="218" :text-anchor="restLeft ? 'end' : 'start'" class="fill-act">comes to rest {{ fixed(Math.abs(here.rest - here.zero), digits + 1) }} {{ unit }} {{ here.rest < here.zero ? 'before' : 'past' }} zero</text>
       <path :d="`M${detail.x(here.rest)} 160V196`" stroke="var(--act)" />
     </g>
-    <text v-else-if="here && !here.found" x="362" y="150" text-anchor="middle" style="fill: var(--stop); font-size: 13px">{{ here.message }}</text>
-    <text v-else-if="here" x="362" y="150" text-anchor="middle" style="font-size: 13px">The axis does not move: zero is where it stands.</text>
+    <text v-else-if="here && !here.found" x="362" y="150" text-anchor="middle" class="fill-stop said">{{ here.message }}</text>
+    <text v-else-if="here" x="362" y="150" text-anchor="middle" class="said">The axis does not move: zero is where it stands.</text>
   </svg>
   <div class="row entries">
     <NumberField :path="`${at}/homing/searchSpeed`" label="Search speed" :value="axis.homing.searchSpeed" :unit="unit + '/s'" />

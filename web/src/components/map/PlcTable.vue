@@ -20,8 +20,10 @@ async function bring(file: File | undefined) {
     problem.value = new Problem(0, 'File refused', `${file.name} has ${Math.round(file.size / 1e6)} MB; allowed are up to 20 MB. Take the tags of this station only.`, [])
     return
   }
+  const read = await tried(() => api.tableText(file))
+  if (!read) return
   table.name = file.name
-  table.text = await file.text()
+  table.text = read.text
 }
 
 async function tried<T>(work: () => Promise<T>): Promise<T | null> {

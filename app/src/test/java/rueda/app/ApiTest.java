@@ -231,8 +231,44 @@ class ApiTest {
     @Test
     void descriptionOfTheInterfaceIsTheCommittedOne() throws Exception {
         JsonNode served = JSON.readTree(call("GET", "/api/openapi", null).body());
+        // -Drueda.write makes the files anew after a change of the interface.
+        if (System.getProperty("rueda.write") != null) {
+            Files.writeString(Path.of("..", "web", "openapi.json"), indented(served));
+        }
         JsonNode committed = JSON.readTree(Files.readString(Path.of("..", "web", "openapi.json")));
         assertThat(served).isEqualTo(committed);
+    }
+
+    /** One space a level, as the files have it. */
+    static String indented(JsonNode json) {
+        StringBuilder text = new StringBuilder();
+        indent(json, 0, text);
+        return text.append('\n').toString();
+    }
+
+    private static void indent(JsonNode node, int depth, StringBuilder text) {
+        boolean object = node instanceof ObjectNode;
+        if (!object && !node.isArray() || node.isEmpty()) {
+            text.append(node);
+            return;
+        }
+        String line = "\n" + " ".repeat(depth + 1);
+        String separator = "";
+        text.append(object ? '{' : '[');
+        if (object) {
+            for (var property : node.properties()) {
+                text.append(separator).append(line).append(JSON.writeValueAsString(property.getKey())).append(": ");
+                indent(property.getValue(), depth + 1, text);
+                separator = ",";
+            }
+        } else {
+            for (JsonNode element : node) {
+                text.append(separator).append(line);
+                indent(element, depth + 1, text);
+                separator = ",";
+            }
+        }
+        text.append('\n').append(" ".repeat(depth)).append(object ? '}' : ']');
     }
 
     @Test

@@ -66,12 +66,16 @@ class BusApiTest {
     @Test
     void theMachineFileFitsItsSchema() throws Exception {
         JsonNode schema = MachineSchema.of(get("/api/openapi"));
+        if (System.getProperty("rueda.write") != null) {
+            java.nio.file.Files.writeString(java.nio.file.Path.of("src/main/resources/rueda/machine.schema.json"), ApiTest.indented(schema));
+        }
         String published = call("GET", "/api/machines/schema", null, null).body();
         assertThat(JSON.readTree(published)).isEqualTo(schema);
         String file = call("GET", "/api/machines/1/file", null, null).body();
         var validator = JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012).getSchema(published);
         assertThat(validator.validate(file, InputFormat.JSON)).isEmpty();
         assertThat(validator.validate(file.replace("\"cycleMicros\" : 1000", "\"cycleMicros\" : \"fast\""), InputFormat.JSON)).isNotEmpty();
+        assertThat(validator.validate(file.replace("\"cycleMicros\" : 1000", "\"cycleMicros\" : 1000, \"surprise\" : 1"), InputFormat.JSON)).as("unknown keys").isNotEmpty();
         assertThat(JSON.readTree(file("/api/machines/read", file.getBytes(StandardCharsets.UTF_8)).body())).isEqualTo(JSON.readTree(file));
         java.util.Random random = new java.util.Random(11);
         for (int i = 0; i < 60; i++) {
@@ -83,6 +87,70 @@ class BusApiTest {
         }
         assertThat(file("/api/machines/read", "{\"name\":".getBytes(StandardCharsets.UTF_8)).statusCode()).isEqualTo(422);
         assertThat(file("/api/machines/read", file.replace("\"cycleMicros\" : 1000", "\"cycleMicros\" : 7").getBytes(StandardCharsets.UTF_8)).body()).contains("/bus/cycleMicros");
+    }
+
+    /** Just outside of each range that the schema names, the rules refuse that very entry; just inside, they do not, and the schema agrees both times. */
+    @Test
+    void theRangesOfTheSchemaAreThoseOfTheRules() throws Exception {
+        var validator = JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012).getSchema(call("GET", "/api/machines/schema", null, null).body());
+        String[] records = {"Unit /axes/0/unit", "Axis /axes/0", "Reducer /axes/0/train/reducers/0", "Motor /axes/0/motor", "Load /axes/0/load", "Brake /axes/0/brake", "Dynamics /axes/0/limits/max", "Limits /axes/0/limits", "Duty /axes/0/duty",
+            "Control /axes/0/control", "Homing /axes/0/homing", "Supervision /axes/0/supervision", "Plc /plc", "Wiring /axes/0/wiring"};
+        int checked = 0;
+        for (String record : records) {
+            String name = record.split(" ")[0];
+            for (var entry : MachineSchema.RANGES.entrySet()) {
+                if (!entry.getKey().startsWith(name + ".")) {
+                    continue;
+                }
+                String pointer = record.split(" ")[1] + "/" + entry.getKey().substring(name.length() + 1);
+                MachineSchema.Range range = entry.getValue();
+                double below = range.open() ? range.low() : range.low() - 1;
+                for (double outside : range.high() >= Integer.MAX_VALUE ? new double[] {below} : new double[] {below, range.high() + 1}) {
+                    String changed = with(pointer, outside);
+                    assertThat(validator.validate(changed, InputFormat.JSON)).as(pointer + " " + outside).isNotEmpty();
+                    assertThat(fields(changed)).as(pointer + " " + outside).contains(pointer);
+                }
+                double inside = range.open() ? range.low() + Math.min(1, range.high()) / 2 : range.low();
+                String changed = with(pointer, inside);
+                assertThat(validator.validate(changed, InputFormat.JSON)).as(pointer + " " + inside).isEmpty();
+                assertThat(fields(changed)).as(pointer + " " + inside).doesNotContain(pointer);
+                checked++;
+            }
+        }
+        assertThat(checked).isEqualTo(MachineSchema.RANGES.size());
+    }
+
+    private String with(String pointer, double value) throws Exception {
+        tools.jackson.databind.node.ObjectNode document = (tools.jackson.databind.node.ObjectNode) JSON.readTree(machine());
+        tools.jackson.databind.node.ObjectNode parent = (tools.jackson.databind.node.ObjectNode) document.at(pointer.substring(0, pointer.lastIndexOf('/')));
+        String last = pointer.substring(pointer.lastIndexOf('/') + 1);
+        if (value == Math.rint(value) && Math.abs(value) < 1e15) {
+            parent.put(last, (long) value);
+        } else {
+            parent.put(last, value);
+        }
+        return document.toString();
+    }
+
+    private java.util.List<String> fields(String document) throws Exception {
+        JsonNode answer = JSON.readTree(post("/api/calc/machine", document).body());
+        java.util.List<String> fields = new java.util.ArrayList<>();
+        answer.path("faults").forEach(f -> fields.add(f.get("field").asString()));
+        return fields;
+    }
+
+    /** A table in any encoding: its bytes go to the server, which reads them. */
+    @Test
+    void aTagTableInAnyEncoding() throws Exception {
+        String csv = "Bezeichner;Datentyp;Adresse;Kommentar\nShuttle.Cmd.Control;WORD;%QW0;Käse\n";
+        byte[] utf16 = ("\uFEFF" + csv).getBytes(StandardCharsets.UTF_16LE);
+        for (byte[] bytes : new byte[][] {csv.getBytes(StandardCharsets.UTF_8), csv.getBytes(StandardCharsets.ISO_8859_1), utf16}) {
+            JsonNode read = JSON.readTree(file("/api/calc/bus/table/text", bytes).body());
+            assertThat(read.get("text").asString()).isEqualTo(csv);
+        }
+        JsonNode preview = JSON.readTree(post("/api/calc/bus/table", JSON.writeValueAsString(java.util.Map.of("text", csv))).body());
+        assertThat(preview.at("/csv/suggested/type").asInt()).isEqualTo(1);
+        assertThat(preview.at("/csv/suggested/comment").asInt()).isEqualTo(3);
     }
 
     @Test

@@ -11,7 +11,66 @@ final class MachineSchema {
 
     private static final JsonMapper JSON = JsonMapper.builder().build();
 
+    /** Numbers by record and property: lowest, highest, and whether the lowest itself is not allowed. What the rules hold is held against them by a test. */
+    record Range(double low, double high, boolean open) {
+        static Range of(double low, double high) {
+            return new Range(low, high, false);
+        }
+
+        static Range above0(double high) {
+            return new Range(0, high, true);
+        }
+    }
+
+    private static final double MOST = 1e12;
+    static final java.util.Map<String, Range> RANGES = new TreeMap<>(java.util.Map.ofEntries(
+            java.util.Map.entry("Unit.decimals", Range.of(0, 6)), java.util.Map.entry("Axis.gearBits", Range.of(8, 32)),
+            java.util.Map.entry("Reducer.motorTurns", Range.of(1, Integer.MAX_VALUE)), java.util.Map.entry("Reducer.outputTurns", Range.of(1, Integer.MAX_VALUE)),
+            java.util.Map.entry("Motor.inertia", Range.above0(MOST)), java.util.Map.entry("Motor.ratedTorque", Range.above0(MOST)), java.util.Map.entry("Motor.ratedSpeed", Range.above0(MOST)),
+            java.util.Map.entry("Load.mass", Range.of(0, MOST)), java.util.Map.entry("Load.coulomb", Range.of(0, MOST)), java.util.Map.entry("Load.viscous", Range.of(0, MOST)), java.util.Map.entry("Load.slope", Range.of(-90, 90)),
+            java.util.Map.entry("Brake.torque", Range.of(0, MOST)), java.util.Map.entry("Brake.releaseMillis", Range.of(0, 2000)), java.util.Map.entry("Brake.closeMillis", Range.of(0, 2000)),
+            java.util.Map.entry("Dynamics.speed", Range.above0(MOST)), java.util.Map.entry("Dynamics.acceleration", Range.above0(MOST)), java.util.Map.entry("Dynamics.deceleration", Range.above0(MOST)),
+            java.util.Map.entry("Dynamics.jerk", Range.of(0, MOST)), java.util.Map.entry("Dynamics.torque", Range.above0(1000)), java.util.Map.entry("Limits.quickStop", Range.above0(MOST)),
+            java.util.Map.entry("Duty.distance", Range.above0(MOST)), java.util.Map.entry("Duty.pause", Range.of(0, MOST)), java.util.Map.entry("Control.positionGain", Range.above0(MOST)),
+            java.util.Map.entry("Control.velocityGain", Range.above0(MOST)), java.util.Map.entry("Control.integralTime", Range.above0(MOST)), java.util.Map.entry("Control.feedForward", Range.of(0, 1)),
+            java.util.Map.entry("Control.torqueForward", Range.of(0, 1)), java.util.Map.entry("Homing.searchSpeed", Range.above0(MOST)), java.util.Map.entry("Homing.creepSpeed", Range.above0(MOST)),
+            java.util.Map.entry("Homing.acceleration", Range.above0(MOST)), java.util.Map.entry("Homing.zeroOffset", Range.of(-1e9, 1e9)), java.util.Map.entry("Homing.stopTorque", Range.above0(1000)),
+            java.util.Map.entry("Homing.stopTime", Range.of(1, 10_000)), java.util.Map.entry("Homing.timeLimit", Range.above0(3600)), java.util.Map.entry("Homing.encoderOffset", Range.of(-1e9, 1e9)),
+            java.util.Map.entry("Supervision.followingError", Range.above0(MOST)), java.util.Map.entry("Supervision.followingErrorTime", Range.of(0, 10_000)), java.util.Map.entry("Supervision.positionWindow", Range.above0(MOST)),
+            java.util.Map.entry("Supervision.positionDwell", Range.of(0, 10_000)), java.util.Map.entry("Supervision.positionTolerance", Range.of(0, 60_000)), java.util.Map.entry("Supervision.standstillWindow", Range.above0(MOST)),
+            java.util.Map.entry("Supervision.standstillDwell", Range.of(0, 10_000)), java.util.Map.entry("Plc.instructionBudget", Range.of(1000, 10_000_000)), java.util.Map.entry("Wiring.analogueTorque", Range.of(0, 1000))));
+
     private MachineSchema() {
+    }
+
+    /** Ranges of numbers, lengths of texts and lists; nothing but what is named. */
+    private static void strict(String name, ObjectNode node) {
+        if (!node.path("type").asString("").equals("object")) {
+            return;
+        }
+        node.put("additionalProperties", false);
+        node.path("properties").properties().forEach(property -> {
+            ObjectNode value = (ObjectNode) property.getValue();
+            Range range = RANGES.get(name + "." + property.getKey());
+            if (range != null) {
+                value.put(range.open() ? "exclusiveMinimum" : "minimum", range.low());
+                value.put(range.high() == MOST ? "exclusiveMaximum" : "maximum", range.high());
+            } else if (value.path("format").asString("").equals("int32")) {
+                value.put("minimum", Integer.MIN_VALUE).put("maximum", Integer.MAX_VALUE);
+            }
+        });
+        if (name.equals("Machine")) {
+            ((ObjectNode) node.at("/properties/name")).put("minLength", 1).put("maxLength", 80);
+            ((ObjectNode) node.at("/properties/axes")).put("minItems", 1).put("maxItems", 128);
+        } else if (name.equals("Axis")) {
+            ((ObjectNode) node.at("/properties/name")).put("pattern", "^[A-Za-z_][A-Za-z0-9_]*$");
+        } else if (name.equals("Plc")) {
+            ((ObjectNode) node.at("/properties/program")).put("maxLength", 200_000);
+        } else if (name.equals("Train")) {
+            ((ObjectNode) node.at("/properties/reducers")).put("maxItems", 6);
+        } else if (name.equals("Unit")) {
+            ((ObjectNode) node.at("/properties/symbol")).put("minLength", 1).put("maxLength", 12);
+        }
     }
 
     static JsonNode of(JsonNode openApi) {
@@ -22,7 +81,10 @@ final class MachineSchema {
         schema.put("title", "Rueda machine file");
         schema.put("$ref", "#/$defs/Machine");
         ObjectNode definitions = schema.putObject("$defs");
-        found.forEach(definitions::set);
+        found.forEach((name, node) -> {
+            strict(name, (ObjectNode) node);
+            definitions.set(name, node);
+        });
         return JSON.readTree(schema.toString().replace("#/components/schemas/", "#/$defs/"));
     }
 

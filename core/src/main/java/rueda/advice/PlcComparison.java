@@ -79,7 +79,78 @@ public final class PlcComparison {
     public static Compared of(Machine machine, Axis axis, String pointer, boolean output, List<TagRow> rows, WireOrder plcOrder) {
         PlcComparison comparison = new PlcComparison(machine, axis, pointer, output, placed(rows), plcOrder);
         comparison.compare();
-        return new Compared(output, List.copyOf(comparison.lines), List.copyOf(comparison.findings));
+        return new Compared(output, List.copyOf(comparison.lines), comparison.findings.stream().map(f -> comparison.mended(machine, rows, f)).toList());
+    }
+
+    /** A finding with a mend that helps: one that leaves as many faults as before is exchanged for the whole layout of the PLC, where that helps, or taken off. */
+    private Finding mended(Machine machine, List<TagRow> told, Finding finding) {
+        if (finding.mend() == null || finding.mend().changes().stream().noneMatch(c -> c.path().startsWith(pointer + "/"))) {
+            return finding;
+        }
+        long before = faults(findings);
+        if (faultsWith(machine, told, changed(finding.mend().changes())) < before) {
+            return finding;
+        }
+        List<Entry> asThePlc = asThePlc();
+        Finding.Mend mend = asThePlc != null && faultsWith(machine, told, asThePlc) < before
+                ? new Finding.Mend("Lay it out as the PLC has it", List.of(new Finding.Change("replace", pointer, asThePlc))) : null;
+        return new Finding(finding.stage(), finding.axis(), finding.severity(), finding.title(), finding.consequence(), mend);
+    }
+
+    private static long faults(List<Finding> findings) {
+        return findings.stream().filter(f -> f.severity() == Finding.Severity.FAULT || f.severity() == Finding.Severity.WARNING).count();
+    }
+
+    private long faultsWith(Machine machine, List<TagRow> told, List<Entry> entries) {
+        Axis changed = axis.withStation(output ? axis.station().withEntries(entries, axis.station().inputs()) : axis.station().withEntries(axis.station().outputs(), entries));
+        PlcComparison comparison = new PlcComparison(machine, changed, pointer.substring(0, pointer.indexOf("/station/")), output, placed(told), plcOrder);
+        comparison.compare();
+        return faults(comparison.findings);
+    }
+
+    private List<Entry> changed(List<Finding.Change> changes) {
+        List<Entry> entries = new ArrayList<>(layout.entries());
+        for (Finding.Change change : changes) {
+            String place = change.path().substring(change.path().lastIndexOf('/') + 1);
+            if (!place.matches("\\d+")) {
+                continue;
+            }
+            int number = Integer.parseInt(place);
+            if (change.op().equals("remove") && number < entries.size()) {
+                entries.remove(number);
+            } else if (change.op().equals("add") && number <= entries.size() && change.value() instanceof Entry entry) {
+                entries.add(number, entry);
+            }
+        }
+        return entries;
+    }
+
+    /** The entries in the order and at the places of the PLC's rows; null where not every one has a row of its size, or there are several messages. */
+    private List<Entry> asThePlc() {
+        List<Entry> entries = layout.entries();
+        List<Entry> laid = new ArrayList<>();
+        int at = 0;
+        for (int r = 0; r < rows.size(); r++) {
+            int row = r;
+            int number = java.util.stream.IntStream.range(0, rowOf.length).filter(i -> rowOf[i] == row).findFirst().orElse(-1);
+            if (rows.get(r).fillsGap()) {
+                continue;
+            }
+            if (number < 0 || entries.get(number).bits() != rows.get(r).bits() || entries.get(number).pdo() != entries.get(0).pdo()) {
+                return null;
+            }
+            int gap = rows.get(r).bitOffset() - base - at;
+            if (gap < 0 || gap > 64) {
+                return null;
+            }
+            if (gap > 0) {
+                laid.add(Entry.filler(gap).withPdo(entries.get(number).pdo()));
+            }
+            laid.add(entries.get(number));
+            at += gap + entries.get(number).bits();
+        }
+        boolean whole = laid.stream().filter(e -> !e.fillsGap()).count() == entries.stream().filter(e -> !e.fillsGap()).count();
+        return whole ? laid : null;
     }
 
     /** Rows that tell no place follow each other without gaps. */
@@ -92,10 +163,32 @@ public final class PlcComparison {
             next = at + row.bits();
         }
         placed.sort(java.util.Comparator.comparingInt(TagRow::bitOffset));
-        return placed;
+        return joined(placed);
     }
 
-    /** By the tag's name, then by the last part of the name, then by order. */
+    /** Eight, sixteen or thirty-two BOOLs of one parent that follow each other from a byte on are the bits of a word. */
+    private static List<TagRow> joined(List<TagRow> rows) {
+        List<TagRow> joined = new ArrayList<>();
+        for (int i = 0; i < rows.size(); i++) {
+            int bits = 1;
+            TagRow first = rows.get(i);
+            while (first.type() == Type.BOOL && first.bitOffset() % 8 == 0 && i + bits < rows.size() && bits < 32 && rows.get(i + bits).type() == Type.BOOL
+                    && rows.get(i + bits).bitOffset() == first.bitOffset() + bits && parent(rows.get(i + bits).name()).equals(parent(first.name()))) {
+                bits++;
+            }
+            int width = bits == 32 ? 32 : bits >= 16 ? 16 : bits >= 8 ? 8 : 1;
+            Type type = width == 32 ? Type.DWORD : width == 16 ? Type.WORD : width == 8 ? Type.BYTE : first.type();
+            joined.add(width == 1 ? first : new TagRow(parent(first.name()).isEmpty() ? first.name() : parent(first.name()), type, first.output(), first.bitOffset(), first.comment()));
+            i += width - 1;
+        }
+        return joined;
+    }
+
+    private static String parent(String name) {
+        return name.replaceFirst("(\\.[^.]*|\\[[^\\]]*\\]|_?\\d+)$", "");
+    }
+
+    /** By the tag's name, then by the last part of the name, then by the place where both are as wide, then by order. */
     private int[] matched() {
         List<Entry> entries = layout.entries();
         int[] found = new int[entries.size()];
@@ -109,6 +202,15 @@ public final class PlcComparison {
                         found[i] = r;
                         used.add(r);
                     }
+                }
+            }
+        }
+        for (int i = 0; i < found.length; i++) {
+            for (int r = 0; r < rows.size() && found[i] < 0 && !entries.get(i).fillsGap(); r++) {
+                TagRow row = rows.get(r);
+                if (!used.contains(r) && !row.fillsGap() && row.bitOffset() - base == layout.bitOffset(i) && row.bits() == entries.get(i).bits()) {
+                    found[i] = r;
+                    used.add(r);
                 }
             }
         }
@@ -268,6 +370,21 @@ public final class PlcComparison {
         };
     }
 
+    /** The sample as a program holds it that reckons in units. */
+    private double units(int number) {
+        CyclicItem item = item(layout.entries().get(number));
+        return switch (item == null ? CyclicItem.Meaning.PLAIN : item.meaning()) {
+            case POSITION, SPEED -> axis.scale().unitsFromWire(raw(number));
+            case TORQUE -> raw(number) / 10.0;
+            default -> raw(number);
+        };
+    }
+
+    /** The bits of a real number, IEC 60559. */
+    private static long pattern(Type type, double value) {
+        return type == Type.REAL ? Float.floatToRawIntBits((float) value) & 0xFFFF_FFFFL : Double.doubleToRawLongBits(value);
+    }
+
     private String sample(int number) {
         return words(number, raw(number));
     }
@@ -279,7 +396,8 @@ public final class PlcComparison {
         if (output) {
             for (int i = 0; i < rowOf.length; i++) {
                 if (rowOf[i] >= 0) {
-                    at(rows.get(rowOf[i])).write(image, 1, raw(i));
+                    TagRow written = rows.get(rowOf[i]);
+                    at(written).write(image, 1, written.type().isReal() ? pattern(written.type(), units(i)) : raw(i));
                 }
             }
             Entry entry = layout.entries().get(number);

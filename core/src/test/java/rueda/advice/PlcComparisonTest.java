@@ -110,4 +110,92 @@ class PlcComparisonTest {
         assertThat(outputs(SHUTTLE.station().outputs(), rows).findings()).extracting(Finding::title).containsExactly("Shuttle.Cmd.Jerk is not in the drive's layout.");
         assertThat(outputs(SHUTTLE.station().outputs(), rows.subList(0, 3)).findings()).extracting(Finding::title).containsExactly("Mode of operation is not in the PLC's table.");
     }
+
+    /** Whatever our own export says of a station, held against that station, raises no alarm: on every bus, in both directions. */
+    @org.junit.jupiter.params.ParameterizedTest
+    @org.junit.jupiter.params.provider.EnumSource(Family.class)
+    void ourOwnExportAgrees(Family family) {
+        Machine machine = BusFamily.moved(DEMO, family);
+        for (int i = 0; i < machine.axes().size(); i++) {
+            Axis axis = machine.axes().get(i);
+            for (boolean output : new boolean[] {true, false}) {
+                List<Entry> entries = output ? axis.station().outputs() : axis.station().inputs();
+                rueda.bus.ProcessDataLayout layout = BusFamily.layout(machine.bus(), entries);
+                int[] offsets = java.util.stream.IntStream.range(0, entries.size()).map(layout::bitOffset).toArray();
+                PlcComparison.Compared compared = PlcComparison.of(machine, axis, "/axes/" + i, output, rueda.plc.BoundTags.of(layout.entries(), offsets, output, 64), null);
+                assertThat(compared.findings()).as(family + " " + axis.name() + " " + output + compared.lines()).allSatisfy(f -> assertThat(f.severity()).isNotEqualTo(Finding.Severity.FAULT));
+            }
+        }
+    }
+
+    @Test
+    void sixteenBoolsAreAWord() {
+        List<TagRow> rows = new ArrayList<>();
+        for (int i = 0; i < 16; i++) {
+            rows.add(new TagRow("Shuttle.Cmd.Control.b" + i, Type.BOOL, true, i, ""));
+        }
+        rows.add(new TagRow("Shuttle.Cmd.Position", Type.DINT, true, 32, ""));
+        rows.add(new TagRow("Shuttle.Cmd.Mode", Type.SINT, true, 64, ""));
+        assertThat(outputs(SHUTTLE.station().outputs(), rows).findings()).singleElement().satisfies(f -> assertThat(f.severity()).isEqualTo(Finding.Severity.GOOD));
+    }
+
+    /** Rows of other names at the right places are the right rows. */
+    @Test
+    void rowsOfOtherNamesAreMatchedByTheirPlace() {
+        List<TagRow> rows = List.of(new TagRow("Antrieb.Steuerwort", Type.WORD, true, 640, ""), new TagRow("Antrieb.Art", Type.SINT, true, 704, ""), new TagRow("Antrieb.Soll", Type.DINT, true, 672, ""));
+        PlcComparison.Compared compared = outputs(SHUTTLE.station().outputs(), rows);
+        assertThat(compared.lines()).extracting(PlcComparison.Line::row).containsExactly("Antrieb.Steuerwort", "Antrieb.Soll", "Antrieb.Art");
+        assertThat(compared.lines()).allMatch(PlcComparison.Line::agrees);
+    }
+
+    /** A REAL travels as its pattern: 412.0 is 43CE0000h (IEC 60559), 113 757 388.8 mm at four decimals, by hand. */
+    @Test
+    void aRealArrivesAsItsPattern() {
+        List<TagRow> rows = List.of(new TagRow("Shuttle.Cmd.Control", Type.WORD, true, 0, ""), new TagRow("Shuttle.Cmd.Position", Type.REAL, true, 32, ""), new TagRow("Shuttle.Cmd.Mode", Type.SINT, true, 64, ""));
+        PlcComparison.Compared compared = outputs(SHUTTLE.station().outputs(), rows);
+        assertThat(compared.lines().get(1).arrives()).isEqualTo("113\u202f757.389 mm".replace("113\u202f757.389", Numbers.significant(0x43CE0000 / 1e4, 9)));
+    }
+
+    /** Every mend that is offered leaves fewer faults than there were, whatever order the PLC has its fields in. */
+    @Test
+    void everyMendMends() {
+        java.util.Random random = new java.util.Random(5);
+        List<TagRow> fields = List.of(new TagRow("Shuttle.Cmd.Control", Type.WORD, true, -1, ""), new TagRow("Shuttle.Cmd.Position", Type.DINT, true, -1, ""), new TagRow("Shuttle.Cmd.Mode", Type.SINT, true, -1, ""));
+        int offered = 0;
+        for (int k = 0; k < 200; k++) {
+            List<TagRow> rows = new ArrayList<>(fields);
+            java.util.Collections.shuffle(rows, random);
+            int at = 0;
+            List<TagRow> placed = new ArrayList<>();
+            for (TagRow row : rows) {
+                at += 8 * random.nextInt(3);
+                placed.add(new TagRow(row.name(), row.type(), true, at, ""));
+                at += row.bits();
+            }
+            List<Entry> entries = random.nextBoolean() ? withoutFiller() : SHUTTLE.station().outputs();
+            PlcComparison.Compared compared = outputs(entries, placed);
+            long before = compared.findings().stream().filter(f -> f.severity() != Finding.Severity.GOOD).count();
+            for (Finding finding : compared.findings()) {
+                if (finding.mend() == null) {
+                    continue;
+                }
+                offered++;
+                List<Entry> mended = new ArrayList<>(entries);
+                for (Finding.Change change : finding.mend().changes()) {
+                    String last = change.path().substring(change.path().lastIndexOf('/') + 1);
+                    switch (change.op()) {
+                        case "remove" -> mended.remove(Integer.parseInt(last));
+                        case "add" -> mended.add(Integer.parseInt(last), (Entry) change.value());
+                        default -> {
+                            mended.clear();
+                            ((List<?>) change.value()).forEach(e -> mended.add((Entry) e));
+                        }
+                    }
+                }
+                long after = outputs(mended, placed).findings().stream().filter(f -> f.severity() != Finding.Severity.GOOD).count();
+                assertThat(after).as(finding.title() + " " + placed).isLessThan(before);
+            }
+        }
+        assertThat(offered).isGreaterThan(50);
+    }
 }

@@ -28,6 +28,7 @@ import rueda.bus.description.DeviceDescription;
 import rueda.drive.CyclicItem;
 import rueda.drive.StartUp;
 import rueda.drive.WordBits;
+import rueda.format.Text;
 import rueda.format.description.DcfWriter;
 import rueda.format.eni.EniFile;
 import rueda.format.eni.NetworkInformation;
@@ -184,6 +185,12 @@ class BusController {
     }
 
     record TagTableText(String text) {
+    }
+
+    @Operation(summary = "The text of a tag table in whatever encoding it was saved")
+    @PostMapping(path = "/table/text", consumes = "application/octet-stream")
+    TagTableText text(@RequestBody(required = false) byte[] file) {
+        return new TagTableText(Text.decoded(file == null ? new byte[0] : file));
     }
 
     @Operation(summary = "Which format a tag table has, and the columns of a CSV")

@@ -57,6 +57,8 @@ final class LiveBench {
     private final Map<String, Set<Mistake>> condition;
     private final Bench bench;
     private final BusCapture traffic;
+    /** variables in the order of the page */
+    private final List<Variable> shown;
     private boolean running;
     private boolean ending;
     private double speed = 1;
@@ -74,6 +76,7 @@ final class LiveBench {
             case HOMING -> HomingTrial.program(axis);
             case BY_HAND -> NO_PROGRAM;
         }, KEPT_CYCLES, condition);
+        shown = inOrder(machine, bench.task().program().variables());
         traffic = new BusCapture(machine, KEPT_CYCLES);
         bench.capture(traffic);
     }
@@ -352,19 +355,18 @@ final class LiveBench {
                     hex(bench.outputBytes(i)), hex(bench.inputBytes(i))));
         }
         ProgramFault fault = bench.task().fault();
-        List<Value> values = bench.task().program().variables().stream().filter(v -> v.type() != Type.AXIS_REF)
-                .sorted(java.util.Comparator.comparingInt(this::order))
-                .map((Variable v) -> new Value(v.name(), v.type().name(), bench.task().text(v))).toList();
+        List<Value> values = shown.stream().map((Variable v) -> new Value(v.name(), v.type().name(), bench.task().text(v))).toList();
         return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.byHand() && !ending, bench.byHand(), axes.stream().mapToInt(a -> Integer.bitCount(a.forcedInputs()) + Integer.bitCount(a.forcedOutputs()) + Integer.bitCount(a.forcedControlBits()) + Integer.bitCount(a.forcedStatusBits())).sum(), condition,
                 bench.now() * 1e-9, speed, bench.task().line(), bench.task().lines(),
                 bench.task().statements(), fault == null ? null : new Fault(fault.line(), fault.getMessage()), axes, values);
     }
 
     /** Variables of the program first, then the pins of its blocks, then the tags. */
-    private int order(Variable variable) {
-        boolean tag = machine.axes().stream().flatMap(a -> java.util.stream.Stream.concat(a.station().outputs().stream(), a.station().inputs().stream()))
-                .anyMatch(e -> variable.name().equals(e.tag()));
-        return tag ? 2 : variable.name().indexOf('.') >= 0 ? 1 : 0;
+    private static List<Variable> inOrder(Machine machine, List<Variable> variables) {
+        Set<String> tags = new java.util.HashSet<>();
+        machine.axes().forEach(a -> java.util.stream.Stream.concat(a.station().outputs().stream(), a.station().inputs().stream()).forEach(e -> tags.add(e.tag())));
+        return variables.stream().filter(v -> v.type() != Type.AXIS_REF)
+                .sorted(java.util.Comparator.comparingInt(v -> tags.contains(v.name()) ? 2 : v.name().indexOf('.') >= 0 ? 1 : 0)).toList();
     }
 
     private String words(int axis) {
