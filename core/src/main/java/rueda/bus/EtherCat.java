@@ -64,20 +64,53 @@ public final class EtherCat implements BusFamily {
         return Math.max(BusFamily.bytes(bus, station.outputs()), BusFamily.bytes(bus, station.inputs()));
     }
 
+    /**
+     * A frame with one logical read-write datagram over whole stations.
+     *
+     * @param first          number of the first station
+     * @param stations       how many
+     * @param start          first byte in the logical image
+     * @param bytes          process data
+     * @param workingCounter what comes back when every station took part: 1 for reading from one, 2 for writing to it (ETG.1000.4, LRW; from memory)
+     */
+    public record Datagram(int first, int stations, int start, int bytes, int workingCounter) {
+    }
+
+    /** The frames of a cycle, cut between stations: what the network information says, what travels, and what takes time. */
+    public static List<Datagram> datagrams(Machine machine) {
+        List<Datagram> datagrams = new ArrayList<>();
+        int first = 0;
+        int start = 0;
+        int used = 0;
+        int counter = 0;
+        for (int i = 0; i < machine.axes().size(); i++) {
+            Station station = machine.axes().get(i).station();
+            int bytes = logicalBytes(machine.bus(), station);
+            if (i > first && used + bytes > MOST_DATA) {
+                datagrams.add(new Datagram(first, i - first, start, used, counter));
+                first = i;
+                start += used;
+                used = 0;
+                counter = 0;
+            }
+            used += bytes;
+            counter += (station.inputs().isEmpty() ? 0 : 1) + (station.outputs().isEmpty() ? 0 : 2);
+        }
+        datagrams.add(new Datagram(first, machine.axes().size() - first, start, used, counter));
+        return datagrams;
+    }
+
     @Override
     public CycleTimes times(Machine machine) {
         int data = machine.axes().stream().mapToInt(a -> logicalBytes(machine.bus(), a.station())).sum();
         List<CycleTimes.Message> messages = new ArrayList<>();
-        int left = data;
         long wire = 0;
-        do {
-            int take = Math.min(left, MOST_DATA);
-            int size = byteTimes(take);
+        for (Datagram datagram : datagrams(machine)) {
+            int size = byteTimes(datagram.bytes());
             long nanos = size * Ethernet.NANOS_PER_BYTE;
-            messages.add(new CycleTimes.Message("Frame " + (messages.size() + 1) + ", " + take + " bytes of process data", size, nanos, nanos));
+            messages.add(new CycleTimes.Message("Frame " + (messages.size() + 1) + ", " + datagram.bytes() + " bytes of process data", size, nanos, nanos));
             wire += nanos;
-            left -= take;
-        } while (left > 0);
+        }
         long through = machine.axes().size() * NANOS_PER_STATION;
         return new CycleTimes(messages, wire, LayoutRules.roundUp(wire + through, 125_000),
                 messages.stream().mapToInt(CycleTimes.Message::size).sum() + " byte times × 80 ns: preamble 8, header 14, EtherCAT 2 + 12, data " + data

@@ -1,7 +1,9 @@
 package rueda.app.machine;
 
-import com.fasterxml.jackson.annotation.JsonSetter;
 import java.util.List;
+import com.fasterxml.jackson.annotation.JsonSetter;
+import rueda.app.json.Completeness;
+import rueda.app.json.StrictJson;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import tools.jackson.core.JacksonException;

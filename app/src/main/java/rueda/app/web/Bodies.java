@@ -9,8 +9,8 @@ import org.springframework.http.HttpInputMessage;
 import org.springframework.http.converter.HttpMessageConverter;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.servlet.mvc.method.annotation.RequestBodyAdviceAdapter;
-import rueda.app.machine.Completeness;
-import rueda.app.machine.StrictJson;
+import rueda.app.json.Completeness;
+import rueda.app.json.StrictJson;
 import rueda.app.web.Refusals.RefusedEntries;
 import rueda.machine.EntryFault;
 

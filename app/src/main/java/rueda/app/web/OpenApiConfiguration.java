@@ -6,7 +6,7 @@ import java.util.Set;
 import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
-import rueda.app.machine.Completeness;
+import rueda.app.json.Completeness;
 
 /** The description of the interface, from which the page's types are made: every property is there unless named here. */
 @Configuration

@@ -23,7 +23,7 @@ import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.servlet.resource.NoResourceFoundException;
-import rueda.app.machine.StrictJson;
+import rueda.app.json.StrictJson;
 import rueda.format.UnreadableFile;
 import rueda.machine.EntryFault;
 import rueda.quantity.InvalidEntry;

@@ -8,11 +8,14 @@ import java.util.List;
 import java.util.Map;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
-import rueda.app.machine.MachineJson;
+import rueda.app.json.StrictJson;
 import rueda.machine.EntryFault;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Problem documents (RFC 9457) where no handler is reached. */
 final class Problems {
+
+    private static final JsonMapper MAPPER = StrictJson.strict(JsonMapper.builder()).build();
 
     private Problems() {
     }
@@ -31,6 +34,6 @@ final class Problems {
         if (faults.length > 0) {
             problem.put("faults", List.of(faults));
         }
-        return MachineJson.write(problem);
+        return MAPPER.writeValueAsString(problem);
     }
 }

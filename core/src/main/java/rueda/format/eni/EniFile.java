@@ -3,8 +3,8 @@ package rueda.format.eni;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import rueda.bus.EtherCat;
 import rueda.format.UnreadableFile;
+import rueda.format.eni.NetworkInformation.Frame;
 import rueda.format.eni.NetworkInformation.InitCommand;
 import rueda.format.eni.NetworkInformation.Pdo;
 import rueda.format.eni.NetworkInformation.PdoEntry;
@@ -34,11 +34,11 @@ public final class EniFile {
             slave(out, slave, number++, network.cycleMicros());
         }
         int bytes = network.slaves().stream().mapToInt(s -> Math.max((s.outputStart() + s.outputBits()) / 8, (s.inputStart() + s.inputBits()) / 8)).max().orElse(0);
-        out.open("Cyclic").leaf("CycleTime", network.cycleMicros()).open("Frame");
-        for (int from = 0; from < bytes; from += EtherCat.MOST_DATA) {
-            out.open("Cmd").leaf("State", "OP").leaf("Cmd", LRW).leaf("Addr", LOGICAL_START + from).leaf("DataLength", Math.min(EtherCat.MOST_DATA, bytes - from)).leaf("Cnt", 3 * network.slaves().size()).close();
+        out.open("Cyclic").leaf("CycleTime", network.cycleMicros());
+        for (Frame frame : network.frames()) {
+            out.open("Frame").open("Cmd").leaf("State", "OP").leaf("Cmd", LRW).leaf("Addr", LOGICAL_START + frame.start()).leaf("DataLength", frame.bytes()).leaf("Cnt", frame.workingCounter()).close().close();
         }
-        out.close().close();
+        out.close();
         out.open("ProcessImage");
         image(out, "Inputs", network, false, bytes);
         image(out, "Outputs", network, true, bytes);
@@ -103,7 +103,8 @@ public final class EniFile {
             add(image.need("Outputs"), true, slave.outputStart(), slave.outputBits(), variables);
             add(image.need("Inputs"), false, slave.inputStart(), slave.inputBits(), variables);
         }
-        return new NetworkInformation(config.need("Master").need("Info").need("Name").text(), (int) config.need("Cyclic").need("CycleTime").whole(1, 1_000_000), slaves, variables);
+        return new NetworkInformation(config.need("Master").need("Info").need("Name").text(), (int) config.need("Cyclic").need("CycleTime").whole(1, 1_000_000), slaves, variables,
+                config.need("Cyclic").all("Frame").flatMap(f -> f.all("Cmd")).filter(c -> c.need("Cmd").whole(0, 255) == LRW).map(EniFile::frame).toList());
     }
 
     private static void add(XmlElement image, boolean output, int start, int bits, List<Variable> into) {
@@ -130,6 +131,10 @@ public final class EniFile {
 
     private static int number(XmlElement data, String way, String name) {
         return (int) data.need(way).need(name).whole(0, 1 << 24);
+    }
+
+    private static Frame frame(XmlElement command) {
+        return new Frame((int) command.need("Addr").whole(LOGICAL_START, UNSIGNED_32) - LOGICAL_START, (int) command.need("DataLength").whole(0, 0x7FF), (int) command.first("Cnt").map(c -> c.whole(0, 0xFFFF)).orElse(0L).longValue());
     }
 
     private static PdoEntry entry(XmlElement entry) {

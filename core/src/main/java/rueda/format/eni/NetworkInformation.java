@@ -20,8 +20,9 @@ import rueda.machine.Station.Identity;
  * @param cycleMicros bus cycle, µs
  * @param slaves      in the order of the line
  * @param variables   tags in the process image
+ * @param frames      what is sent each cycle
  */
-public record NetworkInformation(String name, int cycleMicros, List<Slave> slaves, List<Variable> variables) {
+public record NetworkInformation(String name, int cycleMicros, List<Slave> slaves, List<Variable> variables, List<Frame> frames) {
 
     private static final int FIRST_ADDRESS = 1001;
 
@@ -42,6 +43,10 @@ public record NetworkInformation(String name, int cycleMicros, List<Slave> slave
      */
     public record Slave(String name, int physicalAddress, int alias, Identity identity, int outputStart, int outputBits, int inputStart, int inputBits, List<Pdo> pdos, List<InitCommand> initCommands,
                         boolean referenceClock, long shiftNanos) {
+    }
+
+    /** One logical read-write command in a frame of its own. @param start first byte in the logical image  @param bytes length  @param workingCounter expected */
+    public record Frame(int start, int bytes, int workingCounter) {
     }
 
     /** @param index 1600h … or 1A00h …  @param output PLC to drive */
@@ -78,7 +83,8 @@ public record NetworkInformation(String name, int cycleMicros, List<Slave> slave
             variables(machine, axis.station().inputs(), false, logical * 8, variables);
             logical += EtherCat.logicalBytes(machine.bus(), axis.station());
         }
-        return new NetworkInformation(machine.name(), machine.bus().cycleMicros(), slaves, variables);
+        List<Frame> frames = EtherCat.datagrams(machine).stream().map(d -> new Frame(d.start(), d.bytes(), d.workingCounter())).toList();
+        return new NetworkInformation(machine.name(), machine.bus().cycleMicros(), slaves, variables, frames);
     }
 
     private static void variables(Machine machine, List<Entry> entries, boolean output, int start, List<Variable> into) {

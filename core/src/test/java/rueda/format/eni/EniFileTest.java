@@ -67,4 +67,58 @@ class EniFileTest {
             assertThat(refused.place()).isNotBlank();
         }
     }
+
+    /** More than a frame holds: cut between stations, and the network information, the times and the frames on the wire say the same. */
+    @Test
+    void manyStationsAreCutBetweenStationsAlikeEverywhere() throws Exception {
+        rueda.machine.Machine demo = rueda.machine.DemoMachine.create();
+        java.util.List<rueda.machine.Axis> axes = new java.util.ArrayList<>();
+        for (int i = 0; i < 100; i++) {
+            rueda.machine.Axis axis = demo.axes().get(0).withName("A" + i);
+            rueda.machine.Station station = axis.station();
+            // Every tenth only reports.
+            axes.add(axis.withStation(i % 10 == 3 ? station.withEntries(java.util.List.of(), station.inputs()) : station));
+        }
+        rueda.machine.Machine many = new rueda.machine.Machine("many", demo.bus(), demo.plc(), axes, demo.proof());
+        java.util.List<rueda.bus.EtherCat.Datagram> datagrams = rueda.bus.EtherCat.datagrams(many);
+        assertThat(datagrams.size()).isGreaterThan(1);
+        int start = 0;
+        int station = 0;
+        for (rueda.bus.EtherCat.Datagram d : datagrams) {
+            assertThat(d.bytes()).isLessThanOrEqualTo(1486);
+            assertThat(d.start()).isEqualTo(start);
+            assertThat(d.first()).isEqualTo(station);
+            int expected = 0;
+            int bytes = 0;
+            for (int i = d.first(); i < d.first() + d.stations(); i++) {
+                expected += i % 10 == 3 ? 1 : 3;
+                bytes += rueda.bus.EtherCat.logicalBytes(many.bus(), axes.get(i).station());
+            }
+            assertThat(d.workingCounter()).isEqualTo(expected);
+            assertThat(d.bytes()).isEqualTo(bytes);
+            start += bytes;
+            station += d.stations();
+        }
+        assertThat(station).isEqualTo(100);
+        NetworkInformation network = NetworkInformation.of(many);
+        assertThat(EniFile.read(EniFile.write(network).getBytes(java.nio.charset.StandardCharsets.UTF_8))).isEqualTo(network);
+        assertThat(network.frames()).extracting(NetworkInformation.Frame::workingCounter).isEqualTo(datagrams.stream().map(rueda.bus.EtherCat.Datagram::workingCounter).toList());
+        assertThat(rueda.bus.BusFamily.of(many.bus()).times(many).messages()).extracting(m -> m.name().replaceAll(".*, (\\d+) bytes.*", "$1"))
+                .isEqualTo(datagrams.stream().map(d -> Integer.toString(d.bytes())).toList());
+        byte[][] outputs = axes.stream().map(a -> new byte[rueda.bus.BusFamily.bytes(many.bus(), a.station().outputs())]).toArray(byte[][]::new);
+        byte[][] inputs = axes.stream().map(a -> new byte[rueda.bus.BusFamily.bytes(many.bus(), a.station().inputs())]).toArray(byte[][]::new);
+        java.util.List<Integer> counters = new java.util.ArrayList<>();
+        java.util.List<Integer> lengths = new java.util.ArrayList<>();
+        rueda.bus.wire.BusFrames.of(many).cycle(0, outputs, inputs, (nanos, frame) -> {
+            java.nio.ByteBuffer bytes = java.nio.ByteBuffer.wrap(frame).order(java.nio.ByteOrder.LITTLE_ENDIAN);
+            int length = bytes.getShort(22) & 0x7FF;
+            lengths.add(length);
+            counters.add((int) bytes.getShort(26 + length));
+        });
+        for (int i = 0; i < datagrams.size(); i++) {
+            assertThat(lengths.get(2 * i)).isEqualTo(datagrams.get(i).bytes());
+            assertThat(counters.get(2 * i)).as("on the way out").isZero();
+            assertThat(counters.get(2 * i + 1)).as("coming back").isEqualTo(datagrams.get(i).workingCounter());
+        }
+    }
 }

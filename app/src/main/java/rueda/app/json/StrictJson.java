@@ -1,4 +1,4 @@
-package rueda.app.machine;
+package rueda.app.json;
 
 import java.math.BigDecimal;
 import java.util.Arrays;
@@ -51,7 +51,7 @@ public final class StrictJson {
     }
 
     /** A factory whose documents nest only so deep and whose numbers are only so long. */
-    static JsonFactory bounded() {
+    public static JsonFactory bounded() {
         return JsonFactory.builder().streamReadConstraints(StreamReadConstraints.builder().maxNestingDepth(DEEPEST).maxNumberLength(1000).maxStringLength(8_000_000).build()).build();
     }
 

@@ -1,4 +1,4 @@
-package rueda.app.machine;
+package rueda.app.json;
 
 import java.lang.reflect.RecordComponent;
 import java.util.ArrayList;
