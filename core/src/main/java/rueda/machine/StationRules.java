@@ -10,6 +10,8 @@ import rueda.machine.Bus.IpNetwork;
 final class StationRules {
 
     private static final Pattern TAG = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*(\\.[A-Za-z_][A-Za-z0-9_]*)*");
+    /** What the readers of tag tables take too. */
+    private static final int LONGEST_TAG = 200;
     private static final Set<String> TAG_TYPES = Set.of("BOOL", "SINT", "INT", "DINT", "LINT", "USINT", "UINT", "UDINT",
             "ULINT", "BYTE", "WORD", "DWORD", "LWORD", "REAL", "LREAL");
     private static final long UNSIGNED_32 = 0xFFFF_FFFFL;
@@ -49,8 +51,8 @@ final class StationRules {
         Set<String> names = new java.util.HashSet<>();
         for (int i = 0; i < tags.size(); i++) {
             String name = String.valueOf(tags.get(i).name());
-            if (!TAG.matcher(name).matches() || !names.add(name.toUpperCase(java.util.Locale.ROOT))) {
-                refuse("/plc/tags/" + i + "/name", "Declared tag", name, "names of letters, digits and _, joined by dots, each once", "rename the tag");
+            if (!isTag(name) || !names.add(name.toUpperCase(java.util.Locale.ROOT))) {
+                refuse("/plc/tags/" + i + "/name", "Declared tag", name, "names of letters, digits and _, joined by dots, up to " + LONGEST_TAG + " characters, each once", "rename the tag");
             }
             if (!TAG_TYPES.contains(String.valueOf(tags.get(i).type()))) {
                 refuse("/plc/tags/" + i + "/type", "Type of " + name, String.valueOf(tags.get(i).type()), "an elementary type such as DINT", "choose a type");
@@ -121,13 +123,17 @@ final class StationRules {
             if (entry.factor().signum() <= 0 || entry.factor().precision() > 20 || Math.abs(entry.factor().scale()) > 20) {
                 refuse(at + "/" + i + "/factor", "Value on the wire per tag value", entry.factor().toString(), "greater than 0, at most 20 digits", "enter 1 when the tag holds what travels");
             }
-            if (entry.hasTag() && !TAG.matcher(entry.tag()).matches()) {
-                refuse(at + "/" + i + "/tag", "PLC tag", entry.tag(), "names of letters, digits and _, joined by dots", "rename the tag");
+            if (entry.hasTag() && !isTag(entry.tag())) {
+                refuse(at + "/" + i + "/tag", "PLC tag", entry.tag(), "names of letters, digits and _, joined by dots, up to " + LONGEST_TAG + " characters", "rename the tag");
             }
             if (entry.hasTag() && !TAG_TYPES.contains(String.valueOf(entry.tagType()))) {
                 refuse(at + "/" + i + "/tagType", "Tag type", String.valueOf(entry.tagType()), "an elementary type such as DINT", "choose a type");
             }
         }
+    }
+
+    private static boolean isTag(String name) {
+        return name.length() <= LONGEST_TAG && TAG.matcher(name).matches();
     }
 
     private void startWrite(String at, Station.StartWrite write) {

@@ -7,8 +7,10 @@ import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.stream.IntStream;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -298,6 +300,10 @@ class BusController {
             add(machine, axis.station().outputs(), true, from, rows);
             add(machine, axis.station().inputs(), false, from, rows);
         }
+        Set<String> names = new HashSet<>();
+        rows.stream().filter(row -> !names.add(row.name().toLowerCase(Locale.ROOT))).findFirst().ifPresent(twice -> {
+            throw new InvalidEntry("machine", "tag " + twice.name() + " bound more than once", "each tag bound to one entry, capital letters or not", "bind the other entry to a tag of its own");
+        });
         return switch (q.format() == null ? TableFormat.CSV : q.format()) {
             case CSV -> new ExportAnswer("tags.csv", TagCsv.write(rows));
             case XML -> new ExportAnswer("tags.xml", PlcOpenXml.write(machine.name(), LocalDateTime.now().truncatedTo(ChronoUnit.SECONDS).toString(), rows));

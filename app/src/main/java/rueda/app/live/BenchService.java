@@ -42,6 +42,8 @@ public class BenchService {
     private volatile Map<String, Set<Mistake>> condition = Map.of();
     private volatile boolean closing;
     private long seenAt = System.nanoTime();
+    /** Held while a state is taken and handed to the stream: no page hears an older state, or a bench that is gone, last. */
+    private final Object publishing = new Object();
     private final ControlLease lease = new ControlLease();
 
     BenchService(MachineStore machines, LiveStream stream, Stand stand) {
@@ -55,7 +57,7 @@ public class BenchService {
     }
 
     /** Makes a bench from the machine as it is saved and lets it run. */
-    LiveBench.State start(long machineId, LiveBench.Kind kind, String axis, boolean running) {
+    synchronized LiveBench.State start(long machineId, LiveBench.Kind kind, String axis, boolean running) {
         MachineState state = machines.get(machineId);
         if (kind == LiveBench.Kind.PROGRAM) {
             CompiledProgram program = StructuredTextCompiler.compile(state.document().plc().program(), Bench.environment(state.document()));
@@ -95,7 +97,7 @@ public class BenchService {
     }
 
     /** Takes control by hand of the bench as it stands, or of a new one. @return the holder's key */
-    String takeControl(long machineId, double monitoringSeconds) {
+    synchronized String takeControl(long machineId, double monitoringSeconds) {
         MachineState state = machines.get(machineId);
         String key = lease.take(monitoringSeconds, System.nanoTime());
         if (key == null) {
@@ -140,7 +142,7 @@ public class BenchService {
     }
 
     /** What is wrong with the wiring of an axis; a bench that is there is switched off and on again, held. */
-    Map<String, Set<Mistake>> condition(String axis, Set<Mistake> faults) {
+    synchronized Map<String, Set<Mistake>> condition(String axis, Set<Mistake> faults) {
         if (lease.held(System.nanoTime())) {
             throw new ControlHeld();
         }
@@ -224,7 +226,7 @@ public class BenchService {
     }
 
     /** The devices have changed: a bench that is there is switched off and on again, held. */
-    void switchedOffAndOn() {
+    synchronized void switchedOffAndOn() {
         if (lease.held(System.nanoTime())) {
             throw new ControlHeld();
         }
@@ -253,17 +255,19 @@ public class BenchService {
     }
 
     private LiveBench.State publish() {
-        LiveBench present = bench;
-        if (present == null) {
-            return null;
+        synchronized (publishing) {
+            LiveBench present = bench;
+            if (present == null) {
+                return null;
+            }
+            LiveBench.State state = present.state();
+            stream.send(state);
+            ByteBuffer samples = present.samples();
+            if (samples != null) {
+                stream.send(samples);
+            }
+            return state;
         }
-        LiveBench.State state = present.state();
-        stream.send(state);
-        ByteBuffer samples = present.samples();
-        if (samples != null) {
-            stream.send(samples);
-        }
-        return state;
     }
 
     /** What a page is told when its bench has ended by a mistake of Rueda. */
@@ -272,13 +276,14 @@ public class BenchService {
 
     private void tick() {
         long before = System.nanoTime();
+        LiveBench present = null;
         while (!closing) {
             try {
                 Thread.sleep(FRAME_NANOS / 1_000_000);
                 long now = System.nanoTime();
                 watchLease();
                 holdUnseen(now);
-                LiveBench present = bench;
+                present = bench;
                 if (present != null && present.advance((now - before) * 1e-9)) {
                     publish();
                 }
@@ -286,15 +291,21 @@ public class BenchService {
             } catch (InterruptedException ended) {
                 return;
             } catch (Exception | Error unexpected) {
-                end(unexpected);
+                end(present, unexpected);
             }
         }
     }
 
     /** Also what tells of the failure can fail, when memory is out: the thread must not. */
-    private void end(Throwable failure) {
-        bench = null;
+    private void end(LiveBench failed, Throwable failure) {
         try {
+            synchronized (publishing) {
+                if (bench != failed) {
+                    LOG.error("A bench that had been replaced ended.", failure);
+                    return;
+                }
+                bench = null;
+            }
             LOG.error("The bench ended.", failure);
             String reason = failure instanceof OutOfMemoryError ? "it needed more memory than there is" : failure instanceof StackOverflowError ? "the program nests too deep" : "Rueda made a mistake";
             stream.send(new Ended("ended", "The bench ended: " + reason + ". The reason is in the server's output. Start it anew."));

@@ -115,6 +115,43 @@ class LiveStreamTest {
         }
     }
 
+    /** The clock has taken a state of the old bench and not sent it yet, when a request puts another bench in its place, held: that one is heard last. */
+    @Test
+    void theBenchThatIsThereIsHeardLast() throws Exception {
+        MachineStore machines = mock(MachineStore.class);
+        when(machines.get(anyLong())).thenReturn(new MachineState(1, 1, Instant.EPOCH, false, false, DemoMachine.create()));
+        List<LiveBench.State> heard = new CopyOnWriteArrayList<>();
+        CountDownLatch done = new CountDownLatch(1);
+        BenchService[] service = new BenchService[1];
+        LiveStream stream = new LiveStream() {
+            @Override
+            void send(Object message) {
+                if (Thread.currentThread().getName().equals("bench") && done.getCount() > 0) {
+                    Thread request = new Thread(() -> service[0].condition("Shuttle", java.util.Set.of(rueda.plant.Mistake.values()[0])));
+                    request.start();
+                    while (request.getState() != Thread.State.BLOCKED && request.getState() != Thread.State.TERMINATED) {
+                        Thread.onSpinWait();
+                    }
+                    heard.add((LiveBench.State) message);
+                    done.countDown();
+                } else {
+                    heard.add((LiveBench.State) message);
+                }
+            }
+        };
+        service[0] = new BenchService(machines, stream, new Stand());
+        service[0].start(1, LiveBench.Kind.PROGRAM, "", true);
+        assertThat(done.await(50, TimeUnit.SECONDS)).isTrue();
+        // Whatever the request had to say is said when a later one has been answered.
+        LiveBench.State now = service[0].hold();
+        List<Boolean> old = List.copyOf(heard).stream().map(state -> state.condition().isEmpty()).toList();
+        assertThat(old).contains(false);
+        assertThat(old.subList(old.indexOf(false), old.size())).doesNotContain(true);
+        assertThat(now.condition()).isNotEmpty();
+        service[0].close();
+        stream.close();
+    }
+
     @SuppressWarnings("unchecked")
     private static <T extends Throwable> void raise(Throwable failure) throws T {
         throw (T) failure;

@@ -20,6 +20,9 @@ import rueda.plc.TagRow;
  */
 public final class PlcOpenXml {
 
+    /** An enumeration that does not tell its type travels as INT (common practice, no source; the standard leaves it to the maker). */
+    private static final Shape ENUMERATION = new Shape.Named("INT");
+
     private PlcOpenXml() {
     }
 
@@ -65,10 +68,16 @@ public final class PlcOpenXml {
             return new Shape.Named(type.need("TypeName").text());
         }
         XmlElement array = type.first("InstantlyDefinedType").orElse(type);
+        String instant = array.attribute("type", "");
+        if (kind.startsWith("Enum") || instant.startsWith("Enum")) {
+            return array.first("BaseType").isPresent() ? shape10(array.need("BaseType")) : ENUMERATION;
+        }
+        if (array.first("BaseType").isPresent() && (kind.startsWith("Subrange") || instant.startsWith("Subrange"))) {
+            return shape10(array.need("BaseType"));
+        }
         if (array.first("BaseType").isPresent()) {
-            XmlElement range = array.need("DimensionSpec").need("IndexRange");
-            int lower = (int) Text.whole(range.place(), range.needAttribute("lower"), -32_768, 32_767);
-            return new Shape.Array(lower, (int) Text.whole(range.place(), range.needAttribute("upper"), lower, lower + 4095L), shape10(array.need("BaseType")));
+            array.need("DimensionSpec");
+            return array(array.all("DimensionSpec").map(d -> d.need("IndexRange")).toList(), shape10(array.need("BaseType")));
         }
         throw new UnreadableFile(type.place(), kind.isEmpty() ? "<" + type.name() + ">" : kind, "a structure, an array or the name of a type", "leave this type out of the export");
     }
@@ -86,12 +95,24 @@ public final class PlcOpenXml {
             case "struct" -> new Shape.Structure(inner.all("variable").map(PlcOpenXml::variable6).toList());
             case "derived" -> new Shape.Named(inner.needAttribute("name"));
             case "array" -> {
-                XmlElement range = inner.need("dimension");
-                int lower = (int) Text.whole(range.place(), range.needAttribute("lower"), -32_768, 32_767);
-                yield new Shape.Array(lower, (int) Text.whole(range.place(), range.needAttribute("upper"), lower, lower + 4095L), shape6(inner.need("baseType")));
+                inner.need("dimension");
+                yield array(inner.all("dimension").toList(), shape6(inner.need("baseType")));
             }
+            case "subrangeSigned", "subrangeUnsigned" -> shape6(inner.need("baseType"));
+            case "enum" -> inner.first("baseType").isPresent() ? shape6(inner.need("baseType")) : ENUMERATION;
             default -> new Shape.Named(inner.name());
         };
+    }
+
+    /** @param ranges of the dimensions, the outermost first */
+    private static Shape array(List<XmlElement> ranges, Shape element) {
+        Shape shape = element;
+        for (int i = ranges.size() - 1; i >= 0; i--) {
+            XmlElement range = ranges.get(i);
+            int lower = (int) Text.whole(range.place(), range.needAttribute("lower"), -32_768, 32_767);
+            shape = new Shape.Array(lower, (int) Text.whole(range.place(), range.needAttribute("upper"), lower, lower + 4095L), shape);
+        }
+        return shape;
     }
 
     /** A project with these rows as global variables with addresses. @param creation date and time, ISO 8601 */
@@ -102,16 +123,18 @@ public final class PlcOpenXml {
         out.open("ContentHeader", "name", project, "creationDateTime", creation).close();
         out.open("Types").open("GlobalNamespace").close().close();
         out.open("Instances").open("Configuration", "name", "Configuration").open("Resource", "name", "Resource", "resourceTypeName", "PLC").open("GlobalVars");
+        DeclaredNames names = new DeclaredNames();
         for (TagRow row : rows) {
-            out.open("Variable", "name", row.name().replace('.', '_'));
-            if (row.name().indexOf('.') >= 0) {
+            String identifier = names.identifier(row.name());
+            out.open("Variable", "name", identifier);
+            if (!identifier.equals(row.name())) {
                 out.open("AddData").open("Data", "name", "rueda.tag", "handleUnknown", "preserve").leaf("Tag", row.name()).close().close();
             }
             if (!row.comment().isEmpty()) {
                 out.open("Documentation", "xsi:type", "SimpleText").leaf("Text", row.comment()).close();
             }
             out.open("Type").leaf("TypeName", row.type()).close();
-            if (row.output() != null) {
+            if (row.output() != null && row.bitOffset() >= 0 && (row.bits() == 1 || row.bitOffset() % 8 == 0)) {
                 out.open("AddressExpression").open("Address", "address", ProcessAddress.text(row.output(), row.bitOffset(), row.bits())).close().close();
             }
             out.close();

@@ -1,7 +1,7 @@
 package rueda.format.tags;
 
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -21,11 +21,14 @@ import rueda.format.tags.grammar.TagDeclarationsParser;
 import rueda.plc.ProcessAddress;
 import rueda.plc.TagRow;
 
-/** Declarations in Structured Text: TYPE with structures and arrays, VAR_GLOBAL with addresses (IEC 61131-3). */
+/** Declarations in Structured Text: TYPE with structures, arrays, enumerations and subranges, VAR_GLOBAL with addresses (IEC 61131-3). */
 public final class TagDeclarationsReader {
 
     private static final int MOST_ELEMENTS = 4096;
     private static final Pattern NAME = Pattern.compile("\\{\\s*name\\s+'([A-Za-z_][A-Za-z0-9_.]{0,199})'\\s*\\}");
+
+    /** An enumeration that does not tell its type travels as INT (common practice, no source; the standard leaves it to the maker). */
+    private static final Shape ENUMERATION = new Shape.Named("INT");
 
     private TagDeclarationsReader() {
     }
@@ -53,10 +56,12 @@ public final class TagDeclarationsReader {
         } catch (StackOverflowError deep) {
             throw new UnreadableFile("File", "declarations nested too deep", "a few levels", "correct the file");
         }
-        Map<String, Shape> types = new HashMap<>();
+        Map<String, Shape> types = new LinkedHashMap<>();
+        Map<String, String> typeNames = new LinkedHashMap<>();
         for (TagDeclarationsParser.TypeBlockContext block : tree.typeBlock()) {
             for (TagDeclarationsParser.TypeDeclarationContext type : block.typeDeclaration()) {
                 Shape shape = type.structure() != null ? structure(type.structure(), tokens) : shape(type.type());
+                typeNames.put(type.ID().getText().toLowerCase(Locale.ROOT), type.ID().getText());
                 if (types.put(type.ID().getText().toLowerCase(Locale.ROOT), shape) != null) {
                     throw new UnreadableFile(place(type.getStart()), type.ID().getText(), "each type once", "remove the second");
                 }
@@ -66,7 +71,7 @@ public final class TagDeclarationsReader {
         tree.varBlock().forEach(block -> block.member().forEach(m -> members(m, variables, tokens)));
         if (variables.isEmpty() && !types.isEmpty()) {
             /* structures alone: each stands for an image of its own */
-            types.forEach((name, shape) -> variables.add(new Declaration(name, shape, "", "", "TYPE " + name)));
+            types.forEach((key, shape) -> variables.add(new Declaration(typeNames.get(key), shape, "", "", "TYPE " + typeNames.get(key))));
         }
         if (variables.isEmpty()) {
             throw new UnreadableFile("File", "no variable", "at least one in VAR_GLOBAL … END_VAR or TYPE … END_TYPE", "choose a file with declarations");
@@ -87,7 +92,8 @@ public final class TagDeclarationsReader {
     private static void members(TagDeclarationsParser.MemberContext member, List<Declaration> into, CommonTokenStream tokens) {
         Shape shape = member.structure() != null ? structure(member.structure(), tokens) : shape(member.type());
         String address = member.ADDRESS() == null ? "" : member.ADDRESS().getText();
-        member.ID().forEach(id -> into.add(new Declaration(name(id.getSymbol(), tokens), shape, address, "", place(id.getSymbol()) + ", " + id.getText())));
+        String comment = comment(member.getStop(), tokens);
+        member.ID().forEach(id -> into.add(new Declaration(name(id.getSymbol(), tokens), shape, address, comment, place(id.getSymbol()) + ", " + id.getText())));
     }
 
     /** A pragma {name 'Shuttle.Cmd'} before a variable tells the name that its identifier cannot have. */
@@ -102,6 +108,16 @@ public final class TagDeclarationsReader {
         return identifier.getText();
     }
 
+    /** What stands behind a declaration in its line. */
+    private static String comment(Token end, CommonTokenStream tokens) {
+        List<Token> hidden = tokens.getHiddenTokensToRight(end.getTokenIndex());
+        if (hidden == null || hidden.get(0).getLine() != end.getLine() || hidden.get(0).getText().startsWith("{")) {
+            return "";
+        }
+        String text = hidden.get(0).getText();
+        return text.substring(2, text.startsWith("//") ? text.length() : text.length() - 2).strip();
+    }
+
     private static Shape shape(TagDeclarationsParser.TypeContext type) {
         if (type instanceof TagDeclarationsParser.ArrayContext array) {
             Shape shape = shape(array.type());
@@ -112,6 +128,15 @@ public final class TagDeclarationsReader {
                 shape = new Shape.Array(from, to, shape);
             }
             return shape;
+        }
+        if (type instanceof TagDeclarationsParser.SubrangeContext subrange) {
+            return new Shape.Named(subrange.ID().getText());
+        }
+        if (type instanceof TagDeclarationsParser.EnumerationOnContext enumeration) {
+            return new Shape.Named(enumeration.ID().getText());
+        }
+        if (type instanceof TagDeclarationsParser.EnumerationContext) {
+            return ENUMERATION;
         }
         return new Shape.Named(((TagDeclarationsParser.NamedContext) type).ID().getText());
     }

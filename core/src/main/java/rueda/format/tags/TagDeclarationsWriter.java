@@ -8,56 +8,104 @@ import rueda.plc.ProcessAddress;
 import rueda.plc.TagRow;
 
 /**
- * Declarations in Structured Text. Rows whose names share all but the last part become a structure; what lies between them is
- * declared as filler, so that a packed PLC puts every member where it travels. A name with dots stands in a pragma before the variable.
+ * Declarations in Structured Text. Rows whose names share all but the last part become a structure where one can lie on them: of one
+ * direction, one after the other, whole bytes. What lies between them is declared as filler, so that a packed PLC puts every member
+ * where it travels. All others become variables with an address each. A name that is no identifier stands in a pragma before it.
  */
 public final class TagDeclarationsWriter {
+
+    /** Bytes of filler in a structure at the most; members farther apart belong to different stations. */
+    private static final int WIDEST_GAP_BYTES = 64;
+
+    private final DeclaredNames globals = new DeclaredNames();
+    private final StringBuilder types = new StringBuilder();
+    private final StringBuilder variables = new StringBuilder();
 
     private TagDeclarationsWriter() {
     }
 
-    /** @param rows in the order of their places; of each structure one direction */
+    /** @param rows in the order of their places, each name once */
     public static String write(List<TagRow> rows) {
         Map<String, List<TagRow>> structures = new LinkedHashMap<>();
-        for (TagRow row : rows) {
-            int dot = row.name().lastIndexOf('.');
-            structures.computeIfAbsent(dot < 0 ? "" : row.name().substring(0, dot), k -> new ArrayList<>()).add(row);
+        List<String> order = rows.stream().map(TagDeclarationsWriter::parent).toList();
+        for (int i = 0; i < rows.size(); i++) {
+            structures.computeIfAbsent(order.get(i), k -> new ArrayList<>()).add(rows.get(i));
         }
-        StringBuilder types = new StringBuilder();
-        StringBuilder variables = new StringBuilder("VAR_GLOBAL\n");
+        TagDeclarationsWriter out = new TagDeclarationsWriter();
         structures.forEach((name, members) -> {
-            if (name.isEmpty()) {
-                members.forEach(row -> variables.append("  ").append(row.name()).append(address(row)).append(" : ").append(row.type()).append(";").append(comment(row)).append('\n'));
-                return;
+            int first = order.indexOf(name);
+            boolean together = order.lastIndexOf(name) - first + 1 == members.size();
+            if (!name.isEmpty() && together && canBeStructure(members)) {
+                out.structure(name, members);
+            } else {
+                members.forEach(out::variable);
             }
-            String type = name.replace('.', '_') + "_T";
-            types.append("  ").append(type).append(" : STRUCT\n");
-            int next = members.get(0).bitOffset();
-            int fillers = 0;
-            for (TagRow row : members) {
-                while (next + 8 <= row.bitOffset()) {
-                    boolean word = next % 16 == 0 && next + 16 <= row.bitOffset();
-                    types.append("    Filler").append(++fillers).append(word ? " : WORD;\n" : " : BYTE;\n");
-                    next += word ? 16 : 8;
-                }
-                types.append("    ").append(row.name().substring(name.length() + 1)).append(" : ").append(row.type()).append(";").append(comment(row)).append('\n');
-                next = row.bitOffset() + row.bits();
-            }
-            types.append("  END_STRUCT;\n");
-            if (name.indexOf('.') >= 0) {
-                variables.append("  {name '").append(name).append("'}\n");
-            }
-            variables.append("  ").append(name.replace('.', '_')).append(members.get(0).output() == null ? "" : " AT " + ProcessAddress.text(members.get(0).output(), members.get(0).bitOffset(), 8))
-                    .append(" : ").append(type).append(";\n");
         });
-        return (types.isEmpty() ? "" : "TYPE\n" + types + "END_TYPE\n\n") + variables + "END_VAR\n";
+        return (out.types.isEmpty() ? "" : "TYPE\n" + out.types + "END_TYPE\n\n") + "VAR_GLOBAL\n" + out.variables + "END_VAR\n";
     }
 
-    private static String address(TagRow row) {
-        return row.output() == null ? "" : " AT " + ProcessAddress.text(row.output(), row.bitOffset(), row.bits());
+    private static String parent(TagRow row) {
+        int dot = row.name().lastIndexOf('.');
+        return dot < 0 ? "" : row.name().substring(0, dot);
     }
 
-    private static String comment(TagRow row) {
-        return row.comment().isEmpty() ? "" : "  (* " + row.comment().replace("*)", "* )") + " *)";
+    private static boolean canBeStructure(List<TagRow> members) {
+        int next = members.get(0).bitOffset();
+        for (TagRow row : members) {
+            boolean direction = java.util.Objects.equals(row.output(), members.get(0).output());
+            boolean wholeBytes = row.bits() % 8 == 0 && row.bitOffset() % 8 == 0;
+            int gap = row.bitOffset() - next;
+            if (!direction || !wholeBytes || gap < 0 || gap > 8 * WIDEST_GAP_BYTES) {
+                return false;
+            }
+            next = row.bitOffset() + row.bits();
+        }
+        return true;
+    }
+
+    private void structure(String name, List<TagRow> members) {
+        String type = globals.identifier(name + "_T");
+        DeclaredNames names = new DeclaredNames();
+        types.append("  ").append(type).append(" : STRUCT\n");
+        StringBuilder body = new StringBuilder();
+        List<String> identifiers = members.stream().map(row -> names.identifier(lastPart(row))).toList();
+        int next = members.get(0).bitOffset();
+        int filler = 0;
+        for (int i = 0; i < members.size(); i++) {
+            TagRow row = members.get(i);
+            while (next < row.bitOffset()) {
+                boolean word = next % 16 == 0 && next + 16 <= row.bitOffset();
+                body.append("    ").append(names.identifier("Filler" + ++filler)).append(word ? " : WORD;\n" : " : BYTE;\n");
+                next += word ? 16 : 8;
+            }
+            declaration(body, "    ", lastPart(row), identifiers.get(i), "", row.type().name(), row.comment());
+            next = row.bitOffset() + row.bits();
+        }
+        types.append(body).append("  END_STRUCT;\n");
+        declaration(variables, "  ", name, globals.identifier(name), address(members.get(0), 8), type, "");
+    }
+
+    private static String lastPart(TagRow row) {
+        return row.name().substring(row.name().lastIndexOf('.') + 1);
+    }
+
+    private void variable(TagRow row) {
+        declaration(variables, "  ", row.name(), globals.identifier(row.name()), address(row, row.bits()), row.type().name(), row.comment());
+    }
+
+    private static void declaration(StringBuilder into, String indent, String name, String identifier, String address, String type, String comment) {
+        if (!identifier.equals(name)) {
+            into.append(indent).append("{name '").append(name).append("'}\n");
+        }
+        into.append(indent).append(identifier).append(address).append(" : ").append(type).append(';');
+        if (!comment.isEmpty()) {
+            into.append("  (* ").append(comment.replaceAll("\\s+", " ").replace("*)", "* )")).append(" *)");
+        }
+        into.append('\n');
+    }
+
+    /** Empty where no address can be written: direction or place not told, or a value across the bits of bytes. */
+    private static String address(TagRow row, int bits) {
+        return row.output() == null || row.bitOffset() < 0 || bits > 1 && row.bitOffset() % 8 != 0 ? "" : " AT " + ProcessAddress.text(row.output(), row.bitOffset(), bits);
     }
 }

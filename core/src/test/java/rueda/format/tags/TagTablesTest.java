@@ -90,6 +90,82 @@ class TagTablesTest {
         assertThat(declared).isEqualTo(rows);
     }
 
+    /**
+     * Names that are words of the language or of a type, one name with dots and one with underscores, names in the way of fillers and types,
+     * both directions under one name, bits between, names as long as they may be: whatever can be bound is read back from each format.
+     */
+    @Property(tries = 500)
+    void whateverCanBeBoundIsReadBack(@ForAll long seed) {
+        Random random = new Random(seed);
+        String[] parts = {"Shuttle", "Shuttle_T", "shuttle", "END_IF", "Type", "INT", "Filler1", "Filler2", "Persistent", "a__b", "c_", "_d", "X".repeat(60), "Position", "Struct", "At"};
+        List<TagRow> rows = new java.util.ArrayList<>();
+        java.util.Set<String> names = new java.util.HashSet<>();
+        int[] next = {8 * random.nextInt(100), 8 * random.nextInt(100)};
+        Type[] types = {Type.BOOL, Type.SINT, Type.UINT, Type.DINT, Type.REAL, Type.LWORD};
+        for (int i = 0; i < 1 + random.nextInt(12); i++) {
+            String name = parts[random.nextInt(parts.length)];
+            for (int depth = random.nextInt(3); depth > 0; depth--) {
+                name += "." + parts[random.nextInt(parts.length)];
+            }
+            boolean output = random.nextInt(4) > 0;
+            int direction = output ? 0 : 1;
+            Type type = types[random.nextInt(types.length)];
+            if (type.bits() > 1) {
+                next[direction] = (next[direction] + 7) / 8 * 8 + 8 * random.nextInt(4);
+            }
+            if (names.add(name.toLowerCase(java.util.Locale.ROOT))) {
+                rows.add(new TagRow(name, type, output, next[direction], random.nextBoolean() ? "" : "mm *) (* per s"));
+                next[direction] += type.bits();
+            }
+        }
+        byte[] csv = bytes(TagCsv.write(rows));
+        assertThat(TagCsv.read(csv, TagCsv.preview(csv).suggested(), Counts.BYTES)).isEqualTo(rows);
+        assertThat(PlcOpenXml.read(bytes(PlcOpenXml.write("Cell", "2026-11-23T12:00:00", rows)), 1, Counts.BYTES)).isEqualTo(rows);
+        String text = TagDeclarationsWriter.write(rows);
+        List<TagRow> declared = structured(text, 1).stream().map(r -> new TagRow(r.name(), r.type(), r.output(), r.bitOffset(), r.comment().replace("* )", "*)"))).toList();
+        /* fillers that the writer put between are rows too */
+        assertThat(declared).as(text).containsAll(rows);
+        assertThat(declared).as(text).filteredOn(r -> names.contains(r.name().toLowerCase(java.util.Locale.ROOT))).hasSameSizeAs(rows);
+    }
+
+    /** Inputs and outputs of one name begin at places of their own: no structure has both. */
+    @Test
+    void noStructureHasBothDirections() {
+        List<TagRow> rows = List.of(new TagRow("Axis.Control", Type.WORD, true, 0, ""), new TagRow("Axis.Target", Type.DINT, true, 16, ""), new TagRow("Axis.Status", Type.WORD, false, 0, ""));
+        assertThat(TagDeclarationsWriter.write(rows)).doesNotContain("STRUCT").contains("Axis_Control AT %QW0", "Axis_Status AT %IW0");
+        assertThat(TagDeclarationsWriter.write(rows.subList(0, 2))).contains("STRUCT", "Axis AT %QB0 : Axis_T;");
+    }
+
+    /** IEC 61131-3, table 11: enumerations, with values and with a type, and subranges; national letters are the third edition's. */
+    @Test
+    void enumerationsSubrangesAndNationalLetters() {
+        String text = """
+                TYPE
+                  Zustand : (Aus, Ein := 5);
+                  Modus : USINT (Hand := 1, Auto := 2) := Hand;
+                  Schritt : (Eins, Zwei) UDINT;
+                  Anteil : INT (-100..100) := 0;
+                  Gerät : STRUCT z : Zustand; m : Modus; s : Schritt; Größe : Anteil; n : SINT (0..3); END_STRUCT;
+                END_TYPE
+                VAR_GLOBAL G AT %IB0 : Gerät; END_VAR
+                """;
+        assertThat(structured(text, 1)).extracting(TagRow::name).containsExactly("G.z", "G.m", "G.s", "G.Größe", "G.n");
+        assertThat(structured(text, 1)).extracting(TagRow::type).containsExactly(Type.INT, Type.USINT, Type.UDINT, Type.INT, Type.SINT);
+    }
+
+    /** Element names of IEC 61131-10 and TC6 from memory. */
+    @Test
+    void enumerationsSubrangesAndMatricesOfXml() {
+        String text = """
+                <project><types><dataTypes><dataType name="Mode"><baseType><enum><values><value name="Off"/></values></enum></baseType></dataType>
+                <dataType name="Share"><baseType><subrangeSigned><range lower="-5" upper="5"/><baseType><SINT/></baseType></subrangeSigned></baseType></dataType></dataTypes></types>
+                <instances><globalVars><variable name="m" address="%QW0"><type><derived name="Mode"/></type></variable><variable name="s"><type><derived name="Share"/></type></variable>
+                <variable name="f"><type><array><dimension lower="0" upper="1"/><dimension lower="1" upper="2"/><baseType><WORD/></baseType></array></type></variable></globalVars></instances></project>
+                """;
+        assertThat(PlcOpenXml.read(bytes(text), 1, Counts.BYTES)).extracting(TagRow::name).containsExactly("m", "s", "f_0_1", "f_0_2", "f_1_1", "f_1_2");
+        assertThat(PlcOpenXml.read(bytes(text), 1, Counts.BYTES)).extracting(TagRow::type).startsWith(Type.INT, Type.SINT, Type.WORD);
+    }
+
     /** The older scheme of PLCopen (TC6), element names from memory. */
     @Test
     void theOlderSchemeIsReadToo() {
