@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import { stageOfField, useMachine } from '../stores/machine'
 import { useBench } from '../stores/bench'
 import { useBus } from '../stores/bus'
-import { fixed } from '../lib/numbers'
+import { fixed, grouped } from '../lib/numbers'
 import FigureList from './FigureList.vue'
 import FindingCard from './FindingCard.vue'
 import ValueFollower from './ValueFollower.vue'
@@ -36,7 +36,7 @@ const figures = computed(() => machine.run?.figures ?? null)
     <template v-if="stage === 'program'">
       <dl class="values">
         <div><dt>Task interval</dt><dd class="mono">{{ fixed((machine.draft?.plc.taskIntervalMicros ?? 0) / 1000, 3) }} ms</dd></div>
-        <div><dt>Budget of one cycle</dt><dd class="mono">{{ machine.draft?.plc.instructionBudget }} statements</dd></div>
+        <div><dt>Budget of one cycle</dt><dd class="mono">{{ grouped(machine.draft?.plc.instructionBudget ?? 0) }} statements</dd></div>
         <div v-if="bench.state"><dt>Last cycle</dt><dd class="mono">{{ bench.state.statements }} statements</dd></div>
       </dl>
       <h2 class="gap">Values</h2>

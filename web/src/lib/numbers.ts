@@ -25,3 +25,8 @@ export function clock(seconds: number): string {
 export function plain(value: number): string {
   return value !== 0 && Math.abs(value) < 1e-3 ? value.toExponential() : String(value)
 }
+
+/** A whole number with its thousands apart. */
+export function grouped(value: number): string {
+  return String(value).replace(/\B(?=(\d{3})+$)/g, '\u202f')
+}

@@ -171,6 +171,7 @@ function accept() {
 <style scoped>
 .row { display: flex; flex-wrap: wrap; gap: 6px 12px; }
 .response { margin: 8px 0; padding: 5px 10px; }
+.doubt { white-space: nowrap; }
 .plot { height: 150px; }
 .keys { font-size: 12.5px; color: var(--pencil); display: flex; flex-wrap: wrap; gap: 0 12px; white-space: nowrap; }
 .numbers { margin-left: auto; color: var(--ink); }

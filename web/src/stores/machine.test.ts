@@ -177,4 +177,32 @@ describe('the machine being worked on', () => {
     expect(machine.stageState('scale')).toEqual({ faults: 1, warnings: 0 })
     expect(machine.stageState('tune')).toBe('not known')
   })
+
+  it('searches every axis again that an edit leaves unknown, and only those', async () => {
+    server()
+    const machine = useMachine()
+    await machine.load()
+    machine.edit(...['A', 'B', 'C'].map((name) => ({ op: 'add' as const, path: '/axes/-', value: { name } })))
+    /* edited while the other axes are being searched */
+    const answers = vi.mocked(fetch).getMockImplementation()!
+    vi.mocked(fetch).mockImplementation(async (path, init) => {
+      if (path === '/api/calc/homing') await new Promise((resolve) => setTimeout(resolve, 100))
+      return answers(path, init)
+    })
+    await vi.advanceTimersByTimeAsync(250)
+    machine.set('/axes/0/name', 'D')
+    expect(machine.stageState('home')).toBe('not known')
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(Object.keys(machine.homings)).toEqual(['0', '1', '2'])
+    expect(machine.stageState('home')).toEqual({ faults: 0, warnings: 0 })
+    const before = vi.mocked(fetch).mock.calls.filter(([path]) => path === '/api/calc/homing').length
+    machine.set('/axes/1/name', 'E')
+    expect(Object.keys(machine.homings)).toEqual(['0', '2'])
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(Object.keys(machine.homings)).toEqual(['0', '1', '2'])
+    /* the chosen axis, and the one that changed */
+    expect(vi.mocked(fetch).mock.calls.filter(([path]) => path === '/api/calc/homing').length - before).toBe(2)
+    machine.edit({ op: 'add', path: '/bus', value: { cycleMicros: 2000 } })
+    expect(Object.keys(machine.homings)).toEqual(['0'])
+  })
 })

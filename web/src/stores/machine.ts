@@ -40,6 +40,8 @@ export const useMachine = defineStore('machine', () => {
   let question = 0
   /** The document that the answer belongs to. */
   let answered: Machine | null = null
+  /** The document whose axes are being searched, one after the other. */
+  let searching: Machine | null = null
   let saved: Promise<void> = Promise.resolve()
 
   const homing = computed(() => homings.value[axisIndex.value] ?? null)
@@ -128,12 +130,14 @@ export const useMachine = defineStore('machine', () => {
     runKnown.value = true
     homings.value = {}
     await ask()
-    void askOthers()
   }
 
   function edit(...changes: Change[]) {
     if (!draft.value) return
     draft.value = patched(draft.value, changes)
+    /* what another axis finds holds as long as neither it nor the bus changes; the chosen one is asked at once */
+    const holds = (i: string) => Number(i) === axisIndex.value || !changes.some((c) => `${c.path}/`.startsWith('/bus/') || `${c.path}/`.startsWith(`/axes/${i}/`))
+    homings.value = Object.fromEntries(Object.entries(homings.value).filter(([i]) => holds(i)))
     dirty.value = true
     clearTimeout(askTimer)
     askTimer = window.setTimeout(() => void ask(), ASK_AFTER)
@@ -205,11 +209,12 @@ export const useMachine = defineStore('machine', () => {
     problem.value = new Problem(500, title, words, [])
   }
 
-  /** Asks what the draft gives, and the search of the chosen axis; an answer that has been overtaken is dropped. */
+  /** Asks what the draft gives, the search of the chosen axis, and then those of the others that are not known; an answer that has been overtaken is dropped. */
   async function ask() {
     const number = axisIndex.value
     const search = await asked((document) => api.homing(document, number))
     if (search) homings.value = { ...homings.value, [number]: search }
+    void askOthers()
   }
 
   /** Asks anew when something besides the document has changed, such as the library of devices. */
@@ -221,13 +226,15 @@ export const useMachine = defineStore('machine', () => {
   /** Asks for the searches of the other axes, one after the other, as long as the document stays the same. */
   async function askOthers() {
     const document = await settled()
-    for (let i = 0; document && i < document.axes.length; i++) {
-      if (draft.value !== document) return
+    if (!document || searching === document) return
+    searching = document
+    for (let i = 0; i < document.axes.length && draft.value === document; i++) {
       if (homings.value[i]) continue
       const search = await guarded(() => api.homing(document, i))
-      if (draft.value !== document || !search) return
-      homings.value = { ...homings.value, [i]: search }
+      if (!search) break
+      if (draft.value === document) homings.value = { ...homings.value, [i]: search }
     }
+    if (searching === document) searching = null
   }
 
   watch(axisIndex, (index) => {
@@ -275,7 +282,6 @@ export const useMachine = defineStore('machine', () => {
       unread.value = {}
       homings.value = {}
       await ask()
-      void askOthers()
     })
   }
 

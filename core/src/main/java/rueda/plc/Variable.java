@@ -28,9 +28,10 @@ public record Variable(String name, Type type, int slot, int length) {
         return type.isReal() ? Double.longBitsToDouble(value) : type.isDuration() ? value * 1e-9 : type.isUnsigned64() ? Code.unsigned(value) : value;
     }
 
-    /** The value in a memory, as a user reads it; texts are asked of the task. */
+    /** The value in a memory, as a user reads it; texts are asked of the task. An input of a block may be not given, {@link FunctionBlock.Pin#optional}. */
     public String text(long[] memory) {
-        return text(type, memory[slot]);
+        boolean notGiven = type.isReal() && name.indexOf('.') >= 0 && Double.isNaN(Double.longBitsToDouble(memory[slot]));
+        return notGiven ? "not given" : text(type, memory[slot]);
     }
 
     static String text(Type type, long value) {
