@@ -18,8 +18,10 @@ import org.springframework.beans.factory.annotation.Value;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
 import rueda.format.description.ShippedDevices;
+import rueda.plc.ProcessAddress;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** Connect and Map over HTTP, on a real H2 file. */
@@ -293,5 +295,41 @@ class BusApiTest {
         post("/api/machines/1/bench", "{\"program\":\"PROGRAM\",\"running\":false}");
         post("/api/bench/cycle", "");
         assertThat(call("GET", "/api/bench/traffic", null, null).body()).startsWith("\n\r\r\n");
+    }
+
+    /** Whoever loads the network information and the tag table into one PLC finds each tag at one place; the places also differ by direction. */
+    @Test
+    void tagTableAndNetworkInformationAgree() throws Exception {
+        ObjectNode uneven = (ObjectNode) JSON.readTree(machine());
+        ((ArrayNode) uneven.at("/axes/0/station/inputs")).remove(0);
+        String eni = JSON.readTree(post("/api/calc/bus/eni", uneven.toString()).body()).get("text").asString();
+        String csv = JSON.readTree(post("/api/calc/bus/tags", "{\"format\":\"CSV\",\"machine\":" + uneven + "}").body()).get("text").asString();
+        int compared = 0;
+        for (String line : csv.lines().skip(1).toList()) {
+            String[] cells = line.split(",");
+            java.util.regex.Matcher variable = java.util.regex.Pattern.compile("<Name>" + java.util.regex.Pattern.quote(cells[0]) + "</Name>.*?<BitOffs>(\\d+)</BitOffs>", java.util.regex.Pattern.DOTALL).matcher(eni);
+            assertThat(variable.find()).as(line).isTrue();
+            assertThat(ProcessAddress.of(cells[2], ProcessAddress.Counts.BYTES).orElseThrow().bitOffset()).as(line).isEqualTo(Integer.parseInt(variable.group(1)));
+            compared++;
+        }
+        assertThat(compared).isGreaterThan(20);
+    }
+
+    @Test
+    void aTagThatIsBoundTwiceIsNamedInsteadOfExported() throws Exception {
+        ObjectNode twice = (ObjectNode) JSON.readTree(machine());
+        String tag = twice.at("/axes/0/station/outputs/0/tag").asString();
+        ((ObjectNode) twice.at("/axes/1/station/outputs/0")).put("tag", tag.toLowerCase(java.util.Locale.ROOT));
+        HttpResponse<String> refused = post("/api/calc/bus/tags", "{\"format\":\"STRUCTURED_TEXT\",\"machine\":" + twice + "}");
+        assertThat(refused.statusCode()).isEqualTo(422);
+        assertThat(refused.body()).contains("bound more than once").contains(tag.toLowerCase(java.util.Locale.ROOT));
+    }
+
+    @Test
+    void aMachineWithoutAxesHasFilesToo() throws Exception {
+        ObjectNode empty = (ObjectNode) JSON.readTree(machine());
+        ((ArrayNode) empty.at("/axes")).removeAll();
+        assertThat(post("/api/calc/bus/eni", empty.toString()).statusCode()).isIn(200, 422);
+        assertThat(post("/api/calc/bus/tags", "{\"format\":\"XML\",\"machine\":" + empty + "}").statusCode()).isIn(200, 422);
     }
 }

@@ -25,6 +25,7 @@ import rueda.bus.ClockDrift;
 import rueda.bus.CycleTimes;
 import rueda.bus.ProcessDataLayout;
 import rueda.bus.StandardTelegram;
+import rueda.bus.StationPlace;
 import rueda.bus.WireOrder;
 import rueda.bus.description.DeviceDescription;
 import rueda.drive.CyclicItem;
@@ -295,10 +296,10 @@ class BusController {
     ExportAnswer tags(@RequestBody ExportQuestion q) {
         Machine machine = checked(q.machine());
         List<TagRow> rows = new ArrayList<>();
-        int[] from = new int[2];
-        for (Axis axis : machine.axes()) {
-            add(machine, axis.station().outputs(), true, from, rows);
-            add(machine, axis.station().inputs(), false, from, rows);
+        List<StationPlace> places = StationPlace.of(machine);
+        for (int i = 0; i < places.size(); i++) {
+            rows.addAll(tags(machine, machine.axes().get(i).station().outputs(), true, places.get(i).outputs()));
+            rows.addAll(tags(machine, machine.axes().get(i).station().inputs(), false, places.get(i).inputs()));
         }
         Set<String> names = new HashSet<>();
         rows.stream().filter(row -> !names.add(row.name().toLowerCase(Locale.ROOT))).findFirst().ifPresent(twice -> {
@@ -311,11 +312,8 @@ class BusController {
         };
     }
 
-    /** Each station begins on 4 bytes. */
-    private static void add(Machine machine, List<Entry> entries, boolean output, int[] from, List<TagRow> into) {
+    private static List<TagRow> tags(Machine machine, List<Entry> entries, boolean output, int from) {
         ProcessDataLayout layout = BusFamily.layout(machine.bus(), entries);
-        int direction = output ? 0 : 1;
-        into.addAll(BoundTags.of(entries, IntStream.range(0, entries.size()).map(layout::bitOffset).toArray(), output, from[direction]));
-        from[direction] += (layout.bytes() + 3) / 4 * 4;
+        return BoundTags.of(entries, IntStream.range(0, entries.size()).map(layout::bitOffset).toArray(), output, from);
     }
 }

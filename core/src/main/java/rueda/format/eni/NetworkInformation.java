@@ -6,6 +6,7 @@ import java.util.TreeMap;
 import rueda.bus.BusFamily;
 import rueda.bus.EtherCat;
 import rueda.bus.ProcessDataLayout;
+import rueda.bus.StationPlace;
 import rueda.drive.CyclicItem;
 import rueda.drive.StartUp;
 import rueda.machine.Axis;
@@ -69,19 +70,19 @@ public record NetworkInformation(String name, int cycleMicros, List<Slave> slave
     public static NetworkInformation of(Machine machine) {
         List<Slave> slaves = new ArrayList<>();
         List<Variable> variables = new ArrayList<>();
-        String reference = machine.bus().clock().reference().isEmpty() ? machine.axes().get(0).name() : machine.bus().clock().reference();
-        int logical = 0;
+        String reference = machine.bus().clock().reference().isEmpty() ? machine.axes().stream().findFirst().map(Axis::name).orElse("") : machine.bus().clock().reference();
+        List<StationPlace> places = StationPlace.of(machine);
         for (int i = 0; i < machine.axes().size(); i++) {
             Axis axis = machine.axes().get(i);
+            StationPlace place = places.get(i);
             List<Pdo> pdos = new ArrayList<>(pdos(axis.station().outputs(), true));
             pdos.addAll(pdos(axis.station().inputs(), false));
             List<InitCommand> commands = StartUp.all(machine.bus(), axis).stream().filter(w -> w.enabled())
                     .map(w -> new InitCommand(w.transition().symbol(), w.object(), w.subIndex(), data(w.value(), w.bits()), w.comment())).toList();
-            slaves.add(new Slave(axis.name(), FIRST_ADDRESS + i, axis.station().address().number(), axis.station().identity(), logical * 8, BusFamily.bytes(machine.bus(), axis.station().outputs()) * 8,
-                    logical * 8, BusFamily.bytes(machine.bus(), axis.station().inputs()) * 8, pdos, commands, axis.name().equals(reference), machine.bus().clock().shiftMicros() * 1000L));
-            variables(machine, axis.station().outputs(), true, logical * 8, variables);
-            variables(machine, axis.station().inputs(), false, logical * 8, variables);
-            logical += EtherCat.logicalBytes(machine.bus(), axis.station());
+            slaves.add(new Slave(axis.name(), FIRST_ADDRESS + i, axis.station().address().number(), axis.station().identity(), place.outputs() * 8, BusFamily.bytes(machine.bus(), axis.station().outputs()) * 8,
+                    place.inputs() * 8, BusFamily.bytes(machine.bus(), axis.station().inputs()) * 8, pdos, commands, axis.name().equals(reference), machine.bus().clock().shiftMicros() * 1000L));
+            variables(machine, axis.station().outputs(), true, place.outputs() * 8, variables);
+            variables(machine, axis.station().inputs(), false, place.inputs() * 8, variables);
         }
         List<Frame> frames = EtherCat.datagrams(machine).stream().map(d -> new Frame(d.start(), d.bytes(), d.workingCounter())).toList();
         return new NetworkInformation(machine.name(), machine.bus().cycleMicros(), slaves, variables, frames);
