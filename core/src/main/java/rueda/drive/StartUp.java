@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.TreeMap;
 import rueda.bus.BusFamily;
+import rueda.bus.CanOpen;
 import rueda.bus.BusFamily.DriveProfile;
 import rueda.machine.Axis;
 import rueda.machine.Bus;
@@ -21,6 +22,9 @@ public final class StartUp {
 
     private StartUp() {
     }
+
+    /** Bit 31 of a PDO's identifier: not valid. The identifier itself stays, no device has to change it while the PDO is valid (CiA 301, 7.5.2.36; clause from memory). */
+    private static final long NOT_VALID = 0x8000_0000L;
 
     /** Those that follow from the configuration, in order. Families without an object dictionary have none. */
     public static List<StartWrite> derived(Bus bus, Axis axis) {
@@ -58,7 +62,7 @@ public final class StartUp {
             String name = (output ? "RPDO " : "TPDO ") + pdo;
             int index = map + pdo - 1;
             if (!etherCat) {
-                into.add(write(communication + pdo - 1, 1, 32, 0x8000_0000L, name + " not valid while its mapping changes"));
+                into.add(write(communication + pdo - 1, 1, 32, NOT_VALID | CanOpen.cobId(output, pdo, 0), name + " not valid while its mapping changes, identifier + node id"));
                 into.add(write(communication + pdo - 1, 2, 8, 1, name + " at every SYNC"));
             }
             into.add(write(index, 0, 8, 0, name + ", no entry"));
@@ -69,9 +73,17 @@ public final class StartUp {
             }
             into.add(write(index, 0, 8, mapped.size(), name + ", number of entries"));
             if (!etherCat) {
-                into.add(write(communication + pdo - 1, 1, 32, rueda.bus.CanOpen.cobId(output, pdo, 0), name + ", identifier + node id"));
+                into.add(write(communication + pdo - 1, 1, 32, CanOpen.cobId(output, pdo, 0), name + ", identifier + node id"));
             }
         });
+        if (bus.family() == Family.CANOPEN) {
+            /* the predefined PDOs are valid at power-up: one that nobody uses would go on sending, and take its part of the bus */
+            for (int pdo = 1; pdo <= CanOpen.PREDEFINED_PDOS; pdo++) {
+                if (!pdos.containsKey(pdo)) {
+                    into.add(write(communication + pdo - 1, 1, 32, NOT_VALID | CanOpen.cobId(output, pdo, 0), (output ? "RPDO " : "TPDO ") + pdo + " not used, switched off, identifier + node id"));
+                }
+            }
+        }
         if (etherCat) {
             int number = 1;
             for (int pdo : pdos.keySet()) {

@@ -10,11 +10,14 @@ import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.Size;
 import org.junit.jupiter.api.Test;
+import rueda.drive.StartUp;
+import rueda.machine.Axis;
 import rueda.machine.Bus;
 import rueda.machine.Bus.Family;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
 import rueda.machine.Station.Entry;
+import rueda.machine.Station.StartWrite;
 
 class BusFamilyTest {
 
@@ -155,5 +158,37 @@ class BusFamilyTest {
         List<Entry> entries = List.of(new Entry(0x6060, 0, 8, "", ""), new Entry(0x607A, 0, 32, "", ""));
         assertThat(BusFamily.of(Family.MODBUS_TCP).remarks(bus(Family.MODBUS_TCP), entries, true).get(0).mend()).isEqualTo(new LayoutRemark.Mend.Filler(8));
         assertThat(BusFamily.of(Family.PROFINET).remarks(bus(Family.PROFINET), entries, true)).hasSize(2);
+    }
+
+    /**
+     * CiA 301, 7.5.2.36 and 7.5.2.38 (clauses from memory): a mapping changes only while its PDO is not valid, an identifier only while it is not valid;
+     * the four PDOs of each direction are valid at power-up.
+     */
+    @Test
+    void pdosAreChangedWhileNotValidAndUnusedOnesSwitchedOff() {
+        Machine machine = BusFamily.moved(DemoMachine.create(), Bus.Family.CANOPEN);
+        for (Axis axis : machine.axes()) {
+            java.util.Map<Integer, Long> identifiers = new java.util.HashMap<>();
+            for (int pdo = 0; pdo < 4; pdo++) {
+                identifiers.put(0x1400 + pdo, 0x200L + 0x100 * pdo);
+                identifiers.put(0x1800 + pdo, 0x180L + 0x100 * pdo);
+            }
+            for (StartWrite write : StartUp.derived(machine.bus(), axis)) {
+                boolean identifier = identifiers.containsKey(write.object()) && write.subIndex() == 1;
+                boolean mapping = write.object() >= 0x1600 && write.object() < 0x1604 || write.object() >= 0x1A00 && write.object() < 0x1A04;
+                if (identifier) {
+                    assertThat(write.value() & 0x7FFF_FFFFL).isEqualTo(identifiers.get(write.object()) & 0x7FFF_FFFFL);
+                    identifiers.put(write.object(), write.value());
+                } else if (mapping) {
+                    assertThat(identifiers.get(write.object() - 0x200)).as("%04Xh while its PDO is not valid", write.object()).isGreaterThanOrEqualTo(0x8000_0000L);
+                }
+            }
+            identifiers.forEach((object, identifier) -> {
+                boolean output = object < 0x1800;
+                int number = (object & 0xF) + 1;
+                boolean used = (output ? axis.station().outputs() : axis.station().inputs()).stream().anyMatch(e -> e.pdo() == number);
+                assertThat(identifier < 0x8000_0000L).as("%04Xh of %s valid", object, axis.name()).isEqualTo(used);
+            });
+        }
     }
 }

@@ -24,7 +24,7 @@ public final class DcfWriter {
         for (StartWrite write : StartUp.all(machine.bus(), axis)) {
             if (write.enabled()) {
                 boolean identifier = (write.object() & 0xFF00) >= 0x1400 && (write.object() < 0x1600 || write.object() >= 0x1800 && write.object() < 0x1A00) && write.subIndex() == 1;
-                values.put((long) write.object() << 8 | write.subIndex(), write.value() + (identifier && write.value() < 0x8000_0000L ? axis.station().address().number() : 0));
+                values.put((long) write.object() << 8 | write.subIndex(), write.value() + (identifier ? axis.station().address().number() : 0));
             }
         }
         return values;
