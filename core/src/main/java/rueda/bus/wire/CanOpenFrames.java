@@ -2,29 +2,49 @@ package rueda.bus.wire;
 
 import java.io.IOException;
 import java.nio.ByteBuffer;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
 import rueda.bus.CanOpen;
 import rueda.machine.Machine;
 import rueda.machine.Station;
 
 /**
- * CANopen (CiA 301): SYNC, then the RPDOs and TPDOs of every node with the identifiers of the predefined connection set. A frame
+ * CANopen (CiA 301): SYNC, then the RPDOs and TPDOs of every node with the identifiers of the predefined connection set, by
+ * priority. A frame
  * is written as Linux gives it (pcap link type 227): identifier 4 bytes, most significant first, length 1, reserved 3, data.
  */
 final class CanOpenFrames implements BusFrames {
 
     private static final int HEADER = 8;
 
-    private final Machine machine;
-    private final int[][] outputBytes;
-    private final int[][] inputBytes;
+    /** One PDO. @param from its first byte in the image of its direction @param length bytes, 1 to 8 */
+    private record Pdo(int identifier, int axis, boolean output, int from, int length) {
+    }
+
+    /** The lowest identifier first: all are due at once after SYNC, and the arbitration of CAN lets it pass (ISO 11898-1). */
+    private final List<Pdo> pdos = new ArrayList<>();
     private final double nanosPerBit;
     private long at;
 
     CanOpenFrames(Machine machine) {
-        this.machine = machine;
-        outputBytes = machine.axes().stream().map(a -> CanOpen.pdoBytes(a.station().outputs())).toArray(int[][]::new);
-        inputBytes = machine.axes().stream().map(a -> CanOpen.pdoBytes(a.station().inputs())).toArray(int[][]::new);
+        for (int i = 0; i < machine.axes().size(); i++) {
+            Station station = machine.axes().get(i).station();
+            add(i, true, station.address().number(), CanOpen.pdoBytes(station.outputs()));
+            add(i, false, station.address().number(), CanOpen.pdoBytes(station.inputs()));
+        }
+        pdos.sort(Comparator.comparingInt(Pdo::identifier));
         nanosPerBit = 1e6 / machine.bus().kiloBits();
+    }
+
+    private void add(int axis, boolean output, int node, int[] bytes) {
+        int from = 0;
+        for (int pdo = 0; pdo < bytes.length; pdo++) {
+            if (bytes[pdo] > 0) {
+                pdos.add(new Pdo(CanOpen.cobId(output, pdo + 1, node), axis, output, from, Math.min(8, bytes[pdo])));
+            }
+            from += bytes[pdo];
+        }
     }
 
     @Override
@@ -36,22 +56,8 @@ final class CanOpenFrames implements BusFrames {
     public void cycle(long nanos, byte[][] outputs, byte[][] inputs, FrameSink sink) throws IOException {
         at = nanos;
         put(CanOpen.SYNC, new byte[0], 0, 0, sink);
-        for (int i = 0; i < outputs.length; i++) {
-            pdos(i, true, outputBytes[i], outputs[i], sink);
-        }
-        for (int i = 0; i < inputs.length; i++) {
-            pdos(i, false, inputBytes[i], inputs[i], sink);
-        }
-    }
-
-    private void pdos(int axis, boolean output, int[] bytes, byte[] image, FrameSink sink) throws IOException {
-        Station station = machine.axes().get(axis).station();
-        int from = 0;
-        for (int pdo = 0; pdo < bytes.length; pdo++) {
-            if (bytes[pdo] > 0) {
-                put(CanOpen.cobId(output, pdo + 1, station.address().number()), image, from, Math.min(8, bytes[pdo]), sink);
-            }
-            from += bytes[pdo];
+        for (Pdo pdo : pdos) {
+            put(pdo.identifier(), (pdo.output() ? outputs : inputs)[pdo.axis()], pdo.from(), pdo.length(), sink);
         }
     }
 
