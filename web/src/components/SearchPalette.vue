@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
+import { useEventListener } from '@vueuse/core'
 import { useRouter } from 'vue-router'
 import { stages } from '../router'
 import { useBench } from '../stores/bench'
@@ -65,6 +66,22 @@ watch(open, async (now) => {
 })
 watch(query, () => (at.value = 0))
 
+/* Whoever types ahead is faster than the dialog on a slow machine: while it is open every key is meant for it, wherever the focus still is. */
+useEventListener(window, 'keydown', (event) => {
+  if (!open.value || event.isComposing) return
+  if (event.key === 'ArrowDown') at.value = Math.min(at.value + 1, hits.value.length - 1)
+  else if (event.key === 'ArrowUp') at.value = Math.max(at.value - 1, 0)
+  else if (event.key === 'Enter') choose(hits.value[at.value])
+  else {
+    if (event.key.length !== 1 || event.ctrlKey || event.metaKey || event.altKey) return
+    /* a dialog that is still fading in takes no focus */
+    input.value?.focus()
+    if (document.activeElement === input.value) return
+    query.value += event.key
+  }
+  event.preventDefault()
+})
+
 function choose(hit: Hit | undefined) {
   if (!hit) return
   open.value = false
@@ -76,8 +93,7 @@ function choose(hit: Hit | undefined) {
   <v-dialog v-model="open" width="520" scrim aria-label="Find anything">
     <div class="sheet palette">
       <input ref="input" v-model="query" class="plain query" role="combobox" aria-expanded="true" aria-controls="hits" :aria-activedescendant="'hit' + at"
-        placeholder="Stage, axis, tag, parameter, command" aria-label="Find a stage, axis, tag, parameter or command"
-        @keydown.down.prevent="at = Math.min(at + 1, hits.length - 1)" @keydown.up.prevent="at = Math.max(at - 1, 0)" @keydown.enter.prevent="choose(hits[at])" />
+        placeholder="Stage, axis, tag, parameter, command" aria-label="Find a stage, axis, tag, parameter or command" />
       <ul id="hits" role="listbox" aria-label="Found">
         <li v-for="(hit, i) in hits" :id="'hit' + i" :key="hit.kind + hit.title" role="option" :aria-selected="i === at" :class="{ at: i === at }" @click="choose(hit)" @mousemove="at = i">
           {{ hit.title }} <span>{{ hit.kind }}</span>
