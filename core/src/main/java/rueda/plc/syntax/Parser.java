@@ -289,22 +289,27 @@ public final class Parser {
 
     // ---- statements
 
+    /** One statement; one that cannot be read is told and passed over. */
+    private void statementInto(List<StatementSyntax> list) {
+        int start = at;
+        try {
+            StatementSyntax statement = statement();
+            if (statement != null) {
+                list.add(statement);
+            }
+        } catch (Lost told) {
+            if (complaints.full()) {
+                throw told;
+            }
+            passOver(start);
+        }
+    }
+
     /** Statements up to a word that ends them. @param end the word that should end them, for END IF in two words */
     private List<StatementSyntax> statements(String end) {
         List<StatementSyntax> list = new ArrayList<>();
         while (!atEnd(end)) {
-            int start = at;
-            try {
-                StatementSyntax statement = statement();
-                if (statement != null) {
-                    list.add(statement);
-                }
-            } catch (Lost told) {
-                if (complaints.full()) {
-                    throw told;
-                }
-                passOver(start);
-            }
+            statementInto(list);
         }
         return list;
     }
@@ -650,18 +655,7 @@ public final class Parser {
         }
         List<StatementSyntax> body = new ArrayList<>();
         while (!atEnd("END_CASE") && !labelsBegin()) {
-            int start = at;
-            try {
-                StatementSyntax statement = statement();
-                if (statement != null) {
-                    body.add(statement);
-                }
-            } catch (Lost told) {
-                if (complaints.full()) {
-                    throw told;
-                }
-                passOver(start);
-            }
+            statementInto(body);
         }
         return new StatementSyntax.Entry(labels, body);
     }
