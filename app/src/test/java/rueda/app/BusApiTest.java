@@ -326,10 +326,12 @@ class BusApiTest {
     }
 
     @Test
-    void aMachineWithoutAxesHasFilesToo() throws Exception {
+    void aMachineWithoutAxesIsRefusedByName() throws Exception {
         ObjectNode empty = (ObjectNode) JSON.readTree(machine());
         ((ArrayNode) empty.at("/axes")).removeAll();
-        assertThat(post("/api/calc/bus/eni", empty.toString()).statusCode()).isIn(200, 422);
-        assertThat(post("/api/calc/bus/tags", "{\"format\":\"XML\",\"machine\":" + empty + "}").statusCode()).isIn(200, 422);
+        for (HttpResponse<String> refused : java.util.List.of(post("/api/calc/bus/eni", empty.toString()), post("/api/calc/bus/tags", "{\"format\":\"XML\",\"machine\":" + empty + "}"))) {
+            assertThat(refused.statusCode()).isEqualTo(422);
+            assertThat(refused.body()).contains("/axes", "1 to 128 axes", "add an axis");
+        }
     }
 }

@@ -15,6 +15,11 @@ public record TagRow(String name, Type type, Boolean output, int bitOffset, Stri
         return type.bits();
     }
 
+    /** Its address as text, such as %QD68; empty where none can be written: direction or place not told, or a value across the bits of bytes. */
+    public String address() {
+        return output == null || bitOffset < 0 || bits() > 1 && bitOffset % 8 != 0 ? "" : ProcessAddress.text(output, bitOffset, bits());
+    }
+
     /** A member that only fills a gap, by its name (common practice, no source). */
     public boolean fillsGap() {
         return name.substring(name.lastIndexOf('.') + 1).toLowerCase(java.util.Locale.ROOT).matches("(pad|padding|filler|fill|gap|reserved?|spare|dummy|unused|align)\\w*");

@@ -34,6 +34,9 @@ record Declaration(String name, Shape type, String address, String comment, Stri
         }
     }
 
+    /** An enumeration that does not tell its type travels as INT (common practice, no source; the standard leaves it to the maker). */
+    static final Shape ENUMERATION = new Shape.Named("INT");
+
     private static final int MOST_ROWS = 20_000;
     private static final int MOST_DEPTH = 20;
 

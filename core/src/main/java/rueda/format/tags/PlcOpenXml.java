@@ -20,9 +20,6 @@ import rueda.plc.TagRow;
  */
 public final class PlcOpenXml {
 
-    /** An enumeration that does not tell its type travels as INT (common practice, no source; the standard leaves it to the maker). */
-    private static final Shape ENUMERATION = new Shape.Named("INT");
-
     private PlcOpenXml() {
     }
 
@@ -70,7 +67,7 @@ public final class PlcOpenXml {
         XmlElement array = type.first("InstantlyDefinedType").orElse(type);
         String instant = array.attribute("type", "");
         if (kind.startsWith("Enum") || instant.startsWith("Enum")) {
-            return array.first("BaseType").isPresent() ? shape10(array.need("BaseType")) : ENUMERATION;
+            return array.first("BaseType").isPresent() ? shape10(array.need("BaseType")) : Declaration.ENUMERATION;
         }
         if (array.first("BaseType").isPresent() && (kind.startsWith("Subrange") || instant.startsWith("Subrange"))) {
             return shape10(array.need("BaseType"));
@@ -99,7 +96,7 @@ public final class PlcOpenXml {
                 yield array(inner.all("dimension").toList(), shape6(inner.need("baseType")));
             }
             case "subrangeSigned", "subrangeUnsigned" -> shape6(inner.need("baseType"));
-            case "enum" -> inner.first("baseType").isPresent() ? shape6(inner.need("baseType")) : ENUMERATION;
+            case "enum" -> inner.first("baseType").isPresent() ? shape6(inner.need("baseType")) : Declaration.ENUMERATION;
             default -> new Shape.Named(inner.name());
         };
     }
@@ -134,8 +131,8 @@ public final class PlcOpenXml {
                 out.open("Documentation", "xsi:type", "SimpleText").leaf("Text", row.comment()).close();
             }
             out.open("Type").leaf("TypeName", row.type()).close();
-            if (row.output() != null && row.bitOffset() >= 0 && (row.bits() == 1 || row.bitOffset() % 8 == 0)) {
-                out.open("AddressExpression").open("Address", "address", ProcessAddress.text(row.output(), row.bitOffset(), row.bits())).close().close();
+            if (!row.address().isEmpty()) {
+                out.open("AddressExpression").open("Address", "address", row.address()).close().close();
             }
             out.close();
         }

@@ -160,7 +160,7 @@ public final class TagCsv {
         try (org.apache.commons.csv.CSVPrinter out = new org.apache.commons.csv.CSVPrinter(text, CSVFormat.RFC4180)) {
             out.printRecord("Name", "Type", "Address", "Comment");
             for (TagRow row : rows) {
-                out.printRecord(SpreadsheetCells.written(row.name()), row.type(), row.output() == null ? "" : ProcessAddress.text(row.output(), row.bitOffset(), row.bits()), SpreadsheetCells.written(row.comment()));
+                out.printRecord(SpreadsheetCells.written(row.name()), row.type(), row.address(), SpreadsheetCells.written(row.comment()));
             }
         } catch (IOException impossible) {
             throw new UncheckedIOException(impossible);

@@ -27,9 +27,6 @@ public final class TagDeclarationsReader {
     private static final int MOST_ELEMENTS = 4096;
     private static final Pattern NAME = Pattern.compile("\\{\\s*name\\s+'([A-Za-z_][A-Za-z0-9_.]{0,199})'\\s*\\}");
 
-    /** An enumeration that does not tell its type travels as INT (common practice, no source; the standard leaves it to the maker). */
-    private static final Shape ENUMERATION = new Shape.Named("INT");
-
     private TagDeclarationsReader() {
     }
 
@@ -136,7 +133,7 @@ public final class TagDeclarationsReader {
             return new Shape.Named(enumeration.ID().getText());
         }
         if (type instanceof TagDeclarationsParser.EnumerationContext) {
-            return ENUMERATION;
+            return Declaration.ENUMERATION;
         }
         return new Shape.Named(((TagDeclarationsParser.NamedContext) type).ID().getText());
     }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import rueda.plc.ProcessAddress;
 import rueda.plc.TagRow;
 
@@ -52,7 +53,7 @@ public final class TagDeclarationsWriter {
     private static boolean canBeStructure(List<TagRow> members) {
         int next = members.get(0).bitOffset();
         for (TagRow row : members) {
-            boolean direction = java.util.Objects.equals(row.output(), members.get(0).output());
+            boolean direction = Objects.equals(row.output(), members.get(0).output());
             boolean wholeBytes = row.bits() % 8 == 0 && row.bitOffset() % 8 == 0;
             int gap = row.bitOffset() - next;
             if (!direction || !wholeBytes || gap < 0 || gap > 8 * WIDEST_GAP_BYTES) {
@@ -82,7 +83,7 @@ public final class TagDeclarationsWriter {
             next = row.bitOffset() + row.bits();
         }
         types.append(body).append("  END_STRUCT;\n");
-        declaration(variables, "  ", name, globals.identifier(name), address(members.get(0), 8), type, "");
+        declaration(variables, "  ", name, globals.identifier(name), members.get(0).output() == null ? "" : ProcessAddress.text(members.get(0).output(), members.get(0).bitOffset(), 8), type, "");
     }
 
     private static String lastPart(TagRow row) {
@@ -90,22 +91,17 @@ public final class TagDeclarationsWriter {
     }
 
     private void variable(TagRow row) {
-        declaration(variables, "  ", row.name(), globals.identifier(row.name()), address(row, row.bits()), row.type().name(), row.comment());
+        declaration(variables, "  ", row.name(), globals.identifier(row.name()), row.address(), row.type().name(), row.comment());
     }
 
     private static void declaration(StringBuilder into, String indent, String name, String identifier, String address, String type, String comment) {
         if (!identifier.equals(name)) {
             into.append(indent).append("{name '").append(name).append("'}\n");
         }
-        into.append(indent).append(identifier).append(address).append(" : ").append(type).append(';');
+        into.append(indent).append(identifier).append(address.isEmpty() ? "" : " AT " + address).append(" : ").append(type).append(';');
         if (!comment.isEmpty()) {
             into.append("  (* ").append(comment.replaceAll("\\s+", " ").replace("*)", "* )")).append(" *)");
         }
         into.append('\n');
-    }
-
-    /** Empty where no address can be written: direction or place not told, or a value across the bits of bytes. */
-    private static String address(TagRow row, int bits) {
-        return row.output() == null || row.bitOffset() < 0 || bits > 1 && row.bitOffset() % 8 != 0 ? "" : " AT " + ProcessAddress.text(row.output(), row.bitOffset(), bits);
     }
 }

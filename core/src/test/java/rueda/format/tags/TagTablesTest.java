@@ -128,6 +128,15 @@ class TagTablesTest {
         assertThat(declared).as(text).filteredOn(r -> names.contains(r.name().toLowerCase(java.util.Locale.ROOT))).hasSameSizeAs(rows);
     }
 
+    /** %QW1 names whole bytes: a word that begins within one has no address, and none is invented. */
+    @Test
+    void aValueAcrossTheBitsOfBytesHasNoAddress() {
+        TagRow row = new TagRow("Split", Type.WORD, true, 11, "");
+        assertThat(TagCsv.write(List.of(row))).contains("Split,WORD,,").doesNotContain("%");
+        assertThat(TagDeclarationsWriter.write(List.of(row))).contains("Split : WORD;");
+        assertThat(PlcOpenXml.write("Cell", "2026-11-23T12:00:00", List.of(row))).doesNotContain("AddressExpression");
+    }
+
     /** Inputs and outputs of one name begin at places of their own: no structure has both. */
     @Test
     void noStructureHasBothDirections() {
