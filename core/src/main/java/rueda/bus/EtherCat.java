@@ -12,7 +12,8 @@ import rueda.machine.Station.Entry;
  * EtherCAT with CANopen over EtherCAT (ETG.1000, IEC 61158-x-12): one frame passes all stations and each takes and puts its
  * part; entries are packed to the bit.
  *
- * <p>A frame holds a header of 2 bytes and datagrams of 10 bytes header, data and 2 bytes working counter.
+ * <p>A frame holds a header of 2 bytes and datagrams of 10 bytes header, data and 2 bytes working counter. Process data is cut
+ * between stations, one frame each; the last frame of a cycle hands the time of the reference station on and asks for the states.
  */
 public final class EtherCat implements BusFamily {
 
@@ -100,6 +101,27 @@ public final class EtherCat implements BusFamily {
         return datagrams;
     }
 
+    /** Configured station address of the first station; each further one has the next (common practice, no source). */
+    public static final int FIRST_ADDRESS = 1001;
+    /** Where process data begins among the logical addresses (common practice, no source). */
+    public static final int LOGICAL_START = 0x0001_0000;
+
+    /** Bytes of the datagrams in the last frame of a cycle: the time of the reference station, handed on to all, and the states of all combined. */
+    public static int serviceBytes() {
+        return DATAGRAM + EtherCatRegister.SYSTEM_TIME.bytes() + DATAGRAM + EtherCatRegister.STATE.bytes();
+    }
+
+    /** Configured station address of the station that gives the time. */
+    public static int referenceAddress(Machine machine) {
+        String name = machine.bus().clock().reference();
+        for (int i = 0; i < machine.axes().size(); i++) {
+            if (machine.axes().get(i).name().equals(name)) {
+                return FIRST_ADDRESS + i;
+            }
+        }
+        return FIRST_ADDRESS;
+    }
+
     @Override
     public CycleTimes times(Machine machine) {
         int data = machine.axes().stream().mapToInt(a -> logicalBytes(machine.bus(), a.station())).sum();
@@ -111,9 +133,12 @@ public final class EtherCat implements BusFamily {
             messages.add(new CycleTimes.Message("Frame " + (messages.size() + 1) + ", " + datagram.bytes() + " bytes of process data", size, nanos, nanos));
             wire += nanos;
         }
+        int service = Ethernet.byteTimes(FRAME_HEADER + serviceBytes());
+        messages.add(new CycleTimes.Message("Frame " + (messages.size() + 1) + ", time of the reference station and states", service, service * Ethernet.NANOS_PER_BYTE, service * Ethernet.NANOS_PER_BYTE));
+        wire += service * Ethernet.NANOS_PER_BYTE;
         long through = machine.axes().size() * NANOS_PER_STATION;
         return new CycleTimes(messages, wire, LayoutRules.roundUp(wire + through, 125_000),
                 messages.stream().mapToInt(CycleTimes.Message::size).sum() + " byte times × 80 ns: preamble 8, header 14, EtherCAT 2 + 12, data " + data
-                        + " (at least 46 in all), check 4, gap 12; about 1 µs through each station");
+                        + ", for time and states 2 + " + serviceBytes() + " (at least 46 in all), check 4, gap 12; about 1 µs through each station");
     }
 }

@@ -164,7 +164,7 @@ class BusController {
         if (checked(machine).bus().family() != Family.ETHERCAT) {
             throw new InvalidEntry("bus", machine.bus().family().words(), "EtherCAT", "ENI is of EtherCAT");
         }
-        return new ExportAnswer("network.eni.xml", EniFile.write(NetworkInformation.of(machine)));
+        return new ExportAnswer("network.eni.xml", EniFile.write(NetworkInformation.of(machine, library.descriptions())));
     }
 
     @Operation(summary = "Configuration file of a CANopen station (DCF, CiA 306): its data sheet with the values it is given")

@@ -18,9 +18,10 @@ import rueda.machine.Station.Identity;
  * @param clocks    ways to synchronise
  * @param mailbox   acyclic protocols
  * @param terminals where told
+ * @param syncManagers areas of memory it shares with an EtherCAT master, in order of their number; none when not told
  */
 public record DeviceDescription(Family family, String format, String name, String vendor, Identity identity, List<DescribedObject> objects,
-                                List<DescribedPdo> pdos, List<DescribedClock> clocks, List<String> mailbox, List<String> terminals) {
+                                List<DescribedPdo> pdos, List<DescribedClock> clocks, List<String> mailbox, List<String> terminals, List<DescribedSyncManager> syncManagers) {
 
     public DeviceDescription {
         objects = List.copyOf(objects);
@@ -28,6 +29,13 @@ public record DeviceDescription(Family family, String format, String name, Strin
         clocks = List.copyOf(clocks);
         mailbox = List.copyOf(mailbox);
         terminals = List.copyOf(terminals);
+        syncManagers = List.copyOf(syncManagers);
+    }
+
+    /** Without areas shared with a master: a device of another family than EtherCAT. */
+    public DeviceDescription(Family family, String format, String name, String vendor, Identity identity, List<DescribedObject> objects, List<DescribedPdo> pdos, List<DescribedClock> clocks,
+                             List<String> mailbox, List<String> terminals) {
+        this(family, format, name, vendor, identity, objects, pdos, clocks, mailbox, terminals, List.of());
     }
 
     /** Who may read and write an object. */
@@ -95,6 +103,24 @@ public record DeviceDescription(Family family, String format, String name, Strin
 
     /** A way to synchronise. @param assignActivate register value of EtherCAT, 0 when not told */
     public record DescribedClock(String name, String words, int assignActivate) {
+    }
+
+    /** What travels through an area shared with a master: ETG.2000, element Sm (from memory). */
+    public enum SyncManagerUse {
+        MAILBOX_OUT, MAILBOX_IN, OUTPUTS, INPUTS
+    }
+
+    /**
+     * An area of memory shared with an EtherCAT master (ETG.1000.4, sync manager).
+     *
+     * @param number  0 to 15
+     * @param use     what travels through it
+     * @param start   first byte in the memory of the device, 0 to 65 535
+     * @param length  bytes, 0 when they follow from the process data
+     * @param control control byte: mode, direction, interrupts, watchdog
+     * @param enabled it is in use
+     */
+    public record DescribedSyncManager(int number, SyncManagerUse use, int start, int length, int control, boolean enabled) {
     }
 
     public Optional<DescribedObject> object(int index, int subIndex) {

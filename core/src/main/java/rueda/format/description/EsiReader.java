@@ -14,6 +14,8 @@ import rueda.bus.description.DeviceDescription.DescribedClock;
 import rueda.bus.description.DeviceDescription.DescribedEntry;
 import rueda.bus.description.DeviceDescription.DescribedObject;
 import rueda.bus.description.DeviceDescription.DescribedPdo;
+import rueda.bus.description.DeviceDescription.DescribedSyncManager;
+import rueda.bus.description.DeviceDescription.SyncManagerUse;
 import rueda.format.Reading;
 import rueda.format.Text;
 import rueda.format.UnreadableFile;
@@ -87,7 +89,35 @@ public final class EsiReader {
         device.everything().filter(e -> e.name().equals("InitCmd")).forEach(c -> remarks.add(c.place() + " of " + name + ": the start-up command " + c.textOf("Index", "?") + ":" + c.textOf("SubIndex", "0") + " = " + c.textOf("Data", "")
                 + " at " + c.textOf("Transition", "?") + " is not taken over; add it under Start-up where it is needed"));
         List<String> mailbox = device.first("Mailbox").map(m -> m.children().stream().map(XmlElement::name).toList()).orElse(List.of());
-        return new DeviceDescription(Family.ETHERCAT, "ESI", name, vendorName, new Identity(name, vendorId, product, revision), objects(device), pdos, clocks, mailbox, ports(device));
+        return new DeviceDescription(Family.ETHERCAT, "ESI", name, vendorName, new Identity(name, vendorId, product, revision), objects(device), pdos, clocks, mailbox, ports(device), syncManagers(device, mailbox.isEmpty()));
+    }
+
+    /** The text tells what an area is for; where older files leave it out, it follows from the order: mailbox out and in, outputs, inputs. */
+    private List<DescribedSyncManager> syncManagers(XmlElement device, boolean withoutMailbox) {
+        List<DescribedSyncManager> managers = new ArrayList<>();
+        int number = 0;
+        for (XmlElement sm : device.all("Sm").toList()) {
+            SyncManagerUse use = switch (sm.text()) {
+                case "MBoxOut" -> SyncManagerUse.MAILBOX_OUT;
+                case "MBoxIn" -> SyncManagerUse.MAILBOX_IN;
+                case "Outputs" -> SyncManagerUse.OUTPUTS;
+                case "Inputs" -> SyncManagerUse.INPUTS;
+                case "" -> number + (withoutMailbox ? 2 : 0) < 4 ? SyncManagerUse.values()[number + (withoutMailbox ? 2 : 0)] : null;
+                default -> null;
+            };
+            if (use == null || number > 15) {
+                remarks.add(sm.place() + " of " + device.textOf("Name", "") + ": " + (sm.text().isEmpty() ? "a further sync manager" : "“" + sm.text() + "”") + " is not used");
+            } else {
+                managers.add(new DescribedSyncManager(number, use, attribute(sm, "StartAddress", 0xFFFF), attribute(sm, "DefaultSize", 0xFFFF), attribute(sm, "ControlByte", 0xFF), attribute(sm, "Enable", 0xFF) != 0));
+            }
+            number++;
+        }
+        return managers;
+    }
+
+    private static int attribute(XmlElement element, String name, long high) {
+        String text = element.attribute(name, "0");
+        return text.equalsIgnoreCase("true") ? 1 : text.equalsIgnoreCase("false") ? 0 : (int) Text.whole(element.place() + ", " + name, text, 0, high);
     }
 
     /** Physics has a letter for each port: Y is Ethernet over copper, K an internal one, H fibre. */

@@ -24,12 +24,12 @@ import rueda.machine.Machine;
 class EniFileTest {
 
     private static byte[] eni() {
-        return EniFile.write(NetworkInformation.of(DemoMachine.create())).getBytes(StandardCharsets.UTF_8);
+        return EniFile.write(NetworkInformation.of(DemoMachine.create(), ShippedDevices.all())).getBytes(StandardCharsets.UTF_8);
     }
 
     @Test
     void theNetworkIsReadBackEqual() {
-        NetworkInformation network = NetworkInformation.of(DemoMachine.create());
+        NetworkInformation network = NetworkInformation.of(DemoMachine.create(), ShippedDevices.all());
         assertThat(EniFile.read(eni())).isEqualTo(network);
         assertThat(network.slaves()).hasSize(5);
         assertThat(network.slaves().get(1).outputStart()).isEqualTo(23 * 8);
@@ -100,10 +100,10 @@ class EniFileTest {
             station += d.stations();
         }
         assertThat(station).isEqualTo(100);
-        NetworkInformation network = NetworkInformation.of(many);
+        NetworkInformation network = NetworkInformation.of(many, ShippedDevices.all());
         assertThat(EniFile.read(EniFile.write(network).getBytes(java.nio.charset.StandardCharsets.UTF_8))).isEqualTo(network);
-        assertThat(network.frames()).extracting(NetworkInformation.Frame::workingCounter).isEqualTo(datagrams.stream().map(rueda.bus.EtherCat.Datagram::workingCounter).toList());
-        assertThat(rueda.bus.BusFamily.of(many.bus()).times(many).messages()).extracting(m -> m.name().replaceAll(".*, (\\d+) bytes.*", "$1"))
+        assertThat(network.frames().stream().flatMap(NetworkInformation.Frame::processData).map(NetworkInformation.Datagram::workingCounter).toList()).isEqualTo(datagrams.stream().map(rueda.bus.EtherCat.Datagram::workingCounter).toList());
+        assertThat(rueda.bus.BusFamily.of(many.bus()).times(many).messages().subList(0, datagrams.size())).extracting(m -> m.name().replaceAll(".*, (\\d+) bytes.*", "$1"))
                 .isEqualTo(datagrams.stream().map(d -> Integer.toString(d.bytes())).toList());
         byte[][] outputs = axes.stream().map(a -> new byte[rueda.bus.BusFamily.bytes(many.bus(), a.station().outputs())]).toArray(byte[][]::new);
         byte[][] inputs = axes.stream().map(a -> new byte[rueda.bus.BusFamily.bytes(many.bus(), a.station().inputs())]).toArray(byte[][]::new);
@@ -119,6 +119,127 @@ class EniFileTest {
             assertThat(lengths.get(2 * i)).isEqualTo(datagrams.get(i).bytes());
             assertThat(counters.get(2 * i)).as("on the way out").isZero();
             assertThat(counters.get(2 * i + 1)).as("coming back").isEqualTo(datagrams.get(i).workingCounter());
+        }
+    }
+
+    private static int word(byte[] memory, int at) {
+        return memory[at] & 0xFF | (memory[at + 1] & 0xFF) << 8;
+    }
+
+    /**
+     * A station as ETG.1000.4 describes its memory (from memory): the orders of a transition are carried out on it, in order.
+     * What is asked of the state is reached at once; the identity memory answers the word it is asked for.
+     */
+    private static void carriedOut(java.util.List<NetworkInformation.RegisterCommand> commands, String transition, byte[] memory, rueda.machine.Station.Identity identity) {
+        for (NetworkInformation.RegisterCommand c : commands) {
+            if (!c.transitions().contains(transition)) {
+                continue;
+            }
+            byte[] data = java.util.HexFormat.of().parseHex(c.data());
+            System.arraycopy(data, 0, memory, c.register(), data.length);
+            if (data.length > 0 && c.register() == 0x0120) {
+                memory[0x0130] = (byte) (memory[0x0120] & 0x0F);
+            }
+            if (data.length > 0 && c.register() == 0x0502) {
+                assertThat(memory[0x0500]).as("the identity memory is the master's").isZero();
+                long value = word(memory, 0x0504) == 0x08 ? identity.vendor() : word(memory, 0x0504) == 0x0A ? identity.product() : -1;
+                java.nio.ByteBuffer.wrap(memory).order(java.nio.ByteOrder.LITTLE_ENDIAN).putInt(0x0508, (int) value);
+                memory[0x0503] = 0;
+            }
+            if (c.check() != null) {
+                byte[] expected = java.util.HexFormat.of().parseHex(c.check().data());
+                byte[] mask = java.util.HexFormat.of().parseHex(c.check().mask());
+                for (int i = 0; i < expected.length; i++) {
+                    assertThat(memory[c.register() + i] & mask[i]).as(transition + ": " + c.comment()).isEqualTo(expected[i] & mask[i]);
+                }
+            }
+        }
+    }
+
+    /** ETG.1000.6: from init to operational and back; on the way the memory holds what ETG.1000.4 asks for. */
+    @Test
+    void theOrdersLeadAStationThroughAllStates() {
+        NetworkInformation network = EniFile.read(eni());
+        for (int i = 0; i < network.slaves().size(); i++) {
+            NetworkInformation.Slave slave = network.slaves().get(i);
+            byte[] memory = new byte[0x1000];
+            carriedOut(network.masterCommands().stream().filter(c -> !c.command().reads()).toList(), "IP", memory, slave.identity());
+            assertThat(memory[0x0130]).isEqualTo((byte) 1);
+            assertThat(slave.commands().get(0).address()).as("auto-increment address").isEqualTo(65_536 - i & 0xFFFF);
+            carriedOut(slave.commands(), "IP", memory, slave.identity());
+            assertThat(word(memory, 0x0010)).isEqualTo(1001 + i);
+            assertThat(memory[0x0130]).isEqualTo((byte) 2);
+            assertThat(word(memory, 0x0800)).as("mailbox out, as the ESI of the device says").isEqualTo(0x1000);
+            assertThat(word(memory, 0x0802)).isEqualTo(128);
+            assertThat(memory[0x0804]).isEqualTo((byte) 0x26);
+            assertThat(word(memory, 0x0808)).isEqualTo(0x1080);
+            carriedOut(slave.commands(), "PS", memory, slave.identity());
+            assertThat(memory[0x0130]).isEqualTo((byte) 4);
+            assertThat(word(memory, 0x0812) * 8).as("length of the outputs").isEqualTo(slave.outputBits());
+            assertThat(word(memory, 0x081A) * 8).as("length of the inputs").isEqualTo(slave.inputBits());
+            assertThat(word(memory, 0x0600) + (word(memory, 0x0602) << 16)).isEqualTo(0x10000 + slave.outputStart() / 8);
+            assertThat(word(memory, 0x0604) * 8).isEqualTo(slave.outputBits());
+            assertThat(word(memory, 0x0608)).as("physical start of the mapping is that of the sync manager").isEqualTo(word(memory, 0x0810));
+            assertThat(memory[0x060B]).as("the master writes").isEqualTo((byte) 2);
+            assertThat(word(memory, 0x0618)).isEqualTo(word(memory, 0x0818));
+            assertThat(memory[0x061B]).as("the master reads").isEqualTo((byte) 1);
+            assertThat(word(memory, 0x0980)).isEqualTo(0x0300);
+            assertThat(word(memory, 0x09A0) + (word(memory, 0x09A2) << 16)).isEqualTo(network.cycleMicros() * 1000);
+            carriedOut(slave.commands(), "SO", memory, slave.identity());
+            assertThat(memory[0x0130]).isEqualTo((byte) 8);
+            carriedOut(slave.commands(), "OS", memory, slave.identity());
+            assertThat(memory[0x0130]).isEqualTo((byte) 4);
+            carriedOut(slave.commands(), "SP", memory, slave.identity());
+            assertThat(memory[0x0130]).isEqualTo((byte) 2);
+            assertThat(java.util.Arrays.copyOfRange(memory, 0x0600, 0x0620)).as("mappings off").containsOnly(0);
+            assertThat(java.util.Arrays.copyOfRange(memory, 0x0810, 0x0820)).as("process data off").containsOnly(0);
+            assertThat(word(memory, 0x0802)).as("the mailbox stays").isEqualTo(128);
+            for (String down : java.util.List.of("PI", "II")) {
+                carriedOut(slave.commands(), down, memory, slave.identity());
+                assertThat(memory[0x0130]).isEqualTo((byte) 1);
+            }
+            for (String transition : java.util.List.of("II", "IP", "PI", "PS", "SP", "SI", "SO", "OS", "OP", "OI")) {
+                assertThat(slave.commands()).as(transition).anyMatch(c -> c.transitions().contains(transition));
+            }
+            assertThat(slave.previous()).isEqualTo(i == 0 ? 0 : 1000 + i);
+        }
+    }
+
+    /** Each cycle: process data, then the time of the reference station and the states; none lies over another in the image. */
+    @Test
+    void theCycleBringsProcessDataTheTimeAndTheStates() {
+        NetworkInformation network = EniFile.read(eni());
+        java.util.List<NetworkInformation.Datagram> all = network.frames().stream().flatMap(f -> f.datagrams().stream()).toList();
+        assertThat(all).extracting(d -> d.command().code()).containsExactly(12, 14, 7);
+        assertThat(all).extracting(NetworkInformation.Datagram::workingCounter).containsExactly(15, 5, 5);
+        assertThat(all.get(1).address()).isEqualTo(1001L << 16 | 0x0910);
+        assertThat(all.get(2).address()).isEqualTo(0x0130);
+        int end = 0;
+        for (NetworkInformation.Datagram d : all) {
+            assertThat(d.imageOffset()).isGreaterThanOrEqualTo(end);
+            end = d.imageOffset() + d.bytes();
+        }
+        assertThat(network.imageBytes()).isEqualTo(end);
+        assertThat(network.variables()).allMatch(v -> v.bitOffset() + v.bits() <= all.get(0).bytes() * 8);
+    }
+
+    /** A station that only reports has no outputs to set up; a device that nobody described gets a place for what it exchanges. */
+    @Test
+    void stationsWithoutOutputsOrDescription() {
+        Machine demo = DemoMachine.create();
+        Axis first = demo.axes().get(0);
+        Machine mute = demo.withAxis(0, first.withStation(first.station().withEntries(java.util.List.of(), first.station().inputs())));
+        NetworkInformation network = NetworkInformation.of(mute, java.util.List.of());
+        assertThat(EniFile.read(EniFile.write(network).getBytes(StandardCharsets.UTF_8))).isEqualTo(network);
+        NetworkInformation.Slave slave = network.slaves().get(0);
+        assertThat(slave.commands()).noneMatch(c -> c.comment().contains("outputs")).anyMatch(c -> c.comment().equals("Mapping 0, inputs"));
+        assertThat(slave.syncManagers()).filteredOn(m -> m.number() == 2).singleElement().matches(m -> !m.enabled());
+        for (NetworkInformation.Slave s : network.slaves()) {
+            int end = 0;
+            for (NetworkInformation.SyncManager m : s.syncManagers()) {
+                assertThat(m.start()).isGreaterThanOrEqualTo(end);
+                end = m.start() + m.bytes() * (m.number() < 2 ? 1 : 3);
+            }
         }
     }
 }

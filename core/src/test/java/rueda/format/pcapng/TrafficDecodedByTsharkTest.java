@@ -94,20 +94,27 @@ class TrafficDecodedByTsharkTest {
 
     private static int framesPerCycle(Family family) {
         return switch (family) {
-            case ETHERCAT -> 2;
+            case ETHERCAT -> 4;
             case CANOPEN -> 1 + 5 * (2 + 3);
             default -> 5 * 2;
         };
     }
 
-    /** ETG.1000.4: LRW is command 12; five stations that read and write add 15 to the working counter. */
+    /** ETG.1000.4: LRW is command 12; five stations that read and write add 15 to the working counter. FRMW is 14, BRD 7, each station adds one. */
     @Test
     void etherCat() throws IOException {
-        List<String[]> rows = fields(recorded(Family.ETHERCAT), "ecat.cmd", "ecat.lad", "ecat.idx", "ecat.cnt", "ecat.data");
-        assertThat(rows).extracting(r -> Long.decode(r[0])).containsOnly(12L);
+        List<String[]> all = fields(recorded(Family.ETHERCAT), "ecat.cmd", "ecat.lad", "ecat.idx", "ecat.cnt", "ecat.data", "ecat.ado", "ecat.adp");
+        List<String[]> rows = all.stream().filter(r -> r[0].equals("0x0c")).toList();
+        List<String[]> service = all.stream().filter(r -> !r[0].equals("0x0c")).toList();
+        assertThat(service).hasSameSizeAs(rows);
+        assertThat(service).extracting(r -> r[0] + " " + r[5]).containsOnly("0x0e,0x07 0x0910,0x0130");
+        for (int i = 0; i < service.size(); i++) {
+            assertThat(service.get(i)[3]).isEqualTo(i % 2 == 0 ? "0,0" : "5,5");
+            assertThat(service.get(i)[6]).startsWith("0x03e9,");
+        }
         assertThat(rows).extracting(r -> Long.decode(r[1])).containsOnly(0x10000L);
         for (int i = 0; i < rows.size(); i++) {
-            assertThat(Long.decode(rows.get(i)[2])).isEqualTo(i / 2 + 1);
+            assertThat(Long.decode(rows.get(i)[2])).isEqualTo(i / 2 * 2 + 1);
             assertThat(rows.get(i)[3]).isEqualTo(i % 2 == 0 ? "0" : "15");
         }
         StringBuilder last = new StringBuilder();
