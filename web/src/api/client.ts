@@ -130,6 +130,7 @@ export const api = {
   compareTable: (question: Schemas['ComparisonQuestion']) => call<Compared[]>('POST', '/calc/bus/comparison', question),
   eni: (machine: Machine) => call<Schemas['ExportAnswer']>('POST', '/calc/bus/eni', machine),
   dcf: (machine: Machine, axis: number) => call<Schemas['ExportAnswer']>('POST', '/calc/bus/dcf', { machine, axis }),
+  takeConfiguration: (machine: Machine, axis: number, configuration: Schemas['NodeConfiguration']) => call<Schemas['Taken']>('POST', '/calc/bus/dcf/taken', { machine, axis, configuration }),
   readMachine: (file: File) => upload<Machine>('/machines/read', file),
   declared: (text: string) => call<Schemas['DeclaredTag'][]>('POST', '/calc/bus/declared', { text }),
   exportTags: (machine: Machine, format: Schemas['ExportQuestion']['format']) => call<Schemas['ExportAnswer']>('POST', '/calc/bus/tags', { machine, format }),

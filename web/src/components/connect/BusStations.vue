@@ -101,7 +101,7 @@ watch(() => family.value.family, () => {
     </template>
   </div>
   <table class="plain" data-testid="stations">
-    <thead><tr><th>Station</th><th>Device, revision</th><th v-if="family.addressWord">{{ family.addressWord }}</th><th v-if="plan.bus.family === 'PROFINET'">Station name</th><template v-if="networks"><th>IP address</th><th>Mask</th><th>Gateway</th></template><th>On the bench</th></tr></thead>
+    <thead><tr><th>Station</th><th>Device, revision</th><th v-if="family.addressWord">{{ family.addressWord }}</th><th v-if="family.nameWord">{{ family.nameWord }}</th><template v-if="networks"><th>IP address</th><th>Mask</th><th>Gateway</th></template><th>On the bench</th></tr></thead>
     <tbody>
       <tr v-for="(axis, i) in plan.axes" :key="axis.name" :class="{ on: machine.axisIndex === i, marked: findings(i).some((f) => f.severity === 'FAULT') }" @focusin="machine.axisIndex = i" @click="machine.axisIndex = i">
         <th scope="row">{{ axis.name }}</th>
@@ -109,7 +109,7 @@ watch(() => family.value.family, () => {
           <option v-if="deviceKey(axis.station.identity) < 0" :value="-1">{{ axis.station.identity.device }} {{ revisionWords(axis.station.identity.revision) }}{{ plan.bus.family === 'MODBUS_TCP' ? '' : ', no description' }}</option>
           <option v-for="(k, n) in devices.fitting" :key="n" :value="n">{{ k.device.name }} {{ revisionWords(k.device.identity.revision) }}</option></select></td>
         <td v-if="family.addressWord"><NumberField :path="`/axes/${i}/station/address/number`" :label="`${family.addressWord} of ${axis.name}`" :value="axis.station.address.number" whole hide-label class="num" /></td>
-        <td v-if="plan.bus.family === 'PROFINET'"><TextEntry class="plain stationname" :value="axis.station.address.name" :aria-label="`Station name of ${axis.name}`" @enter="(t) => machine.set(`/axes/${i}/station/address/name`, t.trim())" /></td>
+        <td v-if="family.nameWord"><TextEntry class="plain stationname" :value="axis.station.address.name" :aria-label="`${family.nameWord} of ${axis.name}`" @enter="(t) => machine.set(`/axes/${i}/station/address/name`, t.trim())" /></td>
         <template v-if="networks">
           <td v-for="part in (['address', 'mask', 'gateway'] as const)" :key="part"><TextEntry class="plain ip mono" :class="{ gate: part === 'gateway' && !axis.station.address.ip.gateway, wrong: marked(i, `address/ip/${part}`) }" :value="axis.station.address.ip[part]" :aria-invalid="marked(i, `address/ip/${part}`)" :aria-label="`${part === 'address' ? 'IP address' : part} of ${axis.name}`" @enter="(t) => machine.set(`/axes/${i}/station/address/ip/${part}`, t.trim())" /></td>
         </template>

@@ -13,6 +13,7 @@ const devices = useDevices()
 const chosen = ref(0)
 const problem = ref<Problem | null>(null)
 const brought = ref<Schemas['Brought'] | null>(null)
+const taken = ref<Schemas['Taken'] | null>(null)
 const filter = ref('')
 const FAMILIES: Record<string, string> = { ETHERCAT: 'EtherCAT', CANOPEN: 'CANopen', PROFINET: 'PROFINET', ETHERNET_IP: 'EtherNet/IP', MODBUS_TCP: 'Modbus TCP' }
 const device = computed(() => devices.known[chosen.value]?.device ?? null)
@@ -33,6 +34,7 @@ async function bring(file: File | undefined) {
   if (!file) return
   problem.value = null
   brought.value = null
+  taken.value = null
   if (file.size > 32 * 2 ** 20) {
     problem.value = new Problem(0, 'File refused', `${file.name} has ${Math.round(file.size / 2 ** 20)} MB; allowed are up to 32 MB. Take what is needed out of it. Nothing of it was taken.`, [])
     return
@@ -40,8 +42,25 @@ async function bring(file: File | undefined) {
   try {
     brought.value = await api.bringDevice(file)
     await devices.load()
-    chosen.value = devices.known.length - 1
+    const first = brought.value.devices[0]!
+    chosen.value = Math.max(0, devices.known.map((k) => k.device.family === first.family && k.device.identity.product === first.identity.product && k.device.identity.revision === first.identity.revision).lastIndexOf(true))
     void machine.askAgain()
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    problem.value = error
+  }
+}
+
+/** What a DCF says of its node becomes one change of the axis, which can be undone. */
+async function take(configuration: Schemas['NodeConfiguration']) {
+  problem.value = null
+  const index = machine.axisIndex
+  try {
+    const answer = await api.takeConfiguration(machine.draft!, index, configuration)
+    if (answer.changes.length) {
+      machine.edit({ op: 'replace', path: '/bus', value: answer.machine.bus }, { op: 'replace', path: `/axes/${index}/station`, value: answer.machine.axes[index]!.station })
+    }
+    taken.value = answer
   } catch (error) {
     if (!(error instanceof Problem)) throw error
     problem.value = error
@@ -78,8 +97,15 @@ const planned = computed(() => device.value && axis.value.station.identity.vendo
     <span class="pencil">ESI, GSDML, EDS or DCF of CANopen, EDS of ODVA; drop it here. What is not understood is said.</span>
   </div>
   <p v-if="problem" class="refused" role="alert" data-testid="file-refused"><b>{{ problem.title }}.</b> {{ problem.detail }}</p>
-  <div v-if="brought" role="status" class="brought">{{ brought.devices.length }} {{ brought.devices.length === 1 ? 'device' : 'devices' }} brought in: {{ brought.devices.map((d) => d.name + ' ' + revisionWords(d.identity.revision)).join(', ') }}.
-    <template v-if="brought.remarks.length"> Not understood: <ul><li v-for="r in brought.remarks" :key="r">{{ r }}</li></ul></template></div>
+  <div v-if="brought" role="status" class="brought">{{ brought.devices.length }} {{ brought.devices.length === 1 ? 'device' : 'devices' }} {{ brought.configuration ? 'read' : 'brought in' }}: {{ brought.devices.map((d) => d.name + ' ' + revisionWords(d.identity.revision)).join(', ') }}.
+    <template v-if="brought.remarks.length"> Not understood: <ul><li v-for="r in brought.remarks" :key="r">{{ r }}</li></ul></template>
+    <div v-if="brought.configuration" data-testid="configuration">
+      <template v-if="!taken">The file holds the configuration of one node{{ brought.configuration.name ? ` “${brought.configuration.name}”` : '' }}: {{ [brought.configuration.node && `node id ${brought.configuration.node}`, brought.configuration.kiloBits && `${brought.configuration.kiloBits} kbit/s`, `${brought.configuration.values.length} values`].filter(Boolean).join(', ') }}.
+        <v-btn color="primary" variant="flat" size="small" @click="take(brought.configuration)">Take it over for {{ axis.name }}</v-btn></template>
+      <template v-else-if="!taken.changes.length">Nothing of it is different for {{ axis.name }}.</template>
+      <template v-else>Taken over for {{ axis.name }}; undo brings back what was there. <ul><li v-for="c in taken.changes" :key="c">{{ c }}</li></ul></template>
+      <template v-if="taken?.remarks.length"> To look at: <ul><li v-for="r in taken.remarks" :key="r">{{ r }}</li></ul></template>
+    </div></div>
   <div class="two">
     <ul class="list" aria-label="Known devices">
       <li v-for="(k, i) in devices.known" :key="i"><button type="button" :aria-pressed="chosen === i" @click="chosen = i"><b>{{ k.device.name }} {{ revisionWords(k.device.identity.revision) }}</b><span>{{ FAMILIES[k.device.family] }} · {{ k.device.format }} · {{ k.file ? k.fileName : 'ships with Rueda' }}</span></button>

@@ -183,6 +183,28 @@ class BusApiTest {
         assertThat(JSON.readTree(refused.body()).at("/faults/0/value").asString()).isEqualTo("WHAT");
     }
 
+    /** A DCF is of one node: its values come in although its data sheet is known, the sheet is not kept twice, and nothing changes until the machine is saved. */
+    @Test
+    void aConfigurationComesInAlthoughItsSheetIsKnown() throws Exception {
+        String can = post("/api/calc/bus/family", "{\"machine\":" + machine() + ",\"family\":\"CANOPEN\"}").body();
+        ObjectNode changed = (ObjectNode) JSON.readTree(can);
+        ((ObjectNode) changed.at("/axes/2/station/address")).put("number", 33).put("name", "knife");
+        ((ObjectNode) changed.at("/bus")).put("kiloBits", 500);
+        String dcf = JSON.readTree(post("/api/calc/bus/dcf", "{\"machine\":" + changed + ",\"axis\":2}").body()).get("text").asText();
+        assertThat(dcf).contains("[DeviceComissioning]", "NodeID=33", "LSS_Supported=0");
+        int before = get("/api/devices").size();
+        JsonNode brought = JSON.readTree(file("/api/devices?name=knife.dcf", dcf.getBytes(StandardCharsets.UTF_8)).body());
+        assertThat(get("/api/devices")).as("the sheet is known").hasSize(before);
+        assertThat(brought.at("/configuration/node").asInt()).isEqualTo(33);
+        JsonNode taken = JSON.readTree(post("/api/calc/bus/dcf/taken", "{\"machine\":" + can + ",\"axis\":2,\"configuration\":" + brought.get("configuration") + "}").body());
+        assertThat(taken.get("machine")).isEqualTo(changed);
+        assertThat(taken.get("changes")).hasSize(3);
+        HttpResponse<String> elsewhere = post("/api/calc/bus/dcf/taken", "{\"machine\":" + machine() + ",\"axis\":2,\"configuration\":" + brought.get("configuration") + "}");
+        assertThat(elsewhere.statusCode()).isEqualTo(422);
+        assertThat(elsewhere.body()).contains("CANopen");
+        assertThat(post("/api/calc/bus/dcf/taken", "{\"machine\":" + can + ",\"axis\":2,\"configuration\":{}}").statusCode()).isBetween(400, 422);
+    }
+
     @Test
     void descriptionsAreBroughtInAndForgotten() throws Exception {
         int before = get("/api/devices").size();

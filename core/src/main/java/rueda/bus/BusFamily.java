@@ -40,13 +40,14 @@ public sealed interface BusFamily permits EtherCat, CanOpen, Profinet, EtherNetI
      * @param order         of the bytes of a value, unless the bus says otherwise
      * @param profile       gives control and status words their meaning
      * @param addressWord   what it calls the number in an address: station alias, node id, unit identifier; empty when it has none
+     * @param nameWord      what it calls the name of a station, empty when it has none
      * @param lowestAddress lowest number in an address
      * @param usesIp        stations are found by an IP address
      * @param outputsWord   what it calls the data to a drive, such as "RPDO" or "output assembly"
      * @param inputsWord    what it calls the data from a drive
      * @param usualCycleMicros a cycle that suits most, µs
      */
-    record Facts(Family family, WireOrder order, DriveProfile profile, String addressWord, int lowestAddress, int highestAddress, boolean usesIp, String outputsWord, String inputsWord, int usualCycleMicros) {
+    record Facts(Family family, WireOrder order, DriveProfile profile, String addressWord, String nameWord, int lowestAddress, int highestAddress, boolean usesIp, String outputsWord, String inputsWord, int usualCycleMicros) {
     }
 
     Facts facts();
@@ -61,6 +62,10 @@ public sealed interface BusFamily permits EtherCat, CanOpen, Profinet, EtherNetI
 
     default DriveProfile profile() {
         return facts().profile();
+    }
+
+    default String nameWord() {
+        return facts().nameWord();
     }
 
     default String addressWord() {

@@ -15,7 +15,7 @@ import rueda.machine.Station.Entry;
 public final class CanOpen implements BusFamily {
 
     static final CanOpen INSTANCE = new CanOpen();
-    private static final Facts FACTS = new Facts(Family.CANOPEN, WireOrder.LITTLE_ENDIAN, DriveProfile.CIA402, "Node id", 1, 127, false, "RPDO", "TPDO", 2000);
+    private static final Facts FACTS = new Facts(Family.CANOPEN, WireOrder.LITTLE_ENDIAN, DriveProfile.CIA402, "Node id", "Node name", 1, 127, false, "RPDO", "TPDO", 2000);
 
     /** SYNC of the predefined connection set. */
     public static final int SYNC = 0x80;

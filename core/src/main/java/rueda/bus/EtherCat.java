@@ -18,7 +18,7 @@ import rueda.machine.Station.Entry;
 public final class EtherCat implements BusFamily {
 
     static final EtherCat INSTANCE = new EtherCat();
-    private static final Facts FACTS = new Facts(Family.ETHERCAT, WireOrder.LITTLE_ENDIAN, DriveProfile.CIA402, "Station alias", 0, 65_535, false, "outputs, RxPDO", "inputs, TxPDO", 1000);
+    private static final Facts FACTS = new Facts(Family.ETHERCAT, WireOrder.LITTLE_ENDIAN, DriveProfile.CIA402, "Station alias", "", 0, 65_535, false, "outputs, RxPDO", "inputs, TxPDO", 1000);
 
     private static final int FRAME_HEADER = 2;
     /** Header and working counter of a datagram. */

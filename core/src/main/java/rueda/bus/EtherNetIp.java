@@ -19,7 +19,7 @@ import rueda.machine.Station.Entry;
 public final class EtherNetIp implements BusFamily {
 
     static final EtherNetIp INSTANCE = new EtherNetIp();
-    private static final Facts FACTS = new Facts(Family.ETHERNET_IP, WireOrder.LITTLE_ENDIAN, DriveProfile.OWN_MAPPING, "", 0, 65_535, true, "output assembly", "input assembly", 2000);
+    private static final Facts FACTS = new Facts(Family.ETHERNET_IP, WireOrder.LITTLE_ENDIAN, DriveProfile.OWN_MAPPING, "", "", 0, 65_535, true, "output assembly", "input assembly", 2000);
 
     public static final int ITEMS = 2 + 12 + 4;
     public static final int SEQUENCE_COUNT = 2;

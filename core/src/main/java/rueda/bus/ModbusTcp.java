@@ -19,7 +19,7 @@ import rueda.machine.Station.Entry;
 public final class ModbusTcp implements BusFamily {
 
     static final ModbusTcp INSTANCE = new ModbusTcp();
-    private static final Facts FACTS = new Facts(Family.MODBUS_TCP, WireOrder.BIG_ENDIAN, DriveProfile.OWN_MAPPING, "Unit identifier", 0, 255, true, "written registers", "read registers", 4000);
+    private static final Facts FACTS = new Facts(Family.MODBUS_TCP, WireOrder.BIG_ENDIAN, DriveProfile.OWN_MAPPING, "Unit identifier", "", 0, 255, true, "written registers", "read registers", 4000);
 
     /** First register that the PLC writes, and first that it reads. */
     public static final int WRITE_FROM = 0x0100;

@@ -19,7 +19,7 @@ import rueda.machine.Station.Entry;
 public final class Profinet implements BusFamily {
 
     static final Profinet INSTANCE = new Profinet();
-    private static final Facts FACTS = new Facts(Family.PROFINET, WireOrder.BIG_ENDIAN, DriveProfile.PROFIDRIVE, "", 0, 65_535, true, "setpoint telegram", "actual value telegram", 1000);
+    private static final Facts FACTS = new Facts(Family.PROFINET, WireOrder.BIG_ENDIAN, DriveProfile.PROFIDRIVE, "", "Station name", 0, 65_535, true, "setpoint telegram", "actual value telegram", 1000);
 
     public static final int SMALLEST_DATA = 40;
     /** Frame id before the data; cycle counter, data status and transfer status behind them. */

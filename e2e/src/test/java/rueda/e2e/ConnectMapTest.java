@@ -137,6 +137,21 @@ class ConnectMapTest extends BrowserTest {
         button("Take 2").click();
         expect(side()).not().containsText("is used twice");
 
+        page.locator("#f-bus-family").selectOption("CANOPEN");
+        expect(field("Node name of Shuttle")).hasValue("shuttle");
+        field("Node name of Shuttle").click();
+        tab("Devices");
+        String dcf = page.evaluate("fetch('/api/devices/shipped/wheelwright-w1.eds').then(r => r.text())") + "\n[DeviceComissioning]\nNodeID=33\nNodeName=pusher\nBaudrate=500\n";
+        page.getByLabel("Device description file").setInputFiles(new FilePayload("pusher.dcf", "text/plain", dcf.getBytes(StandardCharsets.UTF_8)));
+        expect(page.getByTestId("configuration")).containsText("node id 33, 500 kbit/s");
+        button("Take it over for Shuttle").click();
+        expect(page.getByTestId("configuration")).containsText("Node name “pusher” (was “shuttle”)");
+        tab("Stations");
+        expect(field("Node id of Shuttle")).hasValue("33");
+        expect(field("Node name of Shuttle")).hasValue("pusher");
+        page.keyboard().press("Control+z");
+        expect(field("Node name of Shuttle")).hasValue("shuttle");
+
         page.locator("#f-bus-family").selectOption("PROFINET");
         expect(field("Station name of Shuttle")).hasValue("shuttle");
         stage("Map");

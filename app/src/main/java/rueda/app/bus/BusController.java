@@ -27,12 +27,12 @@ import rueda.bus.ProcessDataLayout;
 import rueda.bus.StandardTelegram;
 import rueda.bus.StationPlace;
 import rueda.bus.WireOrder;
-import rueda.bus.description.DeviceDescription;
 import rueda.drive.CyclicItem;
 import rueda.drive.StartUp;
 import rueda.drive.WordBits;
 import rueda.format.Text;
 import rueda.format.description.DcfWriter;
+import rueda.format.description.NodeConfiguration;
 import rueda.format.eni.EniFile;
 import rueda.format.eni.NetworkInformation;
 import rueda.format.tags.PlcOpenXml;
@@ -73,6 +73,7 @@ class BusController {
      * @param words        its name
      * @param profile      where control and status words get their meaning
      * @param byteOrder    of a value
+     * @param nameWord     what the name of a station is called, empty when it has none
      * @param addressWord  what the number in an address is called, empty when it has none
      * @param mostMessages PDOs a direction
      * @param outputsFrom  first register written, or identifier of the first RPDO of node 0; 0 where there is none
@@ -82,7 +83,7 @@ class BusController {
      * @param controlBits  names of the bits of the control word
      * @param statusBits   names of the bits of the status word
      */
-    record FamilyView(Family family, String words, String profile, String byteOrder, String addressWord, int lowestAddress, int highestAddress, boolean usesIp, String outputsWord, String inputsWord,
+    record FamilyView(Family family, String words, String profile, String byteOrder, String addressWord, String nameWord, int lowestAddress, int highestAddress, boolean usesIp, String outputsWord, String inputsWord,
                       int mostMessages, int outputsFrom, int inputsFrom, List<CyclicItem> items, List<TelegramView> telegrams, List<String> controlBits, List<String> statusBits) {
     }
 
@@ -95,7 +96,7 @@ class BusController {
     private static FamilyView view(Family family) {
         BusFamily rules = BusFamily.of(family);
         boolean telegrams = rules.profile() == BusFamily.DriveProfile.PROFIDRIVE;
-        return new FamilyView(family, family.words(), rules.profile().words(), rules.order(new rueda.machine.Bus(1000)).words(), rules.addressWord(), rules.lowestAddress(), rules.highestAddress(), rules.usesIp(),
+        return new FamilyView(family, family.words(), rules.profile().words(), rules.order(new rueda.machine.Bus(1000)).words(), rules.addressWord(), rules.nameWord(), rules.lowestAddress(), rules.highestAddress(), rules.usesIp(),
                 rules.directionWord(true), rules.directionWord(false), rules.mostMessages(), rules.firstOutput(), rules.firstInput(), CyclicItem.of(rules.profile()),
                 telegrams ? Arrays.stream(StandardTelegram.values()).map(t -> new TelegramView(t.number(), t.words(), StandardTelegram.entries(t.outputs()), StandardTelegram.entries(t.inputs()))).toList() : List.of(),
                 WordBits.control(rules.profile()), WordBits.status(rules.profile()));
@@ -174,10 +175,20 @@ class BusController {
         if (q.machine().bus().family() != Family.CANOPEN) {
             throw new InvalidEntry("bus", q.machine().bus().family().words(), "CANopen", "DCF is of CANopen");
         }
-        DeviceDescription device = library.descriptions().stream().filter(d -> d.family() == Family.CANOPEN && d.sameProduct(axis.station().identity()) && d.identity().revision() == axis.station().identity().revision())
-                .findFirst().orElseThrow(() -> new InvalidEntry("identity", axis.station().identity().device(), "a device with an EDS", "bring its EDS in under Devices"));
+        byte[] sheet = library.dataSheet(axis.station().identity()).orElseThrow(() -> new InvalidEntry("identity", axis.station().identity().device(), "a device with an EDS", "bring its EDS in under Devices"));
         LocalDateTime now = LocalDateTime.now();
-        return new ExportAnswer(axis.name() + ".dcf", DcfWriter.write(q.machine(), axis, device, now.format(DateTimeFormatter.ofPattern("MM-dd-yyyy")), now.format(DateTimeFormatter.ofPattern("hh:mma", Locale.ROOT))));
+        return new ExportAnswer(axis.name() + ".dcf", DcfWriter.write(q.machine(), axis, sheet, now.format(DateTimeFormatter.ofPattern("MM-dd-yyyy")), now.format(DateTimeFormatter.ofPattern("hh:mma", Locale.ROOT))));
+    }
+
+    /** @param configuration what a DCF says of its node */
+    record ConfigurationQuestion(Machine machine, int axis, NodeConfiguration configuration) {
+    }
+
+    @Operation(summary = "The machine with the configuration of a DCF taken over for one axis, and what that changes")
+    @PostMapping("/dcf/taken")
+    NodeConfiguration.Taken taken(@RequestBody ConfigurationQuestion q) {
+        axis(q.machine(), q.axis());
+        return q.configuration().into(q.machine(), q.axis());
     }
 
     /** How a tag table is written. */

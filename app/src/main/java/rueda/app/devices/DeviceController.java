@@ -16,8 +16,6 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rueda.app.web.Refusals.NotFound;
 import rueda.app.web.Downloads;
-import rueda.bus.description.DeviceDescription;
-import rueda.format.Reading;
 import rueda.format.description.ShippedDevices;
 
 /** The library of device descriptions. */
@@ -37,15 +35,10 @@ class DeviceController {
         return library.known();
     }
 
-    /** @param devices what the file holds  @param remarks what was not understood */
-    record Brought(List<DeviceDescription> devices, List<String> remarks) {
-    }
-
-    @Operation(summary = "Brings a description in: ESI, GSDML, EDS or DCF, EDS of ODVA; a file that cannot be read changes nothing")
+    @Operation(summary = "Brings a description in: ESI, GSDML, EDS or DCF, EDS of ODVA; a file that cannot be read changes nothing. What a DCF says of its node is answered, not applied")
     @PostMapping(consumes = "application/octet-stream")
-    Brought bring(@RequestParam String name, @RequestBody(required = false) byte[] content) {
-        Reading<List<DeviceDescription>> reading = library.bring(name, content == null ? new byte[0] : content);
-        return new Brought(reading.value(), reading.remarks());
+    DeviceLibrary.Brought bring(@RequestParam String name, @RequestBody(required = false) byte[] content) {
+        return library.bring(name, content == null ? new byte[0] : content);
     }
 
     @Operation(summary = "Forgets a file that was brought in")

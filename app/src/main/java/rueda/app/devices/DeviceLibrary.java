@@ -1,7 +1,9 @@
 package rueda.app.devices;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -12,7 +14,11 @@ import rueda.bus.description.DeviceDescription;
 import rueda.format.Reading;
 import rueda.format.UnreadableFile;
 import rueda.format.description.Descriptions;
+import rueda.format.description.EdsReader;
+import rueda.format.description.NodeConfiguration;
 import rueda.format.description.ShippedDevices;
+import rueda.machine.Bus.Family;
+import rueda.machine.Station;
 
 /** Descriptions that are known: those that ship with Rueda and those that were brought in. Thread-safe. */
 @Service
@@ -59,17 +65,43 @@ public class DeviceLibrary {
         }
     }
 
-    /** Reads a file and keeps it. @throws UnreadableFile when it cannot be read, or holds nothing new; then nothing is kept */
+    /** @param devices what the file describes  @param configuration of one node, null when the file is no DCF  @param remarks what was not understood */
+    record Brought(List<DeviceDescription> devices, NodeConfiguration configuration, List<String> remarks) {
+    }
+
+    /**
+     * Reads a file and keeps it. A DCF whose data sheet is known is read and not kept: it tells of one node.
+     *
+     * @throws UnreadableFile when it cannot be read, or holds nothing new; then nothing is kept
+     */
     @Transactional
-    public Reading<List<DeviceDescription>> bring(String name, byte[] content) {
+    public Brought bring(String name, byte[] content) {
         Reading<List<DeviceDescription>> reading = Descriptions.read(content);
-        boolean nothingNew = reading.value().stream().allMatch(d -> descriptions().contains(d));
-        if (nothingNew) {
+        List<String> remarks = new ArrayList<>(reading.remarks());
+        NodeConfiguration configuration = null;
+        if (reading.value().get(0).family() == Family.CANOPEN) {
+            EdsReader.Configured configured = EdsReader.configured(content).value();
+            configuration = configured.isConfiguration() ? configured.configuration(remarks) : null;
+        }
+        boolean ofNode = configuration != null;
+        boolean nothingNew = reading.value().stream().allMatch(d -> descriptions().stream().anyMatch(k -> ofNode ? k.family() == d.family() && k.identity().equals(d.identity()) : k.equals(d)));
+        if (nothingNew && !ofNode) {
             throw new UnreadableFile(name, reading.value().get(0).name(), "a device or revision that is not known yet", "nothing needs to be done");
         }
-        files.save(new DescriptionEntity(name.length() > 200 ? name.substring(0, 200) : name, content));
-        brought = null;
-        return reading;
+        if (!nothingNew) {
+            files.save(new DescriptionEntity(name.length() > 200 ? name.substring(0, 200) : name, content));
+            brought = null;
+        }
+        return new Brought(reading.value(), configuration, remarks);
+    }
+
+    /** The data sheet of a CANopen device as it was brought in: an EDS before a DCF. */
+    @Transactional(readOnly = true)
+    public Optional<byte[]> dataSheet(Station.Identity identity) {
+        return known().stream().filter(k -> k.device().family() == Family.CANOPEN && k.device().sameProduct(identity) && k.device().identity().revision() == identity.revision())
+                .min(Comparator.comparing(k -> k.device().format().equals("DCF")))
+                .map(k -> k.file() == 0 ? ShippedDevices.file(ShippedDevices.files().stream().filter(f -> Descriptions.read(ShippedDevices.file(f)).value().contains(k.device())).findFirst().orElseThrow())
+                        : files.findById(k.file()).orElseThrow(() -> new NotFound("description file " + k.file())).content);
     }
 
     @Transactional

@@ -27,6 +27,8 @@ public final class EdsReader {
     private static final int MULTIPLEXED = 254;
     private static final Pattern OBJECT = Pattern.compile("([0-9a-f]{4})(?:sub([0-9a-f]{1,2}))?");
     private static final Pattern KNOWN = Pattern.compile("fileinfo|deviceinfo|devicecomissioning|devicecommissioning|dummyusage|comments|mandatoryobjects|optionalobjects|manufacturerobjects|tools|[0-9a-f]{4}(sub[0-9a-f]{1,2}|name|value|denotation)?");
+    /** A number that counts from the node id (CiA 306): $NODEID alone, or before or behind an offset. */
+    private static final Pattern NODE_ID = Pattern.compile("(?i)(?:([0-9a-fx]+)\\s*\\+\\s*)?\\$NODEID(?:\\s*\\+\\s*([0-9a-fx]+))?");
     private static final Pattern OCTAL = Pattern.compile("-?0[0-7]+");
 
     private EdsReader() {
@@ -40,6 +42,48 @@ public final class EdsReader {
      * @param values ParameterValue by index·256 + sub-index, as it stands in the file
      */
     public record Configured(DeviceDescription device, String nodeName, int node, int kiloBits, Map<Long, String> values) {
+
+        /** The file says something of one node, not only of its device. */
+        public boolean isConfiguration() {
+            return node > 0 || !values.isEmpty();
+        }
+
+        /**
+         * The values as numbers.
+         *
+         * @param remarks takes a sentence for each value that is no number of 8, 16 or 32 bits
+         * @throws UnreadableFile when a value is none of its type
+         */
+        public NodeConfiguration configuration(List<String> remarks) {
+            List<NodeConfiguration.Value> numbers = new ArrayList<>();
+            values.forEach((key, text) -> {
+                int index = (int) (key >> 8);
+                int sub = (int) (key & 0xFF);
+                DescribedObject object = device.object(index, sub).orElseThrow();
+                String place = String.format(Locale.ROOT, "%04Xh:%02X", index, sub);
+                if (object.bits() != 8 && object.bits() != 16 && object.bits() != 32 || sub > 254) {
+                    remarks.add(place + " (" + object.name() + "): the value " + text + " of " + object.dataType() + " is not taken over; values of 8, 16 and 32 bits can be written at start-up");
+                } else if (!object.access().writable()) {
+                    remarks.add(place + " (" + object.name() + "): the value " + text + " is not taken over; the object can only be read");
+                } else {
+                    numbers.add(new NodeConfiguration.Value(index, sub, object.bits(), value(place, text, object), object.name()));
+                }
+            });
+            return new NodeConfiguration(nodeName, node, kiloBits, numbers);
+        }
+
+        private long value(String place, String text, DescribedObject object) {
+            if (object.dataType().equals("REAL")) {
+                try {
+                    return Float.floatToIntBits(Float.parseFloat(text.strip())) & UNSIGNED_32;
+                } catch (NumberFormatException hexadecimal) {
+                    return Text.octalOrWhole(place, text, 0, UNSIGNED_32);
+                }
+            }
+            Matcher withNode = NODE_ID.matcher(text.strip());
+            String number = withNode.matches() ? withNode.group(1) == null ? withNode.group(2) == null ? "0" : withNode.group(2) : withNode.group(1) : text;
+            return Text.octalOrWhole(place, number, -1L << object.bits() - 1, (1L << object.bits()) - 1) + (withNode.matches() ? node : 0);
+        }
     }
 
     /** @throws UnreadableFile when it is no EDS, or contradicts itself */
@@ -71,9 +115,9 @@ public final class EdsReader {
         List<DescribedPdo> pdos = new ArrayList<>();
         pdos(objects, 0x1600, true, pdos, remarks);
         pdos(objects, 0x1A00, false, pdos, remarks);
-        DeviceDescription device = new DeviceDescription(Family.CANOPEN, values.isEmpty() ? "EDS" : "DCF", product, ini.text("deviceinfo", "vendorname", ""), identity, List.copyOf(objects.values()), pdos,
-                List.of(), List.of("SDO"), List.of());
         String commissioning = ini.has("devicecomissioning") ? "devicecomissioning" : "devicecommissioning";
+        DeviceDescription device = new DeviceDescription(Family.CANOPEN, values.isEmpty() && ini.whole(commissioning, "nodeid", 0, 0, 127) == 0 ? "EDS" : "DCF", product, ini.text("deviceinfo", "vendorname", ""), identity, List.copyOf(objects.values()), pdos,
+                List.of(), List.of("SDO"), List.of());
         return new Reading<>(new Configured(device, ini.text(commissioning, "nodename", ""), (int) ini.whole(commissioning, "nodeid", 0, 0, 127), (int) ini.whole(commissioning, "baudrate", 0, 0, 1000),
                 Collections.unmodifiableMap(values)), remarks);
     }
