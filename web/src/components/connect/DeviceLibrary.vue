@@ -123,7 +123,7 @@ const planned = computed(() => device.value && axis.value.station.identity.vendo
       <p v-if="planned && numbered" class="sub">A value entered here is written to {{ axis.name }} at start-up; it stands under Start-up writes.</p>
       <table class="plain"><thead><tr><th>Index</th><th>Name</th><th>Type</th><th>Access</th><th>Range</th><th>Default</th><th v-if="planned && numbered">Write to {{ axis.name }}</th></tr></thead>
         <tbody><tr v-for="o in objects" :key="o.index * 256 + o.subIndex"><td class="mono">{{ numbered ? hex(o.index) + (o.subIndex ? ':' + o.subIndex.toString(16).toUpperCase().padStart(2, '0') : '') : o.index }}</td><td>{{ o.name }}</td><td class="mono">{{ o.dataType }}</td><td>{{ { READ: 'read', WRITE: 'write', READ_WRITE: 'read, write', CONSTANT: 'constant' }[o.access] }}</td>
-          <td class="mono">{{ o.low || o.high ? `${o.low || '…'} to ${o.high || '…'}` : '–' }}</td><td class="mono">{{ o.preset || '–' }}</td>
+          <td class="mono">{{ o.choices.length ? o.choices.map((c) => `${c.value} ${c.name}`).join(', ') : o.low || o.high ? `${o.low || '…'} to ${o.high || '…'}` : '–' }}</td><td class="mono">{{ o.preset || '–' }}</td>
           <td v-if="planned && numbered"><TextEntry v-if="(o.access === 'READ_WRITE' || o.access === 'WRITE') && [8, 16, 32].includes(o.bits)" class="plain mono write" :value="written(o.index, o.subIndex) ?? ''" :aria-label="`Write ${o.name}`" @enter="(t) => change(o, t)" /></td></tr></tbody></table>
     </div>
   </div>

@@ -11,6 +11,7 @@ import rueda.bus.ClockDrift;
 import rueda.bus.description.DeviceDescription;
 import rueda.bus.description.DeviceDescription.DescribedObject;
 import rueda.bus.description.DeviceDescription.DescribedPdo;
+import rueda.drive.StartUp;
 import rueda.machine.Axis;
 import rueda.machine.Bus.Family;
 import rueda.machine.Bus.IpNetwork;
@@ -196,6 +197,13 @@ public final class ConnectAdvice {
     private void startWrites(DeviceDescription description) {
         if (description.objects().isEmpty() || family.profile() == BusFamily.DriveProfile.PROFIDRIVE || family.family() == Family.ETHERNET_IP) {
             return;
+        }
+        List<StartWrite> present = StartUp.all(machine.bus(), axis);
+        List<StartWrite> asked = description.startWrites().stream().filter(w -> present.stream().noneMatch(p -> p.object() == w.object() && p.subIndex() == w.subIndex())).toList();
+        if (!asked.isEmpty()) {
+            add(Finding.Severity.WARNING, "The description asks for " + asked.size() + (asked.size() == 1 ? " write" : " writes") + " at start-up that " + (asked.size() == 1 ? "is" : "are") + " not planned.",
+                    "First " + String.format(Locale.ROOT, "%04Xh:%02X", asked.get(0).object(), asked.get(0).subIndex()) + " = " + asked.get(0).value() + ": " + asked.get(0).comment() + ".",
+                    new Finding.Mend("Add " + (asked.size() == 1 ? "it" : "them"), asked.stream().map(w -> new Finding.Change("add", pointer + "/startWrites/-", w)).toList()));
         }
         for (int i = 0; i < axis.station().startWrites().size(); i++) {
             StartWrite write = axis.station().startWrites().get(i);

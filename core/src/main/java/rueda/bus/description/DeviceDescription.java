@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import rueda.machine.Bus.Family;
 import rueda.machine.Station.Identity;
+import rueda.machine.Station.StartWrite;
 
 /**
  * One device in one revision.
@@ -19,9 +20,10 @@ import rueda.machine.Station.Identity;
  * @param mailbox   acyclic protocols
  * @param terminals where told
  * @param syncManagers areas of memory it shares with an EtherCAT master, in order of their number; none when not told
+ * @param startWrites what a master is asked to write while the device starts, in order
  */
 public record DeviceDescription(Family family, String format, String name, String vendor, Identity identity, List<DescribedObject> objects,
-                                List<DescribedPdo> pdos, List<DescribedClock> clocks, List<String> mailbox, List<String> terminals, List<DescribedSyncManager> syncManagers) {
+                                List<DescribedPdo> pdos, List<DescribedClock> clocks, List<String> mailbox, List<String> terminals, List<DescribedSyncManager> syncManagers, List<StartWrite> startWrites) {
 
     public DeviceDescription {
         objects = List.copyOf(objects);
@@ -30,12 +32,13 @@ public record DeviceDescription(Family family, String format, String name, Strin
         mailbox = List.copyOf(mailbox);
         terminals = List.copyOf(terminals);
         syncManagers = List.copyOf(syncManagers);
+        startWrites = List.copyOf(startWrites);
     }
 
-    /** Without areas shared with a master: a device of another family than EtherCAT. */
+    /** Without areas shared with a master and without start-up writes: a device of another family than EtherCAT. */
     public DeviceDescription(Family family, String format, String name, String vendor, Identity identity, List<DescribedObject> objects, List<DescribedPdo> pdos, List<DescribedClock> clocks,
                              List<String> mailbox, List<String> terminals) {
-        this(family, format, name, vendor, identity, objects, pdos, clocks, mailbox, terminals, List.of());
+        this(family, format, name, vendor, identity, objects, pdos, clocks, mailbox, terminals, List.of(), List.of());
     }
 
     /** Who may read and write an object. */
@@ -70,8 +73,21 @@ public record DeviceDescription(Family family, String format, String name, Strin
      * @param high     highest value
      * @param preset   default value
      * @param cyclic   may travel cyclically
+     * @param choices  values that have a name, in the order of the file; none for a plain number
      */
-    public record DescribedObject(int index, int subIndex, String name, String dataType, int bits, Access access, String low, String high, String preset, boolean cyclic) {
+    public record DescribedObject(int index, int subIndex, String name, String dataType, int bits, Access access, String low, String high, String preset, boolean cyclic, List<DescribedChoice> choices) {
+        public DescribedObject {
+            choices = List.copyOf(choices);
+        }
+
+        /** A plain number. */
+        public DescribedObject(int index, int subIndex, String name, String dataType, int bits, Access access, String low, String high, String preset, boolean cyclic) {
+            this(index, subIndex, name, dataType, bits, access, low, high, preset, cyclic, List.of());
+        }
+    }
+
+    /** A value of an enumeration. */
+    public record DescribedChoice(long value, String name) {
     }
 
     /**

@@ -3,13 +3,17 @@ package rueda.format.description;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import rueda.bus.description.DeviceDescription;
 import rueda.bus.description.DeviceDescription.Access;
+import rueda.bus.description.DeviceDescription.DescribedChoice;
 import rueda.bus.description.DeviceDescription.DescribedClock;
 import rueda.bus.description.DeviceDescription.DescribedEntry;
 import rueda.bus.description.DeviceDescription.DescribedObject;
@@ -23,6 +27,8 @@ import rueda.format.xml.XmlElement;
 import rueda.format.xml.XmlReader;
 import rueda.machine.Bus.Family;
 import rueda.machine.Station.Identity;
+import rueda.machine.Station.StartWrite;
+import rueda.machine.Station.Transition;
 
 /** EtherCAT slave information, ETG.2000: one file may describe many devices and revisions. */
 public final class EsiReader {
@@ -30,11 +36,14 @@ public final class EsiReader {
     private static final long UNSIGNED_32 = 0xFFFF_FFFFL;
     /** Parts that say nothing of configuration. */
     private static final Set<String> PASSED = Set.of("Type", "Name", "Info", "GroupType", "Fmmu", "Sm", "Image16x14", "ImageData16x14", "Eeprom", "HideType", "URL", "Comment", "RxPdo", "TxPdo",
-            "Mailbox", "Dc", "Profile", "Su");
+            "Mailbox", "Dc", "Profile", "Su", "Slots");
 
     private final List<String> remarks = new ArrayList<>();
     /** data types of the device being read */
     private final Map<String, XmlElement> types = new HashMap<>();
+
+    /** modules of the file by their number as it is written */
+    private final Map<String, XmlElement> modules = new LinkedHashMap<>();
 
     private EsiReader() {
     }
@@ -54,6 +63,7 @@ public final class EsiReader {
         String vendorName = vendor.textOf("Name", "vendor " + vendorId);
         List<DeviceDescription> devices = new ArrayList<>();
         Set<Identity> seen = new HashSet<>();
+        root.need("Descriptions").first("Modules").ifPresent(all -> all.all("Module").forEach(m -> m.first("Type").ifPresent(t -> reader.modules.put(t.attribute("ModuleIdent", ""), m))));
         for (XmlElement device : root.need("Descriptions").need("Devices").all("Device").toList()) {
             DeviceDescription read = reader.device(device, vendorId, vendorName);
             if (!seen.add(read.identity())) {
@@ -77,19 +87,19 @@ public final class EsiReader {
         Set<Integer> numbers = new HashSet<>();
         for (XmlElement child : device.children()) {
             if (child.name().equals("RxPdo") || child.name().equals("TxPdo")) {
-                DescribedPdo pdo = pdo(child);
+                DescribedPdo pdo = pdo(child, 0, 0);
                 if (!numbers.add(pdo.number())) {
                     throw new UnreadableFile(child.place(), String.format(Locale.ROOT, "PDO %04Xh", pdo.number()), "each PDO once", "remove the second");
                 }
                 pdos.add(pdo);
             }
         }
+        slots(device, name, numbers, pdos);
         List<DescribedClock> clocks = device.first("Dc").stream().flatMap(dc -> dc.all("OpMode")).map(mode -> new DescribedClock(mode.textOf("Name", "DC"), mode.textOf("Desc", "") + mode.first("ShiftTimeSync0").map(s -> ", SYNC0 shifted by " + s.text() + " ns").orElse(""),
                 (int) mode.first("AssignActivate").map(a -> a.whole(0, 0xFFFF)).orElse(0L).longValue())).toList();
-        device.everything().filter(e -> e.name().equals("InitCmd")).forEach(c -> remarks.add(c.place() + " of " + name + ": the start-up command " + c.textOf("Index", "?") + ":" + c.textOf("SubIndex", "0") + " = " + c.textOf("Data", "")
-                + " at " + c.textOf("Transition", "?") + " is not taken over; add it under Start-up where it is needed"));
         List<String> mailbox = device.first("Mailbox").map(m -> m.children().stream().map(XmlElement::name).toList()).orElse(List.of());
-        return new DeviceDescription(Family.ETHERCAT, "ESI", name, vendorName, new Identity(name, vendorId, product, revision), objects(device), pdos, clocks, mailbox, ports(device), syncManagers(device, mailbox.isEmpty()));
+        return new DeviceDescription(Family.ETHERCAT, "ESI", name, vendorName, new Identity(name, vendorId, product, revision), objects(device), pdos, clocks, mailbox, ports(device), syncManagers(device, mailbox.isEmpty()),
+                device.everything().filter(e -> e.name().equals("InitCmd")).map(c -> startWrite(c, name)).flatMap(Optional::stream).toList());
     }
 
     /** The text tells what an area is for; where older files leave it out, it follows from the order: mailbox out and in, outputs, inputs. */
@@ -115,6 +125,23 @@ public final class EsiReader {
         return managers;
     }
 
+    /** A start-up command over CoE; one that does not fit a single write of up to 32 bits is told. */
+    private Optional<StartWrite> startWrite(XmlElement command, String device) {
+        List<String> transitions = command.all("Transition").map(XmlElement::text).toList();
+        Optional<Transition> transition = Stream.of(Transition.values()).filter(t -> transitions.equals(List.of(t.symbol()))).findFirst();
+        String data = command.textOf("Data", "").replaceAll("\\s", "");
+        boolean fits = data.matches("([0-9A-Fa-f]{2}){1,4}") && data.length() != 6;
+        if (transition.isEmpty() || !fits || command.first("Index").isEmpty() || command.attribute("CompleteAccess", "0").matches("1|true")) {
+            remarks.add(command.place() + " of " + device + ": the start-up command " + command.textOf("Index", "?") + ":" + command.textOf("SubIndex", "0") + " = " + data + " at " + String.join(", ", transitions)
+                    + " is not taken over: only writes of 8, 16 or 32 bits at IP, PS or SO can be");
+            return Optional.empty();
+        }
+        long value = Long.decode(littleEndian(command.need("Data")));
+        String comment = command.textOf("Comment", "");
+        return Optional.of(new StartWrite((int) command.need("Index").whole(1, 0xFFFF), (int) command.first("SubIndex").map(i -> i.whole(0, 254)).orElse(0L).longValue(), data.length() * 4, value, transition.get(),
+                comment.isBlank() ? "asked for by the description" : comment.substring(0, Math.min(200, comment.length())), true));
+    }
+
     private static int attribute(XmlElement element, String name, long high) {
         String text = element.attribute(name, "0");
         return text.equalsIgnoreCase("true") ? 1 : text.equalsIgnoreCase("false") ? 0 : (int) Text.whole(element.place() + ", " + name, text, 0, high);
@@ -138,11 +165,58 @@ public final class EsiReader {
         return ports;
     }
 
-    private DescribedPdo pdo(XmlElement pdo) {
-        int number = (int) pdo.need("Index").whole(0x1600, 0x1BFF);
+    /**
+     * Devices with slots (ETG.5001, modular device profile; element names from memory): the PDOs of the module that stands in a slot by
+     * default are those of the device. Every slot moves the numbers of PDOs and objects on.
+     */
+    private void slots(XmlElement device, String name, Set<Integer> numbers, List<DescribedPdo> pdos) {
+        XmlElement slots = device.first("Slots").orElse(null);
+        if (slots == null) {
+            return;
+        }
+        int number = 0;
+        for (XmlElement slot : slots.all("Slot").toList()) {
+            int pdoStep = step(slot, slots, "SlotPdoIncrement");
+            int indexStep = step(slot, slots, "SlotIndexIncrement");
+            List<XmlElement> offered = slot.all("ModuleIdent").toList();
+            XmlElement ident = offered.stream().filter(i -> flag(i, "Default")).findFirst().orElse(offered.size() == 1 ? offered.get(0) : null);
+            XmlElement module = ident == null ? null : modules.get(ident.text());
+            if (module == null) {
+                remarks.add(slot.place() + " of " + name + ": " + (ident == null ? offered.size() + " modules fit and none stands there by default" : "no module " + ident.text() + " is in the file") + "; the slot stays empty");
+            } else {
+                remarks.add(slot.place() + " of " + name + ": module " + module.textOf("Name", ident.text()) + " is taken" + (offered.size() > 1 ? "; " + (offered.size() - 1) + " others that fit are not" : ""));
+                for (XmlElement child : module.children()) {
+                    if (child.name().equals("RxPdo") || child.name().equals("TxPdo")) {
+                        DescribedPdo pdo = pdo(child, number * pdoStep, number * indexStep);
+                        if (numbers.add(pdo.number())) {
+                            pdos.add(pdo);
+                        } else {
+                            remarks.add(child.place() + String.format(Locale.ROOT, ": PDO %04Xh is there already; that of the module is not used", pdo.number()));
+                        }
+                    } else if (!PASSED.contains(child.name())) {
+                        remarks.add(child.place() + " of module " + module.textOf("Name", ident.text()) + " is not used");
+                    }
+                }
+            }
+            number++;
+        }
+    }
+
+    private static int step(XmlElement slot, XmlElement slots, String name) {
+        return slot.attributes().containsKey(name) ? attribute(slot, name, 0xFFFF) : attribute(slots, name, 0xFFFF);
+    }
+
+    /** @param pdoShift added to its number where it depends on the slot, {@code indexShift} likewise to the objects */
+    private DescribedPdo pdo(XmlElement pdo, int pdoShift, int indexShift) {
+        XmlElement own = pdo.need("Index");
+        int number = (int) own.whole(0x1600, 0x1BFF) + (flag(own, "DependOnSlot") ? pdoShift : 0);
+        if (number > 0x1BFF) {
+            throw new UnreadableFile(own.place(), String.format(Locale.ROOT, "%04Xh", number), "1600h to 1BFFh in every slot", "correct SlotPdoIncrement");
+        }
         List<DescribedEntry> entries = new ArrayList<>();
         for (XmlElement entry : pdo.all("Entry").toList()) {
-            int index = (int) entry.need("Index").whole(0, 0xFFFF);
+            int written = (int) entry.need("Index").whole(0, 0xFFFF);
+            int index = Math.min(0xFFFF, written + (written != 0 && flag(entry.need("Index"), "DependOnSlot") ? indexShift : 0));
             int bits = (int) entry.need("BitLen").whole(1, 2048);
             int sub = (int) entry.first("SubIndex").map(s -> s.whole(0, 255)).orElse(0L).longValue();
             String type = entry.textOf("DataType", "");
@@ -193,13 +267,13 @@ public final class EsiReader {
             XmlElement info = told == null ? null : told.first("Info").orElse(null);
             int bits = item.first("BitSize").map(b -> (int) b.whole(0, 1 << 16)).orElse(0);
             XmlElement array = types.get(item.need("Type").text());
-            java.util.Optional<XmlElement> elements = array == null ? java.util.Optional.empty() : array.first("ArrayInfo");
+            Optional<XmlElement> elements = array == null ? Optional.empty() : array.first("ArrayInfo");
             int count = elements.flatMap(a -> a.first("Elements")).map(e -> (int) e.whole(1, 255)).orElse(1);
             String type = elements.isPresent() ? array.need("BaseType").text() : item.need("Type").text();
             int first = elements.isPresent() && item.first("SubIdx").isEmpty() ? (int) elements.get().first("LBound").map(b -> b.whole(0, 255)).orElse(1L).longValue() : sub;
             for (int k = 0; k < count; k++) {
                 String name = object.textOf("Name", "") + ", " + item.textOf("Name", "sub-index " + sub) + (count > 1 ? " " + (first + k) : "");
-                put(into, one(index, first + k, name, type, bits / count, item.first("Flags"), java.util.Optional.ofNullable(info), told == null ? item : told), item);
+                put(into, one(index, first + k, name, type, bits / count, item.first("Flags"), Optional.ofNullable(info), told == null ? item : told), item);
             }
             end = Math.max(end, item.first("BitOffs").map(b -> b.whole(0, 1 << 20)).orElse(0L) + item.first("BitSize").map(b -> b.whole(0, 1 << 16)).orElse(0L));
         }
@@ -224,17 +298,22 @@ public final class EsiReader {
         }
     }
 
-    private DescribedObject one(int index, int sub, String name, String declared, int bits, java.util.Optional<XmlElement> flags, java.util.Optional<XmlElement> info, XmlElement at) {
+    private DescribedObject one(int index, int sub, String name, String declared, int bits, Optional<XmlElement> flags, Optional<XmlElement> info, XmlElement at) {
         // An enumeration, or bits, stand on a type of their own that is as wide as a known one.
         String type = DataTypes.bits(declared) == 0 && types.containsKey(declared) ? types.get(declared).textOf("BaseType", declared) : declared;
         String access = flags.map(f -> f.textOf("Access", "ro")).orElse("ro");
         boolean cyclic = flags.map(f -> !f.textOf("PdoMapping", "").isBlank()).orElse(false);
         String preset = info.flatMap(i -> i.first("DefaultValue")).map(XmlElement::text).orElseGet(() -> info.flatMap(i -> i.first("DefaultData")).map(d -> littleEndian(d)).orElse(""));
-        return DataTypes.checked(new DescribedObject(index, sub, name, type, bits, access(access, at), limit(info, "Min"), limit(info, "Max"), DataTypes.bits(type) == 0 ? "" : preset, cyclic), at.place());
+        return DataTypes.checked(new DescribedObject(index, sub, name, type, bits, access(access, at), limit(info, "Min"), limit(info, "Max"), DataTypes.bits(type) == 0 ? "" : preset, cyclic, choices(declared)), at.place());
+    }
+
+    /** Values of an enumeration with their names. */
+    private List<DescribedChoice> choices(String declared) {
+        return types.containsKey(declared) ? types.get(declared).all("EnumInfo").map(e -> new DescribedChoice(e.need("Enum").whole(Integer.MIN_VALUE, UNSIGNED_32), e.textOf("Text", ""))).toList() : List.of();
     }
 
     /** A limit as a value, or as the bytes that travel. */
-    private String limit(java.util.Optional<XmlElement> info, String which) {
+    private String limit(Optional<XmlElement> info, String which) {
         return info.flatMap(i -> i.first(which + "Value")).map(XmlElement::text).orElseGet(() -> info.flatMap(i -> i.first(which + "Data")).map(this::littleEndian).orElse(""));
     }
 

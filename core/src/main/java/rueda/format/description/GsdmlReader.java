@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import rueda.bus.description.DeviceDescription;
 import rueda.bus.description.DeviceDescription.Access;
+import rueda.bus.description.DeviceDescription.DescribedChoice;
 import rueda.bus.description.DeviceDescription.DescribedClock;
 import rueda.bus.description.DeviceDescription.DescribedEntry;
 import rueda.bus.description.DeviceDescription.DescribedObject;
@@ -149,8 +150,14 @@ public final class GsdmlReader {
             // A width that is not the type's own is not held against it: bits, and the Boolean that fills a byte.
             String shown = single || own > 0 ? bits == 8 ? "USINT" : type : type;
             objects.add(DataTypes.checked(new DescribedObject(index, (int) Math.min(255, offset), submodule + ", " + text(ref) + (single ? ", bit " + bit + (bits > 1 ? " to " + (bit + bits - 1) : "") : ""), shown, single && bits > 1 ? 0 : bits,
-                    ref.attribute("Changeable", "true").equals("false") ? Access.READ : Access.READ_WRITE, range[0], range[1], ref.attribute("DefaultValue", ""), false), ref.place()));
+                    ref.attribute("Changeable", "true").equals("false") ? Access.READ : Access.READ_WRITE, range[0], range[1], ref.attribute("DefaultValue", ""), false, choices(ref)), ref.place()));
         }
+    }
+
+    /** Values of a list with their names. */
+    private List<DescribedChoice> choices(XmlElement ref) {
+        return valueLists.containsKey(ref.attribute("ValueItemTarget", "")) ? valueLists.get(ref.attribute("ValueItemTarget", "")).everything()
+                .filter(e -> e.name().equals("Assign") && e.attribute("Content", "").matches("-?\\d{1,18}")).map(e -> new DescribedChoice(Long.parseLong(e.attribute("Content", "")), text(e))).toList() : List.of();
     }
 
     /** Lowest and highest of what is allowed: AllowedValues lists numbers and ranges, a ValueItem its contents; empty where nothing is told. */

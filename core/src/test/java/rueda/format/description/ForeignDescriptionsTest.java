@@ -10,10 +10,13 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import rueda.bus.description.DeviceDescription;
+import rueda.bus.description.DeviceDescription.DescribedChoice;
 import rueda.bus.description.DeviceDescription.DescribedObject;
 import rueda.bus.description.DeviceDescription.DescribedPdo;
 import rueda.format.Reading;
 import rueda.format.UnreadableFile;
+import rueda.machine.Station.StartWrite;
+import rueda.machine.Station.Transition;
 
 /** Descriptions as other makers write them: forms that the standards allow and our own device does not use. */
 class ForeignDescriptionsTest {
@@ -222,7 +225,8 @@ class ForeignDescriptionsTest {
         assertThat(device.object(0x2002, 0).orElseThrow().preset()).isEqualTo("#x01");
         DescribedObject ramp = device.object(0x2003, 0).orElseThrow();
         assertThat(List.of(ramp.low(), ramp.high(), ramp.preset())).containsExactly("0x0001", "0x03E8", "0x0064");
-        assertThat(read.remarks()).anyMatch(r -> r.contains("#x1C12") && r.contains("not taken over"));
+        assertThat(device.startWrites()).singleElement().isEqualTo(new StartWrite(0x1C12, 0, 8, 0, Transition.PREOP_TO_SAFEOP, "asked for by the description", true));
+        assertThat(device.object(0x2002, 0).orElseThrow().choices()).containsExactly(new DescribedChoice(0, "off"));
     }
 
     @Test
@@ -231,5 +235,80 @@ class ForeignDescriptionsTest {
         UnreadableFile refused = catchThrowableOfType(UnreadableFile.class, () -> EsiReader.read(file.getBytes(StandardCharsets.UTF_8)));
         int line = (int) file.substring(0, file.indexOf("<Name>Low</Name>\n<Info>")).chars().filter(c -> c == '\n').count() + 1;
         assertThat(refused.place()).contains("line " + line);
+    }
+
+    /** A start-up command that is no single write of up to 32 bits is told, not forgotten. */
+    @Test
+    void startUpCommandsThatDoNotFitAreTold() {
+        for (String odd : List.of("<Data>0102030405</Data>", "<Data>010203</Data>", "<Transition>SO</Transition><Data>01</Data>", "<Data></Data>")) {
+            Reading<List<DeviceDescription>> read = EsiReader.read(esi("").replace("<Data>00</Data>", odd).getBytes(StandardCharsets.UTF_8));
+            assertThat(read.value().get(0).startWrites()).as(odd).isEmpty();
+            assertThat(read.remarks()).as(odd).anyMatch(r -> r.contains("#x1C12") && r.contains("not taken over"));
+        }
+    }
+
+    /** ETG.5001: what stands in the slots by default makes the process data; numbers move on with the slot. */
+    @Test
+    void esiModulesStandInSlots() {
+        String module = "<Module><Type ModuleIdent=\"#x10\">AX</Type><Name>Axis</Name><RxPdo Sm=\"2\"><Index DependOnSlot=\"1\">#x1600</Index><Name>Out</Name><Entry><Index DependOnSlot=\"1\">#x6040</Index><SubIndex>0</SubIndex><BitLen>16</BitLen><Name>Control</Name><DataType>UINT</DataType></Entry>"
+                + "<Entry><Index>#x0</Index><BitLen>16</BitLen></Entry></RxPdo><Lamp/></Module>";
+        String file = esi("").replace("</Devices>", "</Devices><Modules>" + module + "</Modules>")
+                .replace("</Device>", "<Slots SlotPdoIncrement=\"16\" SlotIndexIncrement=\"#x800\"><Slot><ModuleIdent Default=\"1\">#x10</ModuleIdent><ModuleIdent>#x11</ModuleIdent></Slot><Slot><ModuleIdent>#x10</ModuleIdent></Slot><Slot><ModuleIdent>#x77</ModuleIdent></Slot></Slots></Device>");
+        Reading<List<DeviceDescription>> read = EsiReader.read(file.getBytes(StandardCharsets.UTF_8));
+        assertThat(read.value().get(0).pdos()).extracting(DescribedPdo::number).containsExactly(0x1600, 0x1610);
+        assertThat(read.value().get(0).pdos().get(1).entries()).extracting(e -> e.index() + ":" + e.bits()).containsExactly((0x6040 + 0x800) + ":16", "0:16");
+        assertThat(read.remarks()).anyMatch(r -> r.contains("1 others that fit are not")).anyMatch(r -> r.contains("no module #x77")).anyMatch(r -> r.contains("Lamp"));
+    }
+
+    private static final String ODVA = """
+            $ other maker
+            [File] DescText = "Other"; Revision = 1.0;
+            [Device] VendCode = 99; VendName = "Other" " and"
+                " sons"; ProdCode = 7; MajRev = 3; MinRev = 1; ProdName = "T \\"9\\"";
+            [Params]
+              Param1 = 0, 6, "20 04 24 01 30 03", 0x0000, 0xC1, 1, "Enable", "", "", 0, 1, 0, , , , , , , , , 0;
+              Param2 = 0, , , 0x0010, 0xC3, 2, "Speed", "rpm", "long "
+                       "help", , , , , , , , , , , , 0;
+              Param3 = 0, , , 0x0000, 0xC6, 1, "Mode", "", "", 0, 3, 1, , , , , , , , , 0;
+              Enum3 = 0, "off", 1, "speed", 3, "place";
+              Param4 = 0, , , 0, 0xC7, 2, "Size", "", "", 1, 40, 10, , , , , , , , , 0;
+            [Assembly]
+              Object_Name = "Assembly Object";
+              Assem1 = "Out", "20 04 24 65 30 03", 4, 0, , , 1, Param1, 1, , 6, , 8, Param3, , Param2, , ;
+              Assem2 = "In", "20 04 25 00 2C 01 30 03", , 0, , , , Assem5, 8, Param3;
+              Assem3 = "Configuration", "20 04 24 67 30 03", 2, 0, , , 16, Param4;
+              Assem4 = "Spare", "20 04 24 68 30 03", 2, 0, , , 16, Param4;
+              Assem5 = "Part", , , 0, , , 16, Param2, 8, Param3;
+            [Connection Manager]
+              Connection1 = 0x04010002, 0x44640405, , 4, Assem1, , , Assem2, , , 2, Assem3, "Exclusive owner", "", "20 04 24 67 2C 65 2D 00 2C 01";
+              Connection2 = 0x04010002, 0x44640405, , 6, , , Param4, , , , , , "By size", "", "34 04 00 00 00 00 00 00 00 00 20 04 24 80 2C 96 2C A0";
+            [Port] Port1 = TCP, "Ethernet", "20 F5 24 01", 2;
+            """;
+
+    @Test
+    void anEdsOfOdvaAsOthersWriteIt() {
+        Reading<List<DeviceDescription>> read = OdvaEdsReader.read(ODVA.getBytes(StandardCharsets.UTF_8));
+        DeviceDescription device = read.value().get(0);
+        assertThat(device.vendor()).as("joined texts").isEqualTo("Other and sons");
+        assertThat(device.name()).as("escaped marks").isEqualTo("T \"9\"");
+        assertThat(device.object(3, 0).orElseThrow().choices()).extracting(c -> c.value() + c.name()).containsExactly("0off", "1speed", "3place");
+        assertThat(device.pdos()).extracting(p -> p.number() + (p.output() ? " out " : " in ") + p.bits() / 8).as("instances from the paths; the configuration is no process data; connections by size")
+                .containsExactlyInAnyOrder("101 out 4", "300 in 4", "150 out 6", "160 in 10");
+        DescribedPdo out = device.pdos().stream().filter(p -> p.number() == 101).findFirst().orElseThrow();
+        assertThat(out.entries()).extracting(e -> e.name() + ":" + e.bits()).as("bits, fillers, a width left out, an empty member").containsExactly("Enable:1", "filler:1", "filler:6", "Mode:8", "Speed:16");
+        DescribedPdo in = device.pdos().stream().filter(p -> p.number() == 300).findFirst().orElseThrow();
+        assertThat(in.entries()).extracting(e -> e.name() + ":" + e.bits()).as("a member that is an assembly").containsExactly("Speed:16", "Mode:8", "Mode:8");
+        assertThat(read.remarks()).anyMatch(r -> r.contains("instance 103")).anyMatch(r -> r.contains("Spare")).anyMatch(r -> r.contains("[port]")).hasSize(3);
+    }
+
+    @Test
+    void anAssemblyThatContainsItselfIsRefused() {
+        assertThat(catchThrowableOfType(UnreadableFile.class, () -> OdvaEdsReader.read(ODVA.replace("8, Param3;\n  Assem3", "8, Assem2;\n  Assem3").getBytes(StandardCharsets.UTF_8))).getMessage()).contains("member of itself");
+        StringBuilder deep = new StringBuilder("[Device] VendCode = 1; ProdCode = 1; MajRev = 1; MinRev = 1; ProdName = \"x\"; [Assembly] ");
+        for (int i = 1; i < 40; i++) {
+            deep.append("Assem").append(i).append(" = \"a\", , , , , , , Assem").append(i + 1).append(", , Assem").append(i + 1).append("; ");
+        }
+        deep.append("Assem40 = \"a\", , , , , , , ;");
+        assertThat(catchThrowableOfType(UnreadableFile.class, () -> OdvaEdsReader.read(deep.toString().getBytes(StandardCharsets.UTF_8))).getMessage()).contains("members");
     }
 }
