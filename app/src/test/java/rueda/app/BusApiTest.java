@@ -183,6 +183,31 @@ class BusApiTest {
         assertThat(JSON.readTree(refused.body()).at("/faults/0/value").asString()).isEqualTo("WHAT");
     }
 
+    /** What Rueda exports agrees with itself on every bus; half of it lacks a direction. */
+    @Test
+    void ourOwnTagTableRaisesNoAlarm() throws Exception {
+        for (String family : new String[] {"ETHERCAT", "CANOPEN", "PROFINET", "ETHERNET_IP", "MODBUS_TCP"}) {
+            JsonNode moved = JSON.readTree(post("/api/calc/bus/family", "{\"machine\":" + machine() + ",\"family\":\"" + family + "\"}").body());
+            for (String format : new String[] {"CSV", "XML", "STRUCTURED_TEXT"}) {
+                String table = JSON.readTree(post("/api/calc/bus/tags", "{\"machine\":" + moved + ",\"format\":\"" + format + "\"}").body()).get("text").asText();
+                for (int axis : new int[] {0, 3}) {
+                    JsonNode compared = compared(moved, axis, table);
+                    assertThat(compared).as(family + format).hasSize(2);
+                    assertThat(compared.findValuesAsString("severity")).as(family + " " + format + " " + axis + compared).containsOnly("GOOD");
+                }
+            }
+            String half = JSON.readTree(post("/api/calc/bus/tags", "{\"machine\":" + moved + ",\"format\":\"CSV\"}").body()).get("text").asText().lines().filter(l -> !l.contains("%I")).reduce("", (a, b) -> a + b + "\n");
+            assertThat(compared(moved, 0, half).toString()).as(family).contains("The table has no tag for what goes from the drive.");
+        }
+    }
+
+    private JsonNode compared(JsonNode machine, int axis, String table) throws Exception {
+        ObjectNode question = JSON.createObjectNode();
+        question.set("machine", machine);
+        question.put("axis", axis).put("text", table).put("alignment", 1).put("counts", "BYTES").put("output", true);
+        return JSON.readTree(post("/api/calc/bus/comparison", question.toString()).body());
+    }
+
     /** A DCF is of one node: its values come in although its data sheet is known, the sheet is not kept twice, and nothing changes until the machine is saved. */
     @Test
     void aConfigurationComesInAlthoughItsSheetIsKnown() throws Exception {

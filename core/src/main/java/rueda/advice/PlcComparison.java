@@ -9,11 +9,13 @@ import java.util.Locale;
 import java.util.Set;
 import rueda.bus.BusFamily;
 import rueda.bus.ProcessDataLayout;
+import rueda.bus.StationPlace;
 import rueda.bus.WireOrder;
 import rueda.drive.CyclicItem;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.machine.Station.Entry;
+import rueda.plc.ProcessAddress;
 import rueda.plc.TagRow;
 import rueda.plc.Type;
 
@@ -33,6 +35,8 @@ public final class PlcComparison {
     /** row of each entry, −1 for none */
     private final int[] rowOf;
     private final int base;
+    /** where the network puts the station in the image of this direction, bytes; −1 when the table tells no addresses */
+    private final int planned;
     private final List<Finding> findings = new ArrayList<>();
     private final List<Line> lines = new ArrayList<>();
 
@@ -58,14 +62,15 @@ public final class PlcComparison {
     public record Compared(boolean output, List<Line> lines, List<Finding> findings) {
     }
 
-    private PlcComparison(Machine machine, Axis axis, String pointer, boolean output, List<TagRow> rows, WireOrder plcOrder) {
+    private PlcComparison(Machine machine, Axis axis, String pointer, boolean output, List<TagRow> rows, WireOrder plcOrder, int planned) {
         this.axis = axis;
         this.output = output;
         this.rows = rows;
         this.pointer = pointer + "/station/" + (output ? "outputs" : "inputs");
         family = BusFamily.of(machine.bus());
         layout = BusFamily.layout(machine.bus(), output ? axis.station().outputs() : axis.station().inputs());
-        base = rows.stream().mapToInt(TagRow::bitOffset).min().orElse(0) / 8 * 8;
+        this.planned = planned;
+        base = base();
         this.plcOrder = plcOrder == null ? layout.order() : plcOrder;
         rowOf = matched();
     }
@@ -77,9 +82,36 @@ public final class PlcComparison {
      * @param plcOrder how the PLC reads bytes; null: as this bus has them
      */
     public static Compared of(Machine machine, Axis axis, String pointer, boolean output, List<TagRow> rows, WireOrder plcOrder) {
-        PlcComparison comparison = new PlcComparison(machine, axis, pointer, output, placed(rows), plcOrder);
+        boolean addressed = !rows.isEmpty() && rows.stream().allMatch(r -> r.output() != null && r.bitOffset() >= 0);
+        int number = machine.axes().indexOf(axis);
+        StationPlace place = addressed && number >= 0 ? StationPlace.of(machine).get(number) : null;
+        PlcComparison comparison = new PlcComparison(machine, axis, pointer, output, placed(rows), plcOrder, place == null ? -1 : output ? place.outputs() : place.inputs());
         comparison.compare();
         return new Compared(output, List.copyOf(comparison.lines), comparison.findings.stream().map(f -> comparison.mended(machine, rows, f)).toList());
+    }
+
+    /** A direction of which the table has nothing. */
+    public static Compared missing(Machine machine, Axis axis, String pointer, boolean output) {
+        PlcComparison comparison = new PlcComparison(machine, axis, pointer, output, List.of(), null, -1);
+        comparison.lines();
+        comparison.findings.clear();
+        comparison.add(Finding.Severity.WARNING, "The table has no tag for what goes " + (output ? "to the drive." : "from the drive."),
+                output ? "The PLC would command nothing of " + axis.name() + "." : "The PLC would know nothing of " + axis.name() + ".", null);
+        return new Compared(output, List.copyOf(comparison.lines), List.copyOf(comparison.findings));
+    }
+
+    /** Where the station begins in the table, in bits: told by the names where all agree, so that a missing head moves nothing; else the first row. */
+    private int base() {
+        Set<Integer> differences = new HashSet<>();
+        for (int i = 0; i < layout.entries().size(); i++) {
+            for (TagRow row : rows) {
+                if (layout.entries().get(i).hasTag() && same(layout.entries().get(i).tag(), row.name(), false)) {
+                    differences.add(row.bitOffset() - layout.bitOffset(i));
+                }
+            }
+        }
+        int only = differences.size() == 1 ? differences.iterator().next() : -1;
+        return only >= 0 && only % 8 == 0 ? only : rows.stream().mapToInt(TagRow::bitOffset).min().orElse(0) / 8 * 8;
     }
 
     /** A finding with a mend that helps: one that leaves as many faults as before is exchanged for the whole layout of the PLC, where that helps, or taken off. */
@@ -103,7 +135,7 @@ public final class PlcComparison {
 
     private long faultsWith(Machine machine, List<TagRow> told, List<Entry> entries) {
         Axis changed = axis.withStation(output ? axis.station().withEntries(entries, axis.station().inputs()) : axis.station().withEntries(axis.station().outputs(), entries));
-        PlcComparison comparison = new PlcComparison(machine, changed, pointer.substring(0, pointer.indexOf("/station/")), output, placed(told), plcOrder);
+        PlcComparison comparison = new PlcComparison(machine, changed, pointer.substring(0, pointer.indexOf("/station/")), output, placed(told), plcOrder, planned);
         comparison.compare();
         return faults(comparison.findings);
     }
@@ -237,12 +269,28 @@ public final class PlcComparison {
     }
 
     private void compare() {
+        lines();
+        int off = base / 8 - planned;
+        if (planned >= 0 && off != 0) {
+            findings.removeIf(f -> f.severity() == Finding.Severity.GOOD);
+            add(Finding.Severity.WARNING, "The table has " + axis.name() + " " + Math.abs(off) + (Math.abs(off) == 1 ? " byte " : " bytes ") + (off > 0 ? "behind" : "before") + " where the network puts it, "
+                    + (output ? "PLC to drive." : "drive to PLC."), "In the table it begins at " + ProcessAddress.text(output, base, 8) + ", in the network at " + ProcessAddress.text(output, planned * 8, 8)
+                    + ". Unless the PLC itself places the station there, every value is read from another place: give the station this first address in the PLC, or take the tag table from here.", null);
+        }
+    }
+
+    private void lines() {
         List<Entry> entries = layout.entries();
         int shift = 0;
         int last = -1;
         for (int i = 0; i < entries.size(); i++) {
             Entry entry = entries.get(i);
             if (entry.fillsGap()) {
+                continue;
+            }
+            if (rowOf[i] < 0 && !entry.hasTag() && !rows.isEmpty()) {
+                /* nobody asks for it: on PROFINET most of a telegram belongs to the motion function of the PLC */
+                lines.add(new Line(i, title(entry), place(layout.bitOffset(i), entry.bits()), dataType(entry), "", "", "", "", "", true, "no tag here and none in the table"));
                 continue;
             }
             if (rowOf[i] < 0) {

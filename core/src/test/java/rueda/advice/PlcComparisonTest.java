@@ -23,7 +23,7 @@ class PlcComparisonTest {
     private static final Machine DEMO = DemoMachine.create();
     private static final Axis SHUTTLE = DEMO.axes().get(0);
     /** As a PLC declares it that aligns 32-bit members to 4 bytes. */
-    private static final String COMMANDS = "TYPE Cmd : STRUCT Control : WORD; Position : DINT; Mode : SINT; END_STRUCT; END_TYPE VAR_GLOBAL Shuttle_Cmd AT %QB64 : Cmd; END_VAR";
+    private static final String COMMANDS = "TYPE Cmd : STRUCT Control : WORD; Position : DINT; Mode : SINT; END_STRUCT; END_TYPE VAR_GLOBAL Shuttle_Cmd AT %QB0 : Cmd; END_VAR";
 
     private static List<TagRow> declared(String text, int alignment) {
         return TagDeclarationsReader.read(text.getBytes(StandardCharsets.UTF_8), alignment, Counts.BYTES);
@@ -197,5 +197,35 @@ class PlcComparisonTest {
             }
         }
         assertThat(offered).isGreaterThan(50);
+    }
+
+    /** A table that stands as a whole elsewhere than the network puts the station: nothing else is said of its rows. */
+    @Test
+    void aTableThatLiesElsewhereAsAWholeIsFound() {
+        for (int by : new int[] {1, 2, 64}) {
+            PlcComparison.Compared compared = outputs(SHUTTLE.station().outputs(), declared(COMMANDS.replace("%QB0", "%QB" + by), 4));
+            assertThat(compared.lines()).as("%d bytes", by).allMatch(PlcComparison.Line::agrees);
+            assertThat(compared.findings()).singleElement().satisfies(f -> {
+                assertThat(f.severity()).isEqualTo(Finding.Severity.WARNING);
+                assertThat(f.title()).contains(by + (by == 1 ? " byte behind" : " bytes behind"));
+                assertThat(f.consequence()).contains("%QB" + by, "%QB0");
+            });
+        }
+    }
+
+    /** A missing head is a missing row, not a shift of all others. */
+    @Test
+    void aMissingHeadMovesNothing() {
+        List<TagRow> rows = declared(COMMANDS, 4);
+        PlcComparison.Compared compared = outputs(SHUTTLE.station().outputs(), rows.subList(1, rows.size()));
+        assertThat(compared.findings()).singleElement().satisfies(f -> assertThat(f.title()).isEqualTo("Controlword is not in the PLC's table."));
+        assertThat(compared.lines().subList(1, 3)).allMatch(PlcComparison.Line::agrees);
+    }
+
+    @Test
+    void aDirectionThatIsNotInTheTableIsFound() {
+        PlcComparison.Compared compared = PlcComparison.missing(DEMO, SHUTTLE, "/axes/0", false);
+        assertThat(compared.lines()).hasSize((int) SHUTTLE.station().inputs().stream().filter(e -> !e.fillsGap()).count()).noneMatch(PlcComparison.Line::agrees);
+        assertThat(compared.findings()).singleElement().satisfies(f -> assertThat(f.title()).contains("from the drive"));
     }
 }

@@ -248,11 +248,14 @@ class BusController {
             case XML -> PlcOpenXml.read(bytes(q.text()), q.alignment(), counts);
             case STRUCTURED_TEXT -> TagDeclarationsReader.read(bytes(q.text()), q.alignment(), counts);
         });
+        boolean tellsDirections = rows.stream().anyMatch(r -> r.output() != null || bound(axis.station().outputs(), r) || bound(axis.station().inputs(), r));
         List<PlcComparison.Compared> compared = new ArrayList<>();
         for (boolean output : new boolean[] {true, false}) {
             List<TagRow> direction = rows.stream().filter(r -> output == writes(r, axis, q.output())).toList();
             if (!direction.isEmpty()) {
                 compared.add(PlcComparison.of(machine, axis, "/axes/" + q.axis(), output, direction, q.order()));
+            } else if (tellsDirections && (output ? axis.station().outputs() : axis.station().inputs()).stream().anyMatch(e -> !e.fillsGap())) {
+                compared.add(PlcComparison.missing(machine, axis, "/axes/" + q.axis(), output));
             }
         }
         return compared;
@@ -276,10 +279,12 @@ class BusController {
         if (row.output() != null) {
             return row.output();
         }
+        return bound(axis.station().outputs(), row) || !bound(axis.station().inputs(), row) && otherwise;
+    }
+
+    private static boolean bound(List<Entry> entries, TagRow row) {
         String name = row.name().replace('.', '_');
-        boolean out = axis.station().outputs().stream().anyMatch(e -> e.hasTag() && e.tag().replace('.', '_').equalsIgnoreCase(name));
-        boolean in = axis.station().inputs().stream().anyMatch(e -> e.hasTag() && e.tag().replace('.', '_').equalsIgnoreCase(name));
-        return out || !in && otherwise;
+        return entries.stream().anyMatch(e -> e.hasTag() && e.tag().replace('.', '_').equalsIgnoreCase(name));
     }
 
     /** @param text members as in a structure, such as Probe : ARRAY[1..2] OF DINT; or whole TYPE and VAR_GLOBAL blocks */
