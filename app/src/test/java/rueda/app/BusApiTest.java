@@ -67,7 +67,7 @@ class BusApiTest {
     /** The published schema is that of the interface, and the demo is a machine file by it. */
     @Test
     void theMachineFileFitsItsSchema() throws Exception {
-        JsonNode schema = MachineSchema.of(get("/api/openapi"));
+        JsonNode schema = MachineSchema.of(get("/made/openapi"));
         if (System.getProperty("rueda.write") != null) {
             java.nio.file.Files.writeString(java.nio.file.Path.of("src/main/resources/rueda/machine.schema.json"), ApiTest.indented(schema));
         }

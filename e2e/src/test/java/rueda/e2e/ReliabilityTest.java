@@ -28,7 +28,7 @@ import org.junit.jupiter.api.io.TempDir;
 class ReliabilityTest {
 
     /** By hand: -Drueda.kills=200. */
-    private static final int ROUNDS = Integer.getInteger("rueda.kills", 4);
+    private static final int ROUNDS = Integer.getInteger("rueda.kills", 20);
 
     @TempDir
     Path folder;
@@ -141,7 +141,7 @@ class ReliabilityTest {
             }
             String document = now.replaceFirst("(?s).*\"document\":", "").replaceFirst("}$", "").replaceFirst("\"duration\":[0-9.]+", "\"duration\":0.2");
             revision = number(now, "revision");
-            long killAt = System.nanoTime() + (long) ((1000 + random.nextInt(4000)) * 1e6);
+            long killAt = System.nanoTime() + (long) ((200 + random.nextInt(2300)) * 1e6);
             Thread killer = new Thread(() -> {
                 while (System.nanoTime() < killAt) {
                     Thread.onSpinWait();

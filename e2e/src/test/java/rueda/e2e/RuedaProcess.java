@@ -7,15 +7,16 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.concurrent.TimeUnit;
 
-/** The packaged program as a process of its own, on a free port, with a database in a folder. */
+/** The packaged program, laid out as ./rueda demo starts it, as a process of its own, on a free port, with a database in a folder. */
 final class RuedaProcess implements AutoCloseable {
 
     private final Process process;
     private final String address;
 
     RuedaProcess(Path data) throws IOException {
-        String jar = System.getProperty("rueda.jar");
-        process = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:TieredStopAtLevel=1", "-jar", jar, "serve", "--port", "0", "--data", data.toString())
+        Path laidOut = Path.of(System.getProperty("rueda.jar")).resolveSibling("rueda");
+        process = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:SharedArchiveFile=" + laidOut.resolve("rueda.jsa"), "-XX:TieredStopAtLevel=1", "-jar",
+                laidOut.resolve("rueda.jar").toString(), "serve", "--port", "0", "--data", data.toString())
                 .redirectErrorStream(true).start();
         BufferedReader output = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
         StringBuilder said = new StringBuilder();

@@ -13,7 +13,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestAttribute;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Every stage has an address of its own; all are the one page. */
+/** Every stage has an address of its own; all are the one page. The description of the interface is a file beside it. */
 @Hidden
 @RestController
 class PageController {
@@ -21,14 +21,21 @@ class PageController {
     /** Stands in the page where the number of its styles belongs. */
     private static final String PLACE = "STYLE-NONCE";
 
-    private final String page;
+    private final String page = text("static/index.html");
+    private final String description = text("rueda/openapi.json");
 
-    PageController() {
-        try (InputStream in = new ClassPathResource("static/index.html").getInputStream()) {
-            page = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+    private static String text(String resource) {
+        try (InputStream in = new ClassPathResource(resource).getInputStream()) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
         } catch (IOException missing) {
             throw new UncheckedIOException(missing);
         }
+    }
+
+    /** The description of the interface, OpenAPI 3.1; a test makes it from the controllers. */
+    @GetMapping(path = "/api/openapi", produces = MediaType.APPLICATION_JSON_VALUE)
+    String description() {
+        return description;
     }
 
     @GetMapping({"/", "/index.html", "/connect/**", "/map/**", "/scale/**", "/wire/**", "/tune/**", "/home/**", "/program/**", "/prove/**"})
