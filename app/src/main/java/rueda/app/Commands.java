@@ -55,10 +55,16 @@ final class Commands implements Callable<Integer> {
         @Option(names = "--data", description = "folder of the database, default ${DEFAULT-VALUE}", defaultValue = "data")
         Path data;
 
+        @Option(names = "--restore-copy", description = "go back to the last sound copy of the database first; what is there is kept aside")
+        boolean restoreCopy;
+
         int start() {
             ConfigurableApplicationContext context;
             Path folder = data.toAbsolutePath().normalize();
             try {
+                if (restoreCopy) {
+                    System.out.println(DataFolder.restoreCopy(folder));
+                }
                 DataFolder.check(folder, port);
                 context = new SpringApplication(RuedaApplication.class).run("--server.port=" + port, "--rueda.data=" + folder);
             } catch (DataFolder.CannotStart reason) {

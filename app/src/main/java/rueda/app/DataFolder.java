@@ -15,8 +15,12 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.Locale;
+import java.util.Optional;
+import java.util.OptionalLong;
 import org.springframework.core.io.Resource;
 import org.springframework.core.io.support.PathMatchingResourcePatternResolver;
+import rueda.app.storage.DatabaseCopy;
+import rueda.app.storage.WriteMark;
 
 /** Whether a server can start here. Each reason that it cannot is one sentence with what to do, and has an exit code of its own. */
 final class DataFolder {
@@ -28,6 +32,7 @@ final class DataFolder {
     static final int DATABASE_NEWER = 6;
     static final int PORT_IN_USE = 7;
     static final int OTHER = 8;
+    static final int DATABASE_CUT_OFF = 9;
 
     /** H2: the database is open in another process. */
     private static final int ALREADY_OPEN = 90020;
@@ -94,14 +99,36 @@ final class DataFolder {
 
     private static void database(Path folder) throws CannotStart {
         Path file = folder.resolve("rueda.mv.db");
+        OptionalLong acknowledged = new WriteMark(folder).read();
         if (!Files.exists(file)) {
+            if (acknowledged.isPresent()) {
+                throw new CannotStart(DATABASE_CUT_OFF, "The database " + file + " is missing, although " + acknowledged.getAsLong() + " writes were stored there. " + wayBack(folder) + " Nothing was changed.");
+            }
             return;
         }
         String what = "The database " + file;
-        try (Connection connection = DriverManager.getConnection("jdbc:h2:file:" + folder.resolve("rueda") + ";IFEXISTS=TRUE;WRITE_DELAY=0;TRACE_LEVEL_FILE=0;TRACE_LEVEL_SYSTEM_OUT=0");
-             Statement statement = connection.createStatement();
-             ResultSet versions = statement.executeQuery("select \"version\" from \"flyway_schema_history\" where \"version\" is not null")) {
-            int newest = newest();
+        /* opened for reading only: whatever is found, the file stays as it is */
+        try (Connection connection = DriverManager.getConnection("jdbc:h2:file:" + folder.resolve("rueda") + ";IFEXISTS=TRUE;ACCESS_MODE_DATA=r;TRACE_LEVEL_FILE=0;TRACE_LEVEL_SYSTEM_OUT=0");
+             Statement statement = connection.createStatement()) {
+            version(statement, what);
+            long counted = counted(statement);
+            if (acknowledged.isPresent() && counted < acknowledged.getAsLong()) {
+                throw new CannotStart(DATABASE_CUT_OFF, what + " is cut off or an older one: it holds " + counted + " of the " + acknowledged.getAsLong() + " writes that were stored. " + wayBack(folder) + " Nothing was changed.");
+            }
+        } catch (SQLException failed) {
+            switch (failed.getErrorCode()) {
+                case ALREADY_OPEN, LOCKED -> throw new CannotStart(FOLDER_IN_USE, what + " is open in another Rueda. End that, or name another folder with --data.");
+                case WRONG_USER -> throw new CannotStart(DATABASE_DAMAGED, what + " is not one of Rueda's: it asks for another user. Name another folder with --data.");
+                default -> throw new CannotStart(DATABASE_DAMAGED, what + " is damaged and cannot be opened (H2 " + failed.getErrorCode() + "). " + wayBack(folder) + " Nothing was changed.");
+            }
+        } catch (NumberFormatException | IOException unknown) {
+            throw new CannotStart(DATABASE_DAMAGED, what + " has tables that this Rueda does not know. Name another folder with --data.");
+        }
+    }
+
+    private static void version(Statement statement, String what) throws SQLException, IOException, CannotStart {
+        int newest = newest();
+        try (ResultSet versions = statement.executeQuery("select \"version\" from \"flyway_schema_history\" where \"version\" is not null")) {
             while (versions.next()) {
                 String version = versions.getString(1);
                 if (Integer.parseInt(version.split("\\.")[0]) > newest) {
@@ -109,14 +136,43 @@ final class DataFolder {
                 }
             }
         } catch (SQLException failed) {
-            switch (failed.getErrorCode()) {
-                case NO_TABLE, NO_TABLE_IN_EMPTY_DATABASE -> { }
-                case ALREADY_OPEN, LOCKED -> throw new CannotStart(FOLDER_IN_USE, what + " is open in another Rueda. End that, or name another folder with --data.");
-                case WRONG_USER -> throw new CannotStart(DATABASE_DAMAGED, what + " is not one of Rueda's: it asks for another user. Name another folder with --data.");
-                default -> throw new CannotStart(DATABASE_DAMAGED, what + " is damaged and cannot be opened (H2 " + failed.getErrorCode() + "). Put a copy of it back, or name another folder with --data. Nothing was changed.");
+            if (!noTable(failed)) {
+                throw failed;
             }
-        } catch (NumberFormatException | IOException unknown) {
-            throw new CannotStart(DATABASE_DAMAGED, what + " has tables that this Rueda does not know. Name another folder with --data.");
+        }
+    }
+
+    /** Writes the database has counted, 0 when it is new or from before they were counted. */
+    private static long counted(Statement statement) throws SQLException {
+        try (ResultSet writes = statement.executeQuery("select writes from write_count where id = 1")) {
+            return writes.next() ? writes.getLong(1) : 0;
+        } catch (SQLException failed) {
+            if (noTable(failed)) {
+                return 0;
+            }
+            throw failed;
+        }
+    }
+
+    private static boolean noTable(SQLException failed) {
+        return failed.getErrorCode() == NO_TABLE || failed.getErrorCode() == NO_TABLE_IN_EMPTY_DATABASE;
+    }
+
+    private static String wayBack(Path folder) {
+        return DatabaseCopy.madeAt(folder).map(at -> "The last sound copy is of " + at + ": start once with --restore-copy to go back to it (what is there now is kept aside), or put a copy of your own there")
+                .orElse("Put a copy of it back") + (Files.exists(folder.resolve(WriteMark.FILE)) ? " and delete " + folder.resolve(WriteMark.FILE) : "") + ", or name another folder with --data.";
+    }
+
+    /** Goes back to the last sound copy. @return what was done, in a sentence */
+    static String restoreCopy(Path folder) throws CannotStart {
+        Optional<String> at = DatabaseCopy.madeAt(folder);
+        if (at.isEmpty()) {
+            throw new CannotStart(FOLDER_UNUSABLE, "There is no copy " + folder.resolve(DatabaseCopy.FILE) + " to go back to. Start without --restore-copy, or name another folder with --data.");
+        }
+        try {
+            return "The database is the copy of " + at.get() + " now" + DatabaseCopy.restore(folder).map(aside -> "; what was there is kept in " + aside).orElse("") + ".";
+        } catch (IOException failed) {
+            throw new CannotStart(DATABASE_DAMAGED, "The copy " + folder.resolve(DatabaseCopy.FILE) + " cannot be put in place: " + failed.getMessage() + ". Nothing was changed.");
         }
     }
 

@@ -72,7 +72,7 @@ class ReliabilityTest {
         Path newer = Files.createDirectory(folder.resolve("newer"));
         Files.copy(data.resolve("rueda.mv.db"), newer.resolve("rueda.mv.db"));
         try (Connection connection = DriverManager.getConnection("jdbc:h2:file:" + newer.resolve("rueda"))) {
-            connection.createStatement().execute("update \"flyway_schema_history\" set \"version\" = '99' where \"version\" = '2'");
+            connection.createStatement().execute("update \"flyway_schema_history\" set \"version\" = '99' where \"version\" = '3'");
         }
         byte[] before = Files.readAllBytes(newer.resolve("rueda.mv.db"));
         refused(program("serve", "--port", "0", "--data", newer.toString()), 6, "was made by a newer Rueda");
@@ -83,6 +83,92 @@ class ReliabilityTest {
         Files.write(damaged.resolve("rueda.mv.db"), scrambled);
         refused(program("serve", "--port", "0", "--data", damaged.toString()), 5, "is damaged and cannot be opened", "Nothing was changed");
         assertThat(Files.readAllBytes(damaged.resolve("rueda.mv.db"))).as("touched nothing").isEqualTo(scrambled);
+    }
+
+    /** Cut off at any place, emptied or gone: told apart from a new folder, touched by nothing, and the last sound copy leads back. */
+    @Test
+    void aDatabaseThatLacksWhatWasStoredIsToldAndTheCopyLeadsBack() throws Exception {
+        Path data = folder.resolve("cut");
+        try (RuedaProcess rueda = new RuedaProcess(data)) {
+            long revision = number(get(rueda, "/api/machines/1").body(), "revision");
+            for (int i = 0; i < 5; i++) {
+                revision = saved(rueda, "before the copy " + i, revision);
+            }
+            for (int wait = 0; wait < 600 && !Files.exists(data.resolve("rueda-copy.zip")); wait++) {
+                Thread.sleep(100);
+            }
+            for (int i = 0; i < 20; i++) {
+                revision = saved(rueda, "after the copy " + i, revision);
+            }
+            rueda.kill();
+        }
+        byte[] whole = Files.readAllBytes(data.resolve("rueda.mv.db"));
+        Random random = new Random(5);
+        for (int cut : new int[] {0, 1, 4096, 8192, whole.length / 4, whole.length / 2, whole.length - 40_960, 12_288 + random.nextInt(whole.length / 2)}) {
+            Files.write(data.resolve("rueda.mv.db"), Arrays.copyOf(whole, cut));
+            Ended ended = program("serve", "--port", "0", "--data", data.toString());
+            assertThat(ended.code()).as("cut to %d of %d bytes: %s", cut, whole.length, ended.err()).isIn(5, 9);
+            refused(ended, ended.code(), "--restore-copy", "Nothing was changed");
+            assertThat(Files.size(data.resolve("rueda.mv.db"))).as("touched nothing").isEqualTo(cut);
+        }
+        Files.delete(data.resolve("rueda.mv.db"));
+        refused(program("serve", "--port", "0", "--data", data.toString()), 9, "is missing, although", "--restore-copy");
+        Files.write(data.resolve("rueda.mv.db"), Arrays.copyOf(whole, 5000));
+        try (RuedaProcess rueda = new RuedaProcess(data, "--restore-copy")) {
+            assertThat(get(rueda, "/api/machines/1").body()).contains("before the copy 4");
+        }
+        try (var kept = Files.list(data)) {
+            assertThat(kept.filter(p -> p.getFileName().toString().contains("set-aside"))).hasSize(1);
+        }
+        try (RuedaProcess rueda = new RuedaProcess(data)) {
+            assertThat(get(rueda, "/api/machines/1").body()).contains("before the copy 4");
+        }
+    }
+
+    private long saved(RuedaProcess rueda, String name, long revision) throws Exception {
+        String document = get(rueda, "/api/machines/1").body().replaceFirst("(?s).*\"document\":", "").replaceFirst("}$", "").replaceFirst("\"name\":\"[^\"]*\"", "\"name\":\"" + name + "\"");
+        HttpResponse<String> answer = send(rueda, "PUT", "/api/machines/1", document, revision);
+        assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
+        return number(answer.body(), "revision");
+    }
+
+    /** No file may grow beyond a size, as on a full disk: saves are refused in words, reads go on, and it recovers by itself; what was acknowledged is there after a start. */
+    @Test
+    void aDiskThatFillsRefusesSavesInWordsAndRecovers() throws Exception {
+        Path data = folder.resolve("full");
+        long revision;
+        try (RuedaProcess rueda = RuedaProcess.withFilesUpTo(5_000_000, data)) {
+            revision = number(get(rueda, "/api/machines/1").body(), "revision");
+            String document = get(rueda, "/api/machines/1").body().replaceFirst("(?s).*\"document\":", "").replaceFirst("}$", "");
+            HttpResponse<String> answer = null;
+            int refusals = 0;
+            for (int i = 0; i < 3000 && refusals < 5; i++) {
+                answer = send(rueda, "PUT", "/api/machines/1", document.replaceFirst("\"name\":\"[^\"]*\"", "\"name\":\"cell " + i + "\""), revision);
+                if (answer.statusCode() == 200) {
+                    revision = number(answer.body(), "revision");
+                } else {
+                    refusals++;
+                    assertThat(answer.statusCode()).as(answer.body()).isIn(503, 507);
+                    assertThat(answer.body()).contains("Nothing of this was stored");
+                    /* the database closes when a write fails and opens again for the read; while that fails too, it is told in words */
+                    HttpResponse<String> read = get(rueda, "/api/machines/1");
+                    for (int again = 0; again < 20 && read.statusCode() != 200; again++) {
+                        assertThat(read.statusCode()).as(read.body()).isIn(503, 507);
+                        read = get(rueda, "/api/machines/1");
+                    }
+                    assertThat(number(read.body(), "revision")).as("reads go on").isEqualTo(revision);
+                }
+            }
+            assertThat(refusals).as("it was full").isEqualTo(5);
+            rueda.filesOfAnySize();
+            for (int i = 0; i < 3; i++) {
+                revision = saved(rueda, "with room " + i, revision);
+            }
+            rueda.kill();
+        }
+        try (RuedaProcess rueda = new RuedaProcess(data)) {
+            assertThat(number(get(rueda, "/api/machines/1").body(), "revision")).isEqualTo(revision);
+        }
     }
 
     @Test

@@ -5,6 +5,8 @@ import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.TimeUnit;
 
 /** The packaged program, laid out as ./rueda demo starts it, as a process of its own, on a free port, with a database in a folder. */
@@ -13,11 +15,30 @@ final class RuedaProcess implements AutoCloseable {
     private final Process process;
     private final String address;
 
-    RuedaProcess(Path data) throws IOException {
+    RuedaProcess(Path data, String... more) throws IOException {
+        this(List.of(), data, more);
+    }
+
+    /** Its files may not grow beyond a size: what a full disk does to a program (limit of Linux, RLIMIT_FSIZE). @param bytes of one file */
+    static RuedaProcess withFilesUpTo(long bytes, Path data) throws IOException {
+        return new RuedaProcess(List.of("prlimit", "--fsize=" + bytes + ":unlimited"), data);
+    }
+
+    /** Takes the limit off while it runs. */
+    void filesOfAnySize() throws IOException, InterruptedException {
+        int code = new ProcessBuilder("prlimit", "--pid", Long.toString(process.pid()), "--fsize=unlimited").inheritIO().start().waitFor();
+        if (code != 0) {
+            throw new IOException("prlimit ended with " + code);
+        }
+    }
+
+    private RuedaProcess(List<String> before, Path data, String... more) throws IOException {
         Path laidOut = Path.of(System.getProperty("rueda.jar")).resolveSibling("rueda");
-        process = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:SharedArchiveFile=" + laidOut.resolve("rueda.jsa"), "-XX:TieredStopAtLevel=1", "-jar",
-                laidOut.resolve("rueda.jar").toString(), "serve", "--port", "0", "--data", data.toString())
-                .redirectErrorStream(true).start();
+        List<String> command = new ArrayList<>(before);
+        command.addAll(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:SharedArchiveFile=" + laidOut.resolve("rueda.jsa"), "-XX:TieredStopAtLevel=1", "-jar",
+                laidOut.resolve("rueda.jar").toString(), "serve", "--port", "0", "--data", data.toString()));
+        command.addAll(List.of(more));
+        process = new ProcessBuilder(command).redirectErrorStream(true).start();
         BufferedReader output = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
         StringBuilder said = new StringBuilder();
         String found = null;

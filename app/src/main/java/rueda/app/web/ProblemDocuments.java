@@ -2,6 +2,7 @@ package rueda.app.web;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.apache.catalina.connector.ClientAbortException;
 import org.slf4j.Logger;
@@ -24,6 +25,7 @@ import org.springframework.web.context.request.async.AsyncRequestNotUsableExcept
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.servlet.resource.NoResourceFoundException;
 import rueda.app.json.StrictJson;
+import rueda.app.storage.StorageFault;
 import rueda.format.UnreadableFile;
 import rueda.machine.EntryFault;
 import rueda.quantity.InvalidEntry;
@@ -151,6 +153,12 @@ class ProblemDocuments {
         if (failure instanceof ErrorResponse known) {
             HttpStatus status = HttpStatus.valueOf(known.getStatusCode().value());
             return ResponseEntity.status(status).contentType(MediaType.APPLICATION_PROBLEM_JSON).body(problem(status, status.getReasonPhrase(), "This request cannot be answered as it is."));
+        }
+        Optional<StorageFault> storage = StorageFault.of(failure);
+        if (storage.isPresent()) {
+            LOG.warn(storage.get().sentence());
+            HttpStatus status = storage.get().noRoom() ? HttpStatus.INSUFFICIENT_STORAGE : HttpStatus.SERVICE_UNAVAILABLE;
+            return ResponseEntity.status(status).contentType(MediaType.APPLICATION_PROBLEM_JSON).body(problem(status, storage.get().noRoom() ? "No room" : "Database", storage.get().sentence()));
         }
         LOG.error("A request failed.", failure);
         boolean large = failure instanceof OutOfMemoryError || failure.getCause() instanceof OutOfMemoryError;
