@@ -9,6 +9,7 @@ import Notices from './components/Notices.vue'
 import SearchPalette from './components/SearchPalette.vue'
 import StageRibbon from './components/StageRibbon.vue'
 import TopBar from './components/TopBar.vue'
+import UnreadableMachine from './components/UnreadableMachine.vue'
 import { useBench } from './stores/bench'
 import { useHand } from './stores/hand'
 import { useMachine } from './stores/machine'
@@ -71,7 +72,8 @@ onMounted(async () => {
       </div>
       <div v-else class="stage">
         <Notices />
-        <p v-if="!machine.problem" class="empty">Loading the machine…</p>
+        <UnreadableMachine v-if="machine.unreadable" :key="machine.unreadable.id" />
+        <p v-else-if="!machine.problem" class="empty">Loading the machine…</p>
       </div>
       <Dock v-if="ready" />
     </div>

@@ -114,6 +114,8 @@ const basedOn = (revision: number) => ({ 'If-Match': `"${revision}"` })
 
 export const api = {
   machines: () => call<Schemas['Listed'][]>('GET', '/machines'),
+  revisions: (id: number) => call<Schemas['ListedRevision'][]>('GET', `/machines/${id}/revisions`),
+  openRevision: (id: number, current: number, revision: number) => call<MachineState>('POST', `/machines/${id}/revisions/${revision}/open`, undefined, basedOn(current)),
   machine: (id: number) => call<MachineState>('GET', `/machines/${id}`),
   save: (id: number, revision: number, document: Machine) => call<MachineState>('PUT', `/machines/${id}`, document, basedOn(revision)),
   undo: (id: number, revision: number) => call<MachineState>('POST', `/machines/${id}/undo`, undefined, basedOn(revision)),

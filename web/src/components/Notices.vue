@@ -13,6 +13,11 @@ const machine = useMachine()
       <v-btn @click="machine.takeTheirs()">Take theirs</v-btn>
     </span>
   </div>
+  <div v-if="machine.unknown.length" class="notice" role="status" data-testid="unknown-entries">
+    <b>The stored document has {{ machine.unknown.length === 1 ? 'an entry' : 'entries' }} that this Rueda does not know:</b> <span class="mono">{{ machine.unknown.join(', ') }}</span>.
+    The next change is saved without {{ machine.unknown.length === 1 ? 'it' : 'them' }}; revision {{ machine.revision }} keeps {{ machine.unknown.length === 1 ? 'it' : 'them' }}.
+    <span class="actions"><v-btn @click="machine.unknown = []">Close</v-btn></span>
+  </div>
   <div v-if="machine.problem" class="notice" role="alert">
     <b>{{ machine.problem.title }}.</b> {{ machine.problem.detail }}
     <span class="actions">

@@ -13,6 +13,7 @@ const bench = useBench()
 const hand = useHand()
 
 const saved = computed(() => {
+  if (!machine.draft) return machine.unreadable ? 'No machine open' : 'Loading'
   if (machine.conflict !== null) return 'Not saved: another page was first'
   if (machine.faults.length > 0) return `Not saved: ${machine.faults.length === 1 ? '1 entry' : machine.faults.length + ' entries'} refused`
   if (machine.saving || machine.dirty) return 'Saving…'

@@ -6,9 +6,9 @@ import { useMachine } from './machine'
 function server() {
   const kept = { revision: 1, document: { name: 'cell', axes: [], plc: { program: '' }, proof: { expectations: [] } } as Record<string, unknown> }
   const respond = (status: number, body: unknown) => ({ ok: status < 400, status, statusText: '', json: async () => body })
-  const state = () => ({ id: 1, revision: kept.revision, savedAt: '', canUndo: true, canRedo: false, document: kept.document })
+  const state = () => ({ id: 1, revision: kept.revision, savedAt: '', canUndo: true, canRedo: false, document: kept.document, unknown: [] })
   vi.stubGlobal('fetch', vi.fn(async (path: string, init: { method: string; body?: string; headers: Record<string, string> }) => {
-    if (path === '/api/machines') return respond(200, [{ id: 1, name: 'cell', revision: kept.revision }])
+    if (path === '/api/machines') return respond(200, [{ id: 1, name: 'cell', revision: kept.revision, unreadable: '' }])
     if (path.endsWith('/runs/latest')) return respond(204, undefined)
     if (path === '/api/calc/machine') return respond(200, { faults: (JSON.parse(init.body!) as { name: string }).name === '' ? [{ field: '/name', label: 'Machine name', value: '', allowed: '1 to 80 characters', mend: 'enter a name' }] : [], stages: [], program: { diagnostics: [], events: [] } })
     if (path === '/api/calc/homing') return respond(200, { advice: { figures: [], findings: [] } })

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
-import { api, Problem, type Change, type EntryFault, type Finding, type HomingAnswer, type Machine, type MachineAnswer, type MachineState, type RunView } from '../api/client'
+import { api, Problem, type Change, type EntryFault, type Finding, type HomingAnswer, type Machine, type MachineAnswer, type MachineState, type RunView, type Schemas } from '../api/client'
 import { patched } from '../lib/patch'
 import type { StageKey } from '../router'
 
@@ -34,6 +34,11 @@ export const useMachine = defineStore('machine', () => {
   const problem = ref<Problem | null>(null)
   /** What was typed into fields but is no value yet, by JSON pointer. */
   const unread = ref<Record<string, EntryFault>>({})
+
+  /** A machine that was to be opened and whose stored document cannot be read. */
+  const unreadable = ref<Schemas['Listed'] | null>(null)
+  /** Entries of the stored document that are not known: the next revision goes without them. */
+  const unknown = ref<string[]>([])
 
   let saveTimer = 0
   let askTimer = 0
@@ -89,6 +94,7 @@ export const useMachine = defineStore('machine', () => {
     revision.value = state.revision
     canUndo.value = state.canUndo
     canRedo.value = state.canRedo
+    unknown.value = state.unknown
     if (!keepDraft) draft.value = state.document
   }
 
@@ -116,12 +122,22 @@ export const useMachine = defineStore('machine', () => {
     await guarded(async () => {
       const list = await api.machines()
       if (list.length === 0) return
-      await open(list[0].id)
+      unreadable.value = list[0].unreadable ? list[0] : null
+      if (!unreadable.value) await open(list[0].id)
+    })
+  }
+
+  /** Goes to an earlier revision of a machine that cannot be opened at its present one. */
+  async function openRevision(machine: Schemas['Listed'], number: number) {
+    await guarded(async () => {
+      await api.openRevision(machine.id, machine.revision, number)
+      await open(machine.id)
     })
   }
 
   async function open(machineId: number) {
     take(await api.machine(machineId), false)
+    unreadable.value = null
     dirty.value = false
     conflict.value = null
     unread.value = {}
@@ -309,7 +325,7 @@ export const useMachine = defineStore('machine', () => {
 
   return {
     askAgain, asked, ordered, tell, id, revision, canUndo, canRedo, draft, answer, homing, homings, run, proving, axisIndex, axis, saving, dirty, conflict, problem, unread,
-    faults, diagnostics, events, fault, advice, stageState, load, edit, set, setUnread, flush,
+    unreadable, unknown, openRevision, open, faults, diagnostics, events, fault, advice, stageState, load, edit, set, setUnread, flush,
     undo: () => step('undo'), redo: () => step('redo'), keepMine, takeTheirs, prove, guarded,
   }
 })

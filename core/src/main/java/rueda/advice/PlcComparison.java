@@ -272,7 +272,6 @@ public final class PlcComparison {
         lines();
         int off = base / 8 - planned;
         if (planned >= 0 && off != 0) {
-            findings.removeIf(f -> f.severity() == Finding.Severity.GOOD);
             add(Finding.Severity.WARNING, "The table has " + axis.name() + " " + Math.abs(off) + (Math.abs(off) == 1 ? " byte " : " bytes ") + (off > 0 ? "behind" : "before") + " where the network puts it, "
                     + (output ? "PLC to drive." : "drive to PLC."), "In the table it begins at " + ProcessAddress.text(output, base, 8) + ", in the network at " + ProcessAddress.text(output, planned * 8, 8)
                     + ". Unless the PLC itself places the station there, every value is read from another place: give the station this first address in the PLC, or take the tag table from here.", null);
@@ -334,7 +333,7 @@ public final class PlcComparison {
             }
         }
         if (findings.isEmpty()) {
-            add(Finding.Severity.GOOD, "PLC and drive agree, " + (output ? "PLC to drive." : "drive to PLC."), "Every value arrives as it was sent.", null);
+            add(Finding.Severity.GOOD, "PLC and drive agree, " + (output ? "PLC to drive." : "drive to PLC."), (planned >= 0 && base / 8 != planned ? "Within the station every" : "Every") + " value arrives as it was sent.", null);
         }
     }
 

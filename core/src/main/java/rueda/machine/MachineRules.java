@@ -20,6 +20,10 @@ public final class MachineRules {
 
     private static final Pattern IDENTIFIER = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*");
     private static final long UNSIGNED_32 = 0xFFFF_FFFFL;
+    private static final int MOST_EXPECTATIONS = 1000;
+    /** As the tables of runs and images hold it. */
+    private static final int LONGEST_AXIS_NAME = 80;
+    private static final int LONGEST_PROOF_NAME = 200;
     /** An axis whose gear is farther off does not do anything that its entries say (our choice); less is a finding. */
     private static final double MOST_GEAR_ERROR = 0.01;
 
@@ -41,7 +45,7 @@ public final class MachineRules {
             return;
         }
         if (machine.name().isBlank() || machine.name().length() > 80) {
-            refuse("/name", "Machine name", machine.name(), "1 to 80 characters", "enter a name");
+            refuse("/name", "Machine name", shortened(machine.name()), "1 to 80 characters", "enter a name");
         }
         int cycle = machine.bus().cycleMicros();
         new StationRules(faults).bus(machine.bus());
@@ -56,7 +60,12 @@ public final class MachineRules {
             refuse("/plc/program", "Program", machine.plc().program().length() + " characters", "up to 200 000 characters", "shorten it");
         }
         if (machine.axes().isEmpty() || machine.axes().size() > 128) {
-            refuse("/axes", "Axes", Integer.toString(machine.axes().size()), "1 to 128 axes", "add an axis");
+            refuse("/axes", "Axes", Integer.toString(machine.axes().size()), "1 to 128 axes", machine.axes().isEmpty() ? "add an axis" : "remove some");
+            return;
+        }
+        if (machine.proof().expectations().size() > MOST_EXPECTATIONS) {
+            refuse("/proof/expectations", "Expectations", machine.proof().expectations().size() + " expectations", "up to " + MOST_EXPECTATIONS, "remove some");
+            return;
         }
         Set<String> names = new HashSet<>();
         for (int i = 0; i < machine.axes().size(); i++) {
@@ -67,11 +76,12 @@ public final class MachineRules {
             }
         }
         proof(machine);
+        new TextRules(faults).check(machine);
     }
 
     private void axis(String at, Axis axis) {
-        if (axis.name() == null || !IDENTIFIER.matcher(axis.name()).matches()) {
-            refuse(at + "/name", "Axis name", String.valueOf(axis.name()), "a letter, then letters, digits or _",
+        if (axis.name() == null || axis.name().length() > LONGEST_AXIS_NAME || !IDENTIFIER.matcher(axis.name()).matches()) {
+            refuse(at + "/name", "Axis name", shortened(String.valueOf(axis.name())), "a letter, then letters, digits or _, up to " + LONGEST_AXIS_NAME + " characters",
                     "the program uses it as an identifier");
         }
         if (missing(at + "/unit", "Unit", axis.unit()) | missing(at + "/motor", "Motor", axis.motor())
@@ -354,6 +364,9 @@ public final class MachineRules {
 
     private void proof(Machine machine) {
         Proof proof = machine.proof();
+        if (!missing("/proof/name", "Name of the proof", proof.name()) && (proof.name().isBlank() || proof.name().length() > LONGEST_PROOF_NAME)) {
+            refuse("/proof/name", "Name of the proof", shortened(proof.name()), "1 to " + LONGEST_PROOF_NAME + " characters", "enter a name");
+        }
         if (!(proof.duration() >= 0.1 && proof.duration() <= 600)) {
             refuse("/proof/duration", "Duration", proof.duration() + " s", "0.1 to 600 s", "enter how long the program runs");
         }
@@ -365,7 +378,7 @@ public final class MachineRules {
                 continue;
             }
             if (expectation.axis() == null || machine.axis(expectation.axis()).isEmpty()) {
-                refuse(at + "/axis", "Axis", String.valueOf(expectation.axis()), "an axis of this machine", "choose an axis");
+                refuse(at + "/axis", "Axis", shortened(String.valueOf(expectation.axis())), "an axis of this machine", "choose an axis");
             }
             switch (expectation.kind()) {
                 case ARRIVES -> {
@@ -386,6 +399,10 @@ public final class MachineRules {
                 case NO_ERROR -> { }
             }
         }
+    }
+
+    private static String shortened(String text) {
+        return text.length() > 60 ? text.substring(0, 60) + "…" : text;
     }
 
     private boolean missing(String field, String label, Object value) {

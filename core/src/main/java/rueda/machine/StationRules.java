@@ -16,6 +16,7 @@ final class StationRules {
             "ULINT", "BYTE", "WORD", "DWORD", "LWORD", "REAL", "LREAL");
     private static final long UNSIGNED_32 = 0xFFFF_FFFFL;
     private static final int MOST_ENTRIES = 256;
+    private static final int MOST_WRITES = 1000;
 
     private final List<EntryFault> faults;
 
@@ -79,6 +80,10 @@ final class StationRules {
         whole(at + "/identity/revision", "Revision", station.identity().revision(), 0, UNSIGNED_32);
         entries(at + "/outputs", station.outputs());
         entries(at + "/inputs", station.inputs());
+        if (station.startWrites().size() > MOST_WRITES) {
+            refuse(at + "/startWrites", "Writes at start-up", station.startWrites().size() + " writes", "up to " + MOST_WRITES, "remove some");
+            return;
+        }
         for (int i = 0; i < station.startWrites().size(); i++) {
             startWrite(at + "/startWrites/" + i, station.startWrites().get(i));
         }

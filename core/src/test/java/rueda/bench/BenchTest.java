@@ -63,6 +63,28 @@ class BenchTest {
         assertThat(allocated).as("bytes in 2000 cycles").isLessThan(2000);
     }
 
+    /** Hours of machine time with an axis that goes to and fro; by hand a day: -Drueda.hours=24. Nothing grows with the time that passes. */
+    @Test
+    void memoryDoesNotGrowWithTheHours() {
+        Machine machine = quick();
+        Bench bench = new Bench(machine, moves("""
+                A(Axis := Shuttle, Execute := Home.Done AND NOT Go, Position := 1500.0, Velocity := 300.0, Acceleration := 1000.0);
+                B(Axis := Shuttle, Execute := Go, Position := 1450.0, Velocity := 300.0, Acceleration := 1000.0);
+                IF A.Done THEN Go := TRUE; END_IF;
+                IF B.Done THEN Go := FALSE; END_IF;
+                """), 2000);
+        double hours = Double.parseDouble(System.getProperty("rueda.hours", "0.3"));
+        ThreadMXBean threads = (ThreadMXBean) ManagementFactory.getThreadMXBean();
+        long thread = Thread.currentThread().getId();
+        bench.run(60);
+        assertThat(bench.log().size()).as("it moves").isGreaterThan(2);
+        long before = threads.getThreadAllocatedBytes(thread);
+        bench.run(hours * 3600);
+        assertThat(bench.stopped()).isFalse();
+        assertThat(bench.now()).isGreaterThanOrEqualTo((long) (hours * 3600e9));
+        assertThat(threads.getThreadAllocatedBytes(thread) - before).as("bytes in %s hours", hours).isLessThan(200_000);
+    }
+
     /** Common practice, no source: gap = speed / gain without feed-forward. */
     @Test
     void followingErrorIsSpeedOverPositionGain() {

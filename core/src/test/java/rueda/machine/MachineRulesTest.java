@@ -96,4 +96,31 @@ class MachineRulesTest {
             assertThat(fields(with(axis))).as(given[0]).hasSize(Integer.parseInt(given[1])).allMatch("/axes/0/modulo"::equals);
         }
     }
+
+    /** Every text of the document, wherever it stands: what cannot be shown, stored or sent is refused at its place. */
+    @Test
+    void noTextHoldsWhatCannotBeShown() {
+        Machine demo = DemoMachine.create();
+        Axis a = demo.axes().get(0);
+        for (String bad : List.of("a\u0000b", "a\u0007b", "a\nb", "a\ud800b", "\udc00", "a\u0085b", "x".repeat(2000))) {
+            assertThat(fields(new Machine(bad, demo.bus(), demo.plc(), demo.axes(), demo.proof()))).as("machine").contains("/name");
+            assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), new Proof(bad, 1, List.of())))).as("proof").contains("/proof/name");
+            assertThat(fields(with(a.withName(bad)))).as("axis").contains("/axes/0/name");
+            assertThat(fields(with(a.withStation(a.station().withAddress(a.station().address().withName(bad)))))).as("station").contains("/axes/0/station/address/name");
+            assertThat(fields(with(a.withStation(a.station().withStartWrites(List.of(new Station.StartWrite(0x2000, 0, 8, 0, Station.Transition.PREOP_TO_SAFEOP, bad, true))))))).as("comment").contains("/axes/0/station/startWrites/0/comment");
+        }
+        assertThat(fields(new Machine("Käse \ud83e\uddc0", demo.bus(), demo.plc(), demo.axes(), demo.proof()))).as("a pair is one character").isEmpty();
+        assertThat(fields(new Machine("m", demo.bus(), new Plc(1000, 1000, "VAR\n\tx : BOOL;\r\nEND_VAR"), demo.axes(), demo.proof()))).as("lines of a program").isEmpty();
+        assertThat(fields(new Machine("m", demo.bus(), new Plc(1000, 1000, "a\u0000"), demo.axes(), demo.proof()))).containsExactly("/plc/program");
+    }
+
+    @Test
+    void namesAndListsAreBounded() {
+        Machine demo = DemoMachine.create();
+        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), new Proof(" ", 1, List.of())))).containsExactly("/proof/name");
+        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), new Proof("x".repeat(201), 1, List.of())))).containsExactly("/proof/name");
+        assertThat(fields(with(demo.axes().get(0).withName("A".repeat(81))))).contains("/axes/0/name");
+        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), new Proof("p", 1, java.util.Collections.nCopies(100_000, Expectation.noError("Shuttle")))))).containsExactly("/proof/expectations");
+        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), java.util.Collections.nCopies(5000, demo.axes().get(0)), demo.proof()))).as("refused at the number, not axis by axis").containsExactly("/axes");
+    }
 }

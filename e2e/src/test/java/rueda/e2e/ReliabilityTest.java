@@ -226,7 +226,9 @@ class ReliabilityTest {
                 break;
             }
             String document = now.replaceFirst("(?s).*\"document\":", "").replaceFirst("}$", "").replaceFirst("\"duration\":[0-9.]+", "\"duration\":0.2");
+            /* what was stored without having been answered before the kill is there now: from here on it counts */
             revision = number(now, "revision");
+            name = now.replaceFirst("(?s).*\"document\":\\{\"name\":\"([^\"]*)\".*", "$1");
             long killAt = System.nanoTime() + (long) ((200 + random.nextInt(2300)) * 1e6);
             Thread killer = new Thread(() -> {
                 while (System.nanoTime() < killAt) {

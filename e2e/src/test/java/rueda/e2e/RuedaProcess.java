@@ -52,7 +52,15 @@ final class RuedaProcess implements AutoCloseable {
             throw new IOException("The program did not start:\n" + said);
         }
         address = found;
-        Thread drain = new Thread(() -> output.lines().forEach(line -> { }), "output");
+        Thread drain = new Thread(() -> {
+            try {
+                while (output.readLine() != null) {
+                    // What it says while it runs is not kept.
+                }
+            } catch (IOException ended) {
+                // Its end closes the stream.
+            }
+        }, "output");
         drain.setDaemon(true);
         drain.start();
     }

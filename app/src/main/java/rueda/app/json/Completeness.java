@@ -27,6 +27,7 @@ public final class Completeness {
             Map.entry("IdentificationProgress", Set.of("answer")),
             Map.entry("StepAnswer", Set.of("settled", "inPosition")),
             Map.entry("Check", Set.of("mend")),
+            Map.entry("Brought", Set.of("configuration")),
             Map.entry("ValueQuestion", Set.of("value", "raw")),
             Map.entry("TagTablePreview", Set.of("csv")),
             Map.entry("ComparisonQuestion", Set.of("columns", "order")),

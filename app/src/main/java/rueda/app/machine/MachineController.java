@@ -36,14 +36,28 @@ class MachineController {
         this.store = store;
     }
 
-    /** @param id key  @param name name  @param revision number */
-    record Listed(long id, String name, long revision) {
-    }
-
     @Operation(summary = "All machines")
     @GetMapping
-    List<Listed> all() {
-        return store.all().stream().map(m -> new Listed(m.id(), m.document().name(), m.revision())).toList();
+    List<MachineStore.Listed> all() {
+        return store.all();
+    }
+
+    @Operation(summary = "The latest 50 revisions of a machine, also those that cannot be opened")
+    @GetMapping("/{id}/revisions")
+    List<MachineStore.ListedRevision> revisions(@PathVariable long id) {
+        return store.revisions(id);
+    }
+
+    @Operation(summary = "Goes to a revision")
+    @PostMapping("/{id}/revisions/{number}/open")
+    ResponseEntity<MachineState> open(@PathVariable long id, @PathVariable long number, @RequestHeader(name = "If-Match", required = false) String revision) {
+        return tagged(store.open(id, number(revision), number));
+    }
+
+    @Operation(summary = "The text of a revision as it is stored")
+    @GetMapping(path = "/{id}/revisions/{number}/text", produces = "application/octet-stream")
+    ResponseEntity<byte[]> text(@PathVariable long id, @PathVariable long number) {
+        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, Downloads.named("machine-" + id + "-revision-" + number + ".json")).body(store.text(id, number).getBytes(StandardCharsets.UTF_8));
     }
 
     @Operation(summary = "A machine with its document; the ETag is its revision")

@@ -1,5 +1,6 @@
 package rueda.app.machine;
 
+import java.util.ArrayList;
 import java.util.List;
 import com.fasterxml.jackson.annotation.JsonSetter;
 import rueda.app.json.Completeness;
@@ -32,6 +33,35 @@ public final class MachineJson {
     /** A machine file that somebody brings: nothing in it may be unknown. @throws IllegalArgumentException naming the place */
     public static Machine readFile(String json) {
         return read(json, STRICT);
+    }
+
+    /** Places of entries in a stored document that {@link #read(String)} passes over, as JSON pointers, up to 20. */
+    static List<String> unknown(String json) {
+        List<String> places = new ArrayList<>();
+        differences(upgraded(MAPPER.readTree(json)), tree(read(json)), "", places);
+        return places;
+    }
+
+    private static void differences(JsonNode stored, JsonNode known, String pointer, List<String> places) {
+        if (places.size() >= 20) {
+            return;
+        }
+        if (stored.isObject() && known.isObject()) {
+            stored.properties().forEach(entry -> {
+                String place = pointer + "/" + entry.getKey();
+                if (!known.has(entry.getKey())) {
+                    if (places.size() < 20) {
+                        places.add(place);
+                    }
+                } else {
+                    differences(entry.getValue(), known.get(entry.getKey()), place, places);
+                }
+            });
+        } else if (stored.isArray() && known.isArray()) {
+            for (int i = 0; i < Math.min(stored.size(), known.size()); i++) {
+                differences(stored.get(i), known.get(i), pointer + "/" + i, places);
+            }
+        }
     }
 
     private static Machine read(String json, JsonMapper mapper) {

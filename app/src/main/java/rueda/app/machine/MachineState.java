@@ -1,6 +1,7 @@
 package rueda.app.machine;
 
 import java.time.Instant;
+import java.util.List;
 import rueda.machine.Machine;
 
 /**
@@ -12,6 +13,7 @@ import rueda.machine.Machine;
  * @param canUndo  an earlier revision exists
  * @param canRedo  an undone revision exists
  * @param document the document
+ * @param unknown  places of entries in the stored document that this Rueda does not know, up to 20; the next revision will not have them
  */
-public record MachineState(long id, long revision, Instant savedAt, boolean canUndo, boolean canRedo, Machine document) {
+public record MachineState(long id, long revision, Instant savedAt, boolean canUndo, boolean canRedo, Machine document, List<String> unknown) {
 }

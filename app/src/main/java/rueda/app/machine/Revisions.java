@@ -1,5 +1,6 @@
 package rueda.app.machine;
 
+import java.util.List;
 import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Query;
@@ -9,6 +10,9 @@ interface Revisions extends JpaRepository<RevisionEntity, Long> {
 
     @Query("select max(r.number) from RevisionEntity r where r.machineId = :machineId")
     long lastNumber(long machineId);
+
+    /** The latest ones. */
+    List<RevisionEntity> findTop50ByMachineIdOrderByNumberDesc(long machineId);
 
     /** The latest child: where redo goes. */
     Optional<RevisionEntity> findFirstByMachineIdAndParentOrderByNumberDesc(long machineId, long parent);

@@ -64,6 +64,14 @@ class ProblemDocuments {
     }
 
     @ExceptionHandler
+    ProblemDetail stored(Refusals.UnreadableDocument refused) {
+        ProblemDetail problem = problem(HttpStatus.CONFLICT, "Cannot be opened", refused.getMessage());
+        problem.setProperty("unreadableMachine", refused.machine);
+        problem.setProperty("unreadableRevision", refused.revision);
+        return problem;
+    }
+
+    @ExceptionHandler
     ProblemDetail conflict(Refusals.Conflict refused) {
         ProblemDetail problem = problem(HttpStatus.CONFLICT, "Saved by another page", refused.getMessage());
         problem.setProperty("currentRevision", refused.current);

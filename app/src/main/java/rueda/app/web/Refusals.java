@@ -27,6 +27,18 @@ public final class Refusals {
         }
     }
 
+    /** What is stored cannot be read by this Rueda. */
+    public static final class UnreadableDocument extends RuntimeException {
+        final long machine;
+        final long revision;
+
+        public UnreadableDocument(long machine, long revision, String reason) {
+            super("Revision " + revision + " of machine " + machine + " cannot be read: " + reason + ". Nothing of it is lost: open an earlier revision, or take its text out.");
+            this.machine = machine;
+            this.revision = revision;
+        }
+    }
+
     /** Someone else saved first. */
     public static final class Conflict extends RuntimeException {
         final long current;

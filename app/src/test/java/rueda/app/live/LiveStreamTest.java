@@ -84,7 +84,7 @@ class LiveStreamTest {
         for (Throwable failure : List.of(new StackOverflowError(), new OutOfMemoryError("test"), new IllegalStateException("test"), new AssertionError("test"))) {
             MachineStore machines = mock(MachineStore.class);
             Machine demo = DemoMachine.create();
-            when(machines.get(anyLong())).thenReturn(new MachineState(1, 1, Instant.EPOCH, false, false, demo));
+            when(machines.get(anyLong())).thenReturn(new MachineState(1, 1, Instant.EPOCH, false, false, demo, java.util.List.of()));
             CountDownLatch told = new CountDownLatch(1);
             CountDownLatch runs = new CountDownLatch(3);
             LiveStream stream = new LiveStream() {
@@ -119,7 +119,7 @@ class LiveStreamTest {
     @Test
     void theBenchThatIsThereIsHeardLast() throws Exception {
         MachineStore machines = mock(MachineStore.class);
-        when(machines.get(anyLong())).thenReturn(new MachineState(1, 1, Instant.EPOCH, false, false, DemoMachine.create()));
+        when(machines.get(anyLong())).thenReturn(new MachineState(1, 1, Instant.EPOCH, false, false, DemoMachine.create(), java.util.List.of()));
         List<LiveBench.State> heard = new CopyOnWriteArrayList<>();
         CountDownLatch done = new CountDownLatch(1);
         BenchService[] service = new BenchService[1];

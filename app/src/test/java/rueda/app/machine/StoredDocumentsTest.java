@@ -1,0 +1,117 @@
+package rueda.app.machine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import javax.sql.DataSource;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.test.context.DynamicPropertyRegistry;
+import org.springframework.test.context.DynamicPropertySource;
+import rueda.machine.DemoMachine;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** What is stored and cannot be read, or holds more than is known, on a real H2 file. */
+@SpringBootTest(webEnvironment = SpringBootTest.WebEnvironment.RANDOM_PORT)
+class StoredDocumentsTest {
+
+    private static final JsonMapper JSON = JsonMapper.builder().build();
+
+    @Value("${local.server.port}")
+    int port;
+    @Autowired
+    DataSource database;
+
+    @DynamicPropertySource
+    static void freshDatabase(DynamicPropertyRegistry registry) throws Exception {
+        Path folder = Files.createTempDirectory("rueda-stored");
+        registry.add("rueda.data", folder::toString);
+    }
+
+    private HttpResponse<String> call(String method, String path, String body, long revision) throws Exception {
+        return HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + "/api/machines" + path)).header("Content-Type", "application/json").header("If-Match", Long.toString(revision))
+                .method(method, body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofString(body)).build(), HttpResponse.BodyHandlers.ofString());
+    }
+
+    private JsonNode get(String path) throws Exception {
+        return JSON.readTree(call("GET", path, null, 0).body());
+    }
+
+    private void stored(long machine, long revision, String document) throws Exception {
+        try (Connection connection = database.getConnection(); PreparedStatement update = connection.prepareStatement("update revision set document = ? where machine_id = ? and number = ?")) {
+            update.setString(1, document);
+            update.setLong(2, machine);
+            update.setLong(3, revision);
+            assertThat(update.executeUpdate()).isEqualTo(1);
+        }
+    }
+
+    private long another(String name) throws Exception {
+        try (Connection connection = database.getConnection()) {
+            connection.createStatement().execute("insert into machine (name, current_revision) values ('" + name + "', 1)");
+            try (PreparedStatement insert = connection.prepareStatement("insert into revision (machine_id, number, parent, saved_at, document) values ((select max(id) from machine), 1, null, current_timestamp, ?)")) {
+                insert.setString(1, MachineJson.write(DemoMachine.create()));
+                insert.executeUpdate();
+            }
+            try (var id = connection.createStatement().executeQuery("select max(id) from machine")) {
+                id.next();
+                return id.getLong(1);
+            }
+        }
+    }
+
+    @Test
+    void oneUnreadableDocumentHidesNothingElse() throws Exception {
+        long id = another("broken");
+        String document = get("/" + id).get("document").toString();
+        JsonNode second = JSON.readTree(call("PUT", "/" + id, document.replace("\"instructionBudget\":", "\"instructionBudget\":1"), 1).body());
+        assertThat(second.get("revision").asLong()).isEqualTo(2);
+        for (String broken : new String[] {"", "{", "[]", "{\"name\":5}", document.replace("\"cycleMicros\":1000", "\"cycleMicros\":\"fast\""), document.substring(0, 2000)}) {
+            stored(id, 2, broken);
+            JsonNode list = get("");
+            assertThat(list).hasSizeGreaterThanOrEqualTo(2);
+            for (JsonNode machine : list) {
+                assertThat(machine.get("unreadable").asString().isEmpty()).as(broken).isEqualTo(machine.get("id").asLong() != id);
+            }
+            HttpResponse<String> refused = call("GET", "/" + id, null, 0);
+            assertThat(refused.statusCode()).isEqualTo(409);
+            assertThat(refused.body()).contains("Nothing of it is lost").doesNotContain("rueda.", "java.", "tools.jackson");
+            JsonNode revisions = get("/" + id + "/revisions");
+            assertThat(revisions).hasSize(2);
+            assertThat(revisions.get(0).get("unreadable").asString()).isNotEmpty();
+            assertThat(revisions.get(1).get("unreadable").asString()).isEmpty();
+            assertThat(call("GET", "/" + id + "/revisions/2/text", null, 0).body()).as("its text").isEqualTo(broken);
+            assertThat(call("POST", "/" + id + "/revisions/2/open", null, 2).statusCode()).as("it stays what it is").isEqualTo(409);
+        }
+        assertThat(call("POST", "/" + id + "/revisions/1/open", null, 7).statusCode()).as("based on another revision").isEqualTo(409);
+        assertThat(call("POST", "/" + id + "/revisions/9/open", null, 2).statusCode()).isEqualTo(404);
+        JsonNode opened = JSON.readTree(call("POST", "/" + id + "/revisions/1/open", null, 2).body());
+        assertThat(opened.get("revision").asLong()).isEqualTo(1);
+        assertThat(opened.get("document").toString()).isEqualTo(document);
+        assertThat(get("/" + id).get("revision").asLong()).isEqualTo(1);
+    }
+
+    /** A document of a later Rueda, or mended by hand: what is not known is named before a save leaves it out, and its revision keeps it. */
+    @Test
+    void entriesThatAreNotKnownAreNamed() throws Exception {
+        long id = another("later");
+        String document = get("/" + id).get("document").toString();
+        assertThat(get("/" + id).get("unknown")).isEmpty();
+        stored(id, 1, document.replaceFirst("\"bus\":\\{", "\"bus\":{\"colour\":\"red\",").replaceFirst("\"axes\":\\[\\{", "\"axes\":[{\"moves\":[1,2],"));
+        JsonNode state = get("/" + id);
+        assertThat(state.get("unknown").toString()).isEqualTo("[\"/bus/colour\",\"/axes/0/moves\"]");
+        JsonNode saved = JSON.readTree(call("PUT", "/" + id, state.get("document").toString(), 1).body());
+        assertThat(saved.get("unknown")).isEmpty();
+        assertThat(call("GET", "/" + id + "/revisions/1/text", null, 0).body()).contains("colour", "moves");
+    }
+}
