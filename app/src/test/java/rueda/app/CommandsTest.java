@@ -29,7 +29,7 @@ class CommandsTest {
         MachineStore machines = mock(MachineStore.class);
         Machine faulty = DemoMachine.create().withProgram("PROGRAM P x := ; END_PROGRAM");
         when(machines.get(anyLong())).thenReturn(new MachineState(1, 1, Instant.EPOCH, false, false, faulty, java.util.List.of()));
-        RunStore runs = org.mockito.Mockito.mock(RunStore.class, org.mockito.Mockito.withSettings().useConstructor(machines, null, null, null)
+        RunStore runs = org.mockito.Mockito.mock(RunStore.class, org.mockito.Mockito.withSettings().useConstructor(machines, null, null, null, null, mock(org.springframework.transaction.PlatformTransactionManager.class))
                 .defaultAnswer(org.mockito.Mockito.CALLS_REAL_METHODS));
         assertThatThrownBy(() -> runs.run(1)).isInstanceOf(ProgramHasFaults.class).hasMessageContaining("line 1");
     }

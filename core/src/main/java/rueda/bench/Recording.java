@@ -5,7 +5,7 @@ import java.util.Locale;
 import rueda.plc.Variable;
 
 /**
- * One sample of every signal per bus cycle, in a ring: when it is full the oldest is overwritten. Signals of the
+ * One sample of every signal per bus cycle, in a ring: when it is full the oldest is overwritten. A long one lies on the disk ({@link SampleRows}). Signals of the
  * axes are taken every bus cycle; the values of the program, which change only when the task runs, are the task's
  * memory copied after each run.
  *
@@ -16,11 +16,12 @@ public final class Recording {
     private final List<Signal> signals;
     private final int axisSignals;
     private final Variable[] variables;
-    private final double[][] rows;
-    private final long[][] memories;
+    private final SampleRows rows;
+    private final SampleRows memories;
+    private final int memoryRows;
     private final long cycleNanos;
     private final int capacity;
-    private double[] present;
+    private final double[] present;
     private final int cyclesPerTask;
     private int row;
     private int memoryRow;
@@ -37,11 +38,12 @@ public final class Recording {
         this.signals = List.copyOf(signals);
         this.variables = variables;
         this.axisSignals = signals.size() - variables.length;
-        this.rows = new double[capacity][axisSignals];
+        this.rows = new SampleRows(capacity, axisSignals);
         this.cyclesPerTask = cyclesPerTask;
         /* two more than the runs in the samples kept, so that the oldest sample still has the run before it */
-        this.memories = new long[capacity / cyclesPerTask + 2][memorySize];
-        this.present = rows[0];
+        this.memoryRows = capacity / cyclesPerTask + 2;
+        this.memories = new SampleRows(memoryRows, memorySize);
+        this.present = new double[axisSignals];
         this.cycleNanos = cycleNanos;
         this.capacity = capacity;
     }
@@ -53,15 +55,15 @@ public final class Recording {
 
     /** Keeps the task's memory after a run. */
     void program(long[] memory) {
-        System.arraycopy(memory, 0, memories[memoryRow], 0, memory.length);
-        memoryRow = memoryRow + 1 == memories.length ? 0 : memoryRow + 1;
+        memories.put(memoryRow, memory);
+        memoryRow = memoryRow + 1 == memoryRows ? 0 : memoryRow + 1;
     }
 
     /** Closes the sample. */
     void next() {
+        rows.put(row, present);
         count++;
-        row = row + 1 == rows.length ? 0 : row + 1;
-        present = rows[row];
+        row = row + 1 == capacity ? 0 : row + 1;
     }
 
     public List<Signal> signals() {
@@ -90,8 +92,11 @@ public final class Recording {
 
     /** @param sample {@link #first()} to {@link #count()} − 1 */
     public double value(int signal, long sample) {
-        return signal < axisSignals ? rows[(int) (sample % capacity)][signal]
-                : variables[signal - axisSignals].number(memories[(int) (sample / cyclesPerTask % memories.length)]);
+        if (signal < axisSignals) {
+            return rows.number(sample % capacity, signal);
+        }
+        Variable variable = variables[signal - axisSignals];
+        return variable.number(memories.value(sample / cyclesPerTask % memoryRows, variable.slot()));
     }
 
     /** Time of a sample: the end of its bus cycle, s since the start. */

@@ -24,7 +24,11 @@ public record Variable(String name, Type type, int slot, int length) {
 
     /** The value in a memory, as a number: BOOL 0 or 1, TIME in seconds. */
     public double number(long[] memory) {
-        long value = memory[slot];
+        return number(memory[slot]);
+    }
+
+    /** The value that its slot holds. */
+    public double number(long value) {
         return type.isReal() ? Double.longBitsToDouble(value) : type.isDuration() ? value * 1e-9 : type.isUnsigned64() ? Code.unsigned(value) : value;
     }
 

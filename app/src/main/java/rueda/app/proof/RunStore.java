@@ -8,10 +8,14 @@ import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.Semaphore;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.GZIPOutputStream;
+import jakarta.persistence.EntityManager;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 import rueda.app.machine.MachineJson;
 import rueda.app.machine.MachineState;
 import rueda.app.machine.MachineStore;
@@ -36,15 +40,23 @@ public class RunStore {
     private final Runs runs;
     private final Verdicts verdicts;
     private final Traces traces;
+    private final EntityManager entities;
+    private final TransactionTemplate write;
+    private final Semaphore turns = new Semaphore(1, true);
 
-    RunStore(MachineStore machines, Runs runs, Verdicts verdicts, Traces traces) {
+    RunStore(MachineStore machines, Runs runs, Verdicts verdicts, Traces traces, EntityManager entities, PlatformTransactionManager transactions) {
         this.machines = machines;
         this.runs = runs;
         this.verdicts = verdicts;
         this.traces = traces;
+        this.entities = entities;
+        this.write = new TransactionTemplate(transactions);
     }
 
-    @Transactional
+    /**
+     * Runs the proof and keeps it. Runs wait for each other, in the order in which they were asked for: each takes a processor and room for its
+     * recording. Nothing of the database is held while it computes.
+     */
     public RunView run(long machineId) {
         MachineState state = machines.get(machineId);
         Machine machine = state.document();
@@ -52,12 +64,22 @@ public class RunStore {
         if (!program.runs()) {
             throw new ProgramHasFaults(program.diagnostics().get(0).toString());
         }
-        long begun = System.nanoTime();
-        ProofRun result = Prover.run(machine);
-        RunEntity run = new RunEntity(machineId, state.revision());
-        run.name = machine.proof().name();
+        turns.acquireUninterruptibly();
+        try {
+            long begun = System.nanoTime();
+            ProofRun result = Prover.run(machine);
+            long millis = (System.nanoTime() - begun) / 1_000_000;
+            return write.execute(status -> kept(state, result, millis));
+        } finally {
+            turns.release();
+        }
+    }
+
+    private RunView kept(MachineState state, ProofRun result, long millis) {
+        RunEntity run = new RunEntity(state.id(), state.revision());
+        run.name = state.document().proof().name();
         run.duration = result.duration();
-        run.computedMillis = (System.nanoTime() - begun) / 1_000_000;
+        run.computedMillis = millis;
         run.holds = result.holds();
         run.stopped = result.stopped();
         run.stoppedLine = result.stoppedLine();
@@ -71,15 +93,18 @@ public class RunStore {
         return view(run);
     }
 
+    /** Signal by signal, each out of memory before the next. */
     private void store(long runId, Recording recording) {
         int samples = (int) (recording.count() - recording.first());
+        ByteBuffer raw = ByteBuffer.allocate(samples * Double.BYTES);
         for (int s = 0; s < recording.signals().size(); s++) {
-            ByteBuffer raw = ByteBuffer.allocate(samples * Double.BYTES);
+            raw.clear();
             for (long k = recording.first(); k < recording.count(); k++) {
                 raw.putDouble(recording.value(s, k));
             }
-            traces.save(new TraceEntity(runId, recording.signals().get(s).name(), recording.signals().get(s).unit(),
+            TraceEntity trace = traces.saveAndFlush(new TraceEntity(runId, recording.signals().get(s).name(), recording.signals().get(s).unit(),
                     recording.cycleNanos(), samples, compressed(raw.array())));
+            entities.detach(trace);
         }
     }
 

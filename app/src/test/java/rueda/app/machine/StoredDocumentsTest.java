@@ -114,4 +114,30 @@ class StoredDocumentsTest {
         assertThat(saved.get("unknown")).isEmpty();
         assertThat(call("GET", "/" + id + "/revisions/1/text", null, 0).body()).contains("colour", "moves");
     }
+
+    /** More proofs asked for at once than there are connections and processors: all end, and reads go on meanwhile. */
+    @Test
+    void fortyProofsAskedAtOnceAllEnd() throws Exception {
+        long id = another("asked often");
+        String document = get("/" + id).get("document").toString().replaceFirst("\"duration\":[0-9.]+", "\"duration\":0.2");
+        assertThat(call("PUT", "/" + id, document, 1).statusCode()).isEqualTo(200);
+        HttpClient client = HttpClient.newHttpClient();
+        java.util.List<java.util.concurrent.CompletableFuture<HttpResponse<String>>> asked = new java.util.ArrayList<>();
+        for (int i = 0; i < 40; i++) {
+            asked.add(client.sendAsync(HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + "/api/machines/" + id + "/runs")).header("Content-Type", "application/json")
+                    .POST(HttpRequest.BodyPublishers.ofString("{}")).build(), HttpResponse.BodyHandlers.ofString()));
+        }
+        int reads = 0;
+        while (asked.stream().anyMatch(a -> !a.isDone())) {
+            assertThat(call("GET", "/" + id, null, 0).statusCode()).isEqualTo(200);
+            reads++;
+        }
+        assertThat(reads).isPositive();
+        java.util.Set<String> runs = new java.util.HashSet<>();
+        for (var answer : asked) {
+            assertThat(answer.get().statusCode()).as(answer.get().body()).isEqualTo(200);
+            runs.add(JSON.readTree(answer.get().body()).get("id").asString());
+        }
+        assertThat(runs).hasSize(40);
+    }
 }
