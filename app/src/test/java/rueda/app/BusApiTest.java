@@ -183,6 +183,21 @@ class BusApiTest {
         assertThat(JSON.readTree(refused.body()).at("/faults/0/value").asString()).isEqualTo("WHAT");
     }
 
+    /** Whatever stands before the first word: the format is found, whatever its length. */
+    @Test
+    void aTableMayBeginWithAnyNumberOfComments() throws Exception {
+        for (String before : new String[] {"(* a *)\n".repeat(20_000), "// a\n".repeat(20_000), "\n \t".repeat(50_000), "(*" + "x".repeat(200_000) + "*)"}) {
+            for (String[] table : new String[][] {{"VAR_GLOBAL a AT %QW0 : INT; END_VAR", "STRUCTURED_TEXT"}, {"type X : INT; end_type", "STRUCTURED_TEXT"}, {"<project/>", "XML"}, {"Variable;Type\na;INT", "CSV"}}) {
+                HttpResponse<String> answer = post("/api/calc/bus/table", JSON.writeValueAsString(java.util.Map.of("text", before + table[0])));
+                assertThat(answer.statusCode()).as(answer.body()).isIn(200, 422);
+                if (!table[1].equals("CSV")) {
+                    assertThat(JSON.readTree(answer.body()).get("format").asString()).isEqualTo(table[1]);
+                }
+            }
+        }
+        assertThat(post("/api/calc/bus/table", JSON.writeValueAsString(java.util.Map.of("text", "(*".repeat(100_000)))).statusCode()).isIn(200, 422);
+    }
+
     /** What Rueda exports agrees with itself on every bus; half of it lacks a direction. */
     @Test
     void ourOwnTagTableRaisesNoAlarm() throws Exception {

@@ -11,6 +11,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -191,6 +192,8 @@ class BusController {
         return q.configuration().into(q.machine(), q.axis());
     }
 
+    private static final Pattern BEGINNING = Pattern.compile("(?i)(TYPE|VAR(_GLOBAL|_INPUT|_OUTPUT)?)\\b");
+
     /** How a tag table is written. */
     enum TableFormat { CSV, XML, STRUCTURED_TEXT }
 
@@ -215,8 +218,26 @@ class BusController {
     }
 
     private static TableFormat format(String text) {
-        String head = text == null ? "" : text.replaceFirst("^\uFEFF", "").stripLeading();
-        return head.startsWith("<") ? TableFormat.XML : head.toUpperCase(Locale.ROOT).matches("(?s)(\\(\\*.*?\\*\\)|//[^\n]*\n|\\s)*(TYPE|VAR(_GLOBAL|_INPUT|_OUTPUT)?)\\b.*") ? TableFormat.STRUCTURED_TEXT : TableFormat.CSV;
+        String head = code(text == null ? "" : text.replaceFirst("^\uFEFF", ""));
+        return head.startsWith("<") ? TableFormat.XML : BEGINNING.matcher(head).lookingAt() ? TableFormat.STRUCTURED_TEXT : TableFormat.CSV;
+    }
+
+    /** The text from where it is neither blank nor comment; a comment that is not closed leaves nothing. */
+    private static String code(String text) {
+        int at = 0;
+        while (at < text.length()) {
+            int end = Character.isWhitespace(text.charAt(at)) ? at + 1 : text.startsWith("(*", at) ? behind(text, "*)", at + 2) : text.startsWith("//", at) ? behind(text, "\n", at) : at;
+            if (end == at) {
+                return text.substring(at, Math.min(text.length(), at + 40));
+            }
+            at = end;
+        }
+        return "";
+    }
+
+    private static int behind(String text, String end, int from) {
+        int found = text.indexOf(end, from);
+        return found < 0 ? text.length() : found + end.length();
     }
 
     private static byte[] bytes(String text) {

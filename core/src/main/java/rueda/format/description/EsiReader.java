@@ -229,8 +229,12 @@ public final class EsiReader {
         return new DescribedPdo(number, pdo.textOf("Name", ""), pdo.name().equals("RxPdo"), flag(pdo, "Fixed"), flag(pdo, "Mandatory"), !pdo.attribute("Sm", "").isBlank(), excludes, entries);
     }
 
-    private static boolean flag(XmlElement element, String name) {
-        String value = element.attribute(name, "0");
+    /** An xs:boolean; anything else is told and taken as false. */
+    private boolean flag(XmlElement element, String name) {
+        String value = element.attribute(name, "0").strip();
+        if (!value.matches("(?i)0|1|true|false")) {
+            remarks.add(element.place() + ": " + name + " is “" + value + "”, neither 0, 1, true nor false; taken as 0");
+        }
         return value.equals("1") || value.equalsIgnoreCase("true");
     }
 

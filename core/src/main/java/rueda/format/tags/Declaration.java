@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 import rueda.format.UnreadableFile;
 import rueda.plc.ProcessAddress;
 import rueda.plc.TagRow;
@@ -37,6 +38,8 @@ record Declaration(String name, Shape type, String address, String comment, Stri
     /** An enumeration that does not tell its type travels as INT (common practice, no source; the standard leaves it to the maker). */
     static final Shape ENUMERATION = new Shape.Named("INT");
 
+    /** A place that the PLC chooses later (IEC 61131-3, 6.5.5: incompletely specified location; clause from memory). */
+    private static final Pattern OPEN = Pattern.compile("%[IQ][XBWDL]?\\*");
     private static final int MOST_ROWS = 20_000;
     private static final int MOST_DEPTH = 20;
 
@@ -51,7 +54,12 @@ record Declaration(String name, Shape type, String address, String comment, Stri
         Flattener flattener = new Flattener(types, alignment);
         for (Declaration variable : variables) {
             Optional<ProcessAddress> address = ProcessAddress.of(variable.address(), counts);
-            flattener.output = address.map(ProcessAddress::output).orElse(null);
+            String told = variable.address().strip().toUpperCase(Locale.ROOT);
+            boolean open = OPEN.matcher(told).matches();
+            if (address.isEmpty() && !told.isEmpty() && !open) {
+                throw new UnreadableFile(variable.place() + ", address of " + variable.name(), variable.address(), "an address of an input or output such as %QW4, or none", "correct it, or leave variables in the memory of the PLC out");
+            }
+            flattener.output = open ? (Boolean) (told.charAt(1) == 'Q') : address.map(ProcessAddress::output).orElse(null);
             int start = address.map(ProcessAddress::bitOffset).orElse(flattener.next);
             flattener.next = start;
             flattener.origin = start;

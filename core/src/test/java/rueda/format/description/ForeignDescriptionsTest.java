@@ -247,6 +247,16 @@ class ForeignDescriptionsTest {
         }
     }
 
+    @Test
+    void aFlagThatIsNoneIsTold() {
+        for (String odd : List.of("banana", "7", "yes")) {
+            String file = esi("").replace("</Device>", "<RxPdo Fixed=\"" + odd + "\"><Index>#x1600</Index><Name>Out</Name><Entry><Index>#x6040</Index><BitLen>16</BitLen></Entry></RxPdo></Device>");
+            Reading<List<DeviceDescription>> read = EsiReader.read(file.getBytes(StandardCharsets.UTF_8));
+            assertThat(read.value().get(0).pdos()).singleElement().matches(p -> !p.fixed());
+            assertThat(read.remarks()).anyMatch(r -> r.contains("Fixed") && r.contains(odd));
+        }
+    }
+
     /** ETG.5001: what stands in the slots by default makes the process data; numbers move on with the slot. */
     @Test
     void esiModulesStandInSlots() {

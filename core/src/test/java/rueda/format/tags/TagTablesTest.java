@@ -237,4 +237,17 @@ class TagTablesTest {
             assertThat(refused.place()).isNotBlank();
         }
     }
+
+    /** An address that is none of an input or output is refused at its place, in XML and Structured Text as in CSV; one the PLC chooses later has a direction. */
+    @org.junit.jupiter.api.Test
+    void addressesThatAreNoneAreRefused() {
+        for (String address : new String[] {"%MD4", "garbage", "%QD99999999", "%Q", "%QW-1"}) {
+            String xml = "<project xmlns=\"http://www.plcopen.org/xml/tc6_0201\"><instances><configurations><configuration name=\"c\"><resource name=\"r\"><globalVars><variable name=\"Axis\" address=\"" + address
+                    + "\"><type><DINT/></type></variable></globalVars></resource></configuration></configurations></instances></project>";
+            org.assertj.core.api.Assertions.assertThatThrownBy(() -> PlcOpenXml.read(xml.getBytes(java.nio.charset.StandardCharsets.UTF_8), 1, rueda.plc.ProcessAddress.Counts.BYTES)).as(address)
+                    .isInstanceOf(rueda.format.UnreadableFile.class).hasMessageContaining(address);
+        }
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> TagDeclarationsReader.read("VAR_GLOBAL a AT %MW4 : INT; END_VAR".getBytes(java.nio.charset.StandardCharsets.UTF_8), 1, rueda.plc.ProcessAddress.Counts.BYTES))
+                .isInstanceOf(rueda.format.UnreadableFile.class);
+    }
 }
