@@ -126,7 +126,7 @@ class ReliabilityTest {
     }
 
     private long saved(RuedaProcess rueda, String name, long revision) throws Exception {
-        String document = get(rueda, "/api/machines/1").body().replaceFirst("(?s).*\"document\":", "").replaceFirst("}$", "").replaceFirst("\"name\":\"[^\"]*\"", "\"name\":\"" + name + "\"");
+        String document = document(get(rueda, "/api/machines/1").body()).replaceFirst("\"name\":\"[^\"]*\"", "\"name\":\"" + name + "\"");
         HttpResponse<String> answer = send(rueda, "PUT", "/api/machines/1", document, revision);
         assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
         return number(answer.body(), "revision");
@@ -139,7 +139,7 @@ class ReliabilityTest {
         long revision;
         try (RuedaProcess rueda = RuedaProcess.withFilesUpTo(5_000_000, data)) {
             revision = number(get(rueda, "/api/machines/1").body(), "revision");
-            String document = get(rueda, "/api/machines/1").body().replaceFirst("(?s).*\"document\":", "").replaceFirst("}$", "");
+            String document = document(get(rueda, "/api/machines/1").body());
             HttpResponse<String> answer = null;
             int refusals = 0;
             for (int i = 0; i < 3000 && refusals < 5; i++) {
@@ -193,6 +193,13 @@ class ReliabilityTest {
                 .method(method, HttpRequest.BodyPublishers.ofString(body)).build(), HttpResponse.BodyHandlers.ofString());
     }
 
+    /** The document in the answer about a machine. */
+    private static String document(String state) {
+        Matcher found = Pattern.compile("(?s)\"document\":(\\{.*}),\"unknown\":\\[").matcher(state);
+        assertThat(found.find()).as(state).isTrue();
+        return found.group(1);
+    }
+
     private static long number(String json, String name) {
         Matcher found = Pattern.compile("\"" + name + "\":(\\d+)").matcher(json);
         assertThat(found.find()).as(name).isTrue();
@@ -225,7 +232,7 @@ class ReliabilityTest {
                 rueda.close();
                 break;
             }
-            String document = now.replaceFirst("(?s).*\"document\":", "").replaceFirst("}$", "").replaceFirst("\"duration\":[0-9.]+", "\"duration\":0.2");
+            String document = document(now).replaceFirst("\"duration\":[0-9.]+", "\"duration\":0.2");
             /* what was stored without having been answered before the kill is there now: from here on it counts */
             revision = number(now, "revision");
             name = now.replaceFirst("(?s).*\"document\":\\{\"name\":\"([^\"]*)\".*", "$1");
