@@ -183,6 +183,21 @@ class BusApiTest {
         assertThat(JSON.readTree(refused.body()).at("/faults/0/value").asString()).isEqualTo("WHAT");
     }
 
+    /** While somebody moves axes by hand the devices stay as they are: refused, and nothing of it done. */
+    @Test
+    void devicesAreNotExchangedUnderAHand() throws Exception {
+        String key = JSON.readTree(post("/api/machines/1/control", "{\"monitoringSeconds\":5}").body()).get("key").asString();
+        try {
+            String before = get("/api/bench/stand").toString();
+            assertThat(post("/api/machines/1/bench/stand", "{\"axis\":\"Shuttle\",\"changes\":[\"OTHER_ADDRESS\"]}").statusCode()).isEqualTo(409);
+            assertThat(get("/api/bench/stand").toString()).isEqualTo(before);
+            assertThat(post("/api/machines/1/bench/resolve", "{\"axis\":\"Shuttle\",\"way\":\"EXCHANGE\"}").statusCode()).isEqualTo(409);
+        } finally {
+            call("DELETE", "/api/control/" + key, null, null);
+        }
+        assertThat(post("/api/machines/1/bench/stand", "{\"axis\":\"Shuttle\",\"changes\":[]}").statusCode()).isEqualTo(200);
+    }
+
     /** Whatever stands before the first word: the format is found, whatever its length. */
     @Test
     void aTableMayBeginWithAnyNumberOfComments() throws Exception {

@@ -225,11 +225,15 @@ public class BenchService {
         return made;
     }
 
-    /** The devices have changed: a bench that is there is switched off and on again, held. */
-    synchronized void switchedOffAndOn() {
+    /**
+     * Changes the devices, and switches a bench that is there off and on again, held. While somebody moves axes by hand it is refused, and then
+     * nothing has changed.
+     */
+    synchronized void switchedOffAndOn(Runnable change) {
         if (lease.held(System.nanoTime())) {
             throw new ControlHeld();
         }
+        change.run();
         LiveBench present = bench;
         if (present != null) {
             bench = connected(present.in(condition));

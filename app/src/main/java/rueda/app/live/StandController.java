@@ -66,8 +66,8 @@ class StandController {
         if (wanted.axis() == null || wanted.changes() == null) {
             throw new InvalidEntry("changes", "missing", "an axis and a list of " + Arrays.toString(StandChange.values()), "send both");
         }
-        stand.change(machines.get(id).document(), wanted.axis(), wanted.changes());
-        bench.switchedOffAndOn();
+        Machine machine = machines.get(id).document();
+        bench.switchedOffAndOn(() -> stand.change(machine, wanted.axis(), wanted.changes()));
         return stand.changes();
     }
 
@@ -93,11 +93,12 @@ class StandController {
         if (wanted.axis() == null || wanted.way() == null) {
             throw new InvalidEntry("way", "missing", "READDRESS or EXCHANGE, and an axis", "send both");
         }
-        switch (wanted.way()) {
-            case READDRESS -> stand.readdress(machine, wanted.axis());
-            case EXCHANGE -> stand.exchange(wanted.axis());
-        }
-        bench.switchedOffAndOn();
+        bench.switchedOffAndOn(() -> {
+            switch (wanted.way()) {
+                case READDRESS -> stand.readdress(machine, wanted.axis());
+                case EXCHANGE -> stand.exchange(wanted.axis());
+            }
+        });
         return stand.scan(machine, 0, 65_535);
     }
 
