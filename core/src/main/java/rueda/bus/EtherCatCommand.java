@@ -28,11 +28,6 @@ public enum EtherCatCommand {
         return code;
     }
 
-    /** Takes up data without bringing any. */
-    public boolean reads() {
-        return this == APRD || this == FPRD || this == BRD || this == LRD;
-    }
-
     /** Addresses the logical image, not a register of a station. */
     public boolean logical() {
         return this == LRD || this == LWR || this == LRW;

@@ -24,7 +24,6 @@ public enum EtherCatRegister {
     FILTER_DEPTH(0x0934, 2),
     /** Who controls the cyclic unit (1 byte) and what is active: the assign-activate word of the description. */
     SYNC_ACTIVATION(0x0980, 2),
-    SYNC_START(0x0990, 8),
     /** Cycle of SYNC0 and of SYNC1, ns, 4 bytes each. */
     SYNC_CYCLES(0x09A0, 8);
 

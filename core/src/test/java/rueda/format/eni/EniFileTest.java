@@ -163,7 +163,7 @@ class EniFileTest {
         for (int i = 0; i < network.slaves().size(); i++) {
             NetworkInformation.Slave slave = network.slaves().get(i);
             byte[] memory = new byte[0x1000];
-            carriedOut(network.masterCommands().stream().filter(c -> !c.command().reads()).toList(), "IP", memory, slave.identity());
+            carriedOut(network.masterCommands().stream().filter(c -> !c.data().isEmpty()).toList(), "IP", memory, slave.identity());
             assertThat(memory[0x0130]).isEqualTo((byte) 1);
             assertThat(slave.commands().get(0).address()).as("auto-increment address").isEqualTo(65_536 - i & 0xFFFF);
             carriedOut(slave.commands(), "IP", memory, slave.identity());
