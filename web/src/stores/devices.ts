@@ -14,12 +14,15 @@ export const useDevices = defineStore('devices', () => {
     known.value = (await machine.guarded(() => api.devices())) ?? known.value
   }
 
-  /** The description of exactly the planned device of a station. */
-  function of(identity: { vendor: number; product: number; revision: number }) {
-    return fitting.value.find((k) => k.device.identity.vendor === identity.vendor && k.device.identity.product === identity.product && k.device.identity.revision === identity.revision)?.device ?? null
+  /** Where the description of exactly the planned device stands in `fitting`: of several the one of its name, as access points of one PROFINET device have theirs; -1 when none is known. */
+  function indexOf(identity: { device: string; vendor: number; product: number; revision: number }) {
+    const same = (k: { device: { identity: typeof identity } }) => k.device.identity.vendor === identity.vendor && k.device.identity.product === identity.product && k.device.identity.revision === identity.revision
+    const named = fitting.value.findIndex((k) => same(k) && k.device.identity.device === identity.device)
+    return named >= 0 ? named : fitting.value.findIndex(same)
   }
+  const of = (identity: Parameters<typeof indexOf>[0]) => fitting.value[indexOf(identity)]?.device ?? null
 
-  return { known, fitting, load, of }
+  return { known, fitting, load, indexOf, of }
 })
 
 /** Major and minor revision, the upper and lower 16 bits. */

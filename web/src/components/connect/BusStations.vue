@@ -44,9 +44,6 @@ function chooseDevice(index: number, key: string) {
   const device = devices.fitting[Number(key)]?.device
   if (device) machine.set(`/axes/${index}/station/identity`, device.identity)
 }
-const deviceKey = (identity: { vendor: number; product: number; revision: number }) =>
-  devices.fitting.findIndex((k) => k.device.identity.vendor === identity.vendor && k.device.identity.product === identity.product && k.device.identity.revision === identity.revision)
-
 const marked = (index: number, field: string) => machine.faults.some((f) => f.field === `/axes/${index}/station/${field}`)
 const findings = (index: number) => machine.answer?.stages.find((s) => s.stage === 'connect' && s.axis === index)?.advice.findings.filter((f) => f.severity !== 'GOOD') ?? []
 
@@ -105,8 +102,8 @@ watch(() => family.value.family, () => {
     <tbody>
       <tr v-for="(axis, i) in plan.axes" :key="axis.name" :class="{ on: machine.axisIndex === i, marked: findings(i).some((f) => f.severity === 'FAULT') }" @focusin="machine.axisIndex = i" @click="machine.axisIndex = i">
         <th scope="row">{{ axis.name }}</th>
-        <td><select class="plain device" :value="deviceKey(axis.station.identity)" :aria-label="`Device of ${axis.name}`" @change="chooseDevice(i, ($event.target as HTMLSelectElement).value)">
-          <option v-if="deviceKey(axis.station.identity) < 0" :value="-1">{{ axis.station.identity.device }} {{ revisionWords(axis.station.identity.revision) }}{{ plan.bus.family === 'MODBUS_TCP' ? '' : ', no description' }}</option>
+        <td><select class="plain device" :value="devices.indexOf(axis.station.identity)" :aria-label="`Device of ${axis.name}`" @change="chooseDevice(i, ($event.target as HTMLSelectElement).value)">
+          <option v-if="devices.indexOf(axis.station.identity) < 0" :value="-1">{{ axis.station.identity.device }} {{ revisionWords(axis.station.identity.revision) }}{{ plan.bus.family === 'MODBUS_TCP' ? '' : ', no description' }}</option>
           <option v-for="(k, n) in devices.fitting" :key="n" :value="n">{{ k.device.name }} {{ revisionWords(k.device.identity.revision) }}</option></select></td>
         <td v-if="family.addressWord"><NumberField :path="`/axes/${i}/station/address/number`" :label="`${family.addressWord} of ${axis.name}`" :value="axis.station.address.number" whole hide-label class="num" /></td>
         <td v-if="family.nameWord"><TextEntry class="plain stationname" :value="axis.station.address.name" :aria-label="`${family.nameWord} of ${axis.name}`" @enter="(t) => machine.set(`/axes/${i}/station/address/name`, t.trim())" /></td>

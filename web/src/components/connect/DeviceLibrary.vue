@@ -116,13 +116,13 @@ const planned = computed(() => device.value && axis.value.station.identity.vendo
         <template v-if="device.clocks.length"> Clocks: {{ device.clocks.map((c) => c.name + (c.words ? `, ${c.words}` : '')).join('; ') }}.</template> Mailbox: {{ device.mailbox.join(', ') || 'none' }}.<template v-if="device.terminals.length"> Terminals: {{ device.terminals.join('; ') }}.</template></p>
       <h2>Messages</h2>
       <table class="plain"><thead><tr><th>Number</th><th>Name</th><th>Way</th><th>Entries</th><th>Rules</th></tr></thead>
-        <tbody><tr v-for="p in device.pdos" :key="p.number + String(p.output)"><td class="mono">{{ numbered ? hex(p.number) : p.number }}</td><td>{{ p.name }}</td><td>{{ p.output ? 'to the device' : 'from it' }}</td>
+        <tbody><tr v-for="(p, n) in device.pdos" :key="`${p.number} ${p.output} ${n}`"><td class="mono">{{ numbered ? hex(p.number) : p.number }}</td><td>{{ p.name }}</td><td>{{ p.output ? 'to the device' : 'from it' }}</td>
           <td>{{ p.entries.map((e) => (e.index === 0 ? `filler ${e.bits}` : `${e.name} ${e.bits}`)).join(', ') || 'none' }}</td>
           <td>{{ [p.fixed && 'fixed', p.mandatory && 'mandatory', p.chosen && 'by default', p.excludes.length && 'not with ' + p.excludes.map(hex).join(', ')].filter(Boolean).join('; ') || '–' }}</td></tr></tbody></table>
       <h2 class="gap">Objects <input v-model="filter" class="plain" placeholder="find" aria-label="Find an object" /></h2>
       <p v-if="planned && numbered" class="sub">A value entered here is written to {{ axis.name }} at start-up; it stands under Start-up writes.</p>
       <table class="plain"><thead><tr><th>Index</th><th>Name</th><th>Type</th><th>Access</th><th>Range</th><th>Default</th><th v-if="planned && numbered">Write to {{ axis.name }}</th></tr></thead>
-        <tbody><tr v-for="o in objects" :key="o.index * 256 + o.subIndex"><td class="mono">{{ numbered ? hex(o.index) + (o.subIndex ? ':' + o.subIndex.toString(16).toUpperCase().padStart(2, '0') : '') : o.index }}</td><td>{{ o.name }}</td><td class="mono">{{ o.dataType }}</td><td>{{ { READ: 'read', WRITE: 'write', READ_WRITE: 'read, write', CONSTANT: 'constant' }[o.access] }}</td>
+        <tbody><tr v-for="(o, n) in objects" :key="`${o.index}:${o.subIndex}:${n}`"><td class="mono">{{ numbered ? hex(o.index) + (o.subIndex ? ':' + o.subIndex.toString(16).toUpperCase().padStart(2, '0') : '') : o.index }}</td><td>{{ o.name }}</td><td class="mono">{{ o.dataType }}</td><td>{{ { READ: 'read', WRITE: 'write', READ_WRITE: 'read, write', CONSTANT: 'constant' }[o.access] }}</td>
           <td class="mono">{{ o.choices.length ? o.choices.map((c) => `${c.value} ${c.name}`).join(', ') : o.low || o.high ? `${o.low || '…'} to ${o.high || '…'}` : '–' }}</td><td class="mono">{{ o.preset || '–' }}</td>
           <td v-if="planned && numbered"><TextEntry v-if="(o.access === 'READ_WRITE' || o.access === 'WRITE') && [8, 16, 32].includes(o.bits)" class="plain mono write" :value="written(o.index, o.subIndex) ?? ''" :aria-label="`Write ${o.name}`" @enter="(t) => change(o, t)" /></td></tr></tbody></table>
     </div>

@@ -171,13 +171,14 @@ public final class ConnectAdvice {
         }
     }
 
-    /** The description of exactly this revision. */
+    /** The description of exactly this revision; of several the one of the planned name, as access points of one PROFINET device have theirs. */
     private Optional<DeviceDescription> description(Station station) {
         if (family.family() == Family.MODBUS_TCP) {
             return Optional.empty();
         }
         List<DeviceDescription> product = library.stream().filter(d -> d.sameProduct(station.identity())).toList();
-        Optional<DeviceDescription> exact = product.stream().filter(d -> d.identity().revision() == station.identity().revision()).findFirst();
+        Optional<DeviceDescription> exact = product.stream().filter(d -> d.identity().revision() == station.identity().revision())
+                .min(java.util.Comparator.comparing(d -> !d.identity().equals(station.identity())));
         if (product.isEmpty()) {
             add(Finding.Severity.WARNING, "No description of " + station.identity().device() + " is known.", "Bring its " + switch (family.family()) {
                 case ETHERCAT -> "ESI";

@@ -21,9 +21,11 @@ import rueda.machine.Station.StartWrite;
  * @param terminals where told
  * @param syncManagers areas of memory it shares with an EtherCAT master, in order of their number; none when not told
  * @param startWrites what a master is asked to write while the device starts, in order
+ * @param ports     letters of its EtherCAT ports in the order 0 to 3 as ETG.2000 has them (attribute Physics, from memory): Y copper, H fibre, K internal,
+ *                  a blank for none; empty when not told
  */
 public record DeviceDescription(Family family, String format, String name, String vendor, Identity identity, List<DescribedObject> objects,
-                                List<DescribedPdo> pdos, List<DescribedClock> clocks, List<String> mailbox, List<String> terminals, List<DescribedSyncManager> syncManagers, List<StartWrite> startWrites) {
+                                List<DescribedPdo> pdos, List<DescribedClock> clocks, List<String> mailbox, List<String> terminals, List<DescribedSyncManager> syncManagers, List<StartWrite> startWrites, String ports) {
 
     public DeviceDescription {
         objects = List.copyOf(objects);
@@ -38,7 +40,7 @@ public record DeviceDescription(Family family, String format, String name, Strin
     /** Without areas shared with a master and without start-up writes: a device of another family than EtherCAT. */
     public DeviceDescription(Family family, String format, String name, String vendor, Identity identity, List<DescribedObject> objects, List<DescribedPdo> pdos, List<DescribedClock> clocks,
                              List<String> mailbox, List<String> terminals) {
-        this(family, format, name, vendor, identity, objects, pdos, clocks, mailbox, terminals, List.of(), List.of());
+        this(family, format, name, vendor, identity, objects, pdos, clocks, mailbox, terminals, List.of(), List.of(), "");
     }
 
     /** Who may read and write an object. */

@@ -99,7 +99,7 @@ public final class EsiReader {
                 (int) mode.first("AssignActivate").map(a -> a.whole(0, 0xFFFF)).orElse(0L).longValue())).toList();
         List<String> mailbox = device.first("Mailbox").map(m -> m.children().stream().map(XmlElement::name).toList()).orElse(List.of());
         return new DeviceDescription(Family.ETHERCAT, "ESI", name, vendorName, new Identity(name, vendorId, product, revision), objects(device), pdos, clocks, mailbox, ports(device), syncManagers(device, mailbox.isEmpty()),
-                device.everything().filter(e -> e.name().equals("InitCmd")).map(c -> startWrite(c, name)).flatMap(Optional::stream).toList());
+                device.everything().filter(e -> e.name().equals("InitCmd")).map(c -> startWrite(c, name)).flatMap(Optional::stream).toList(), physics(device));
     }
 
     /** The text tells what an area is for; where older files leave it out, it follows from the order: mailbox out and in, outputs, inputs. */
@@ -147,10 +147,15 @@ public final class EsiReader {
         return text.equalsIgnoreCase("true") ? 1 : text.equalsIgnoreCase("false") ? 0 : (int) Text.whole(element.place() + ", " + name, text, 0, high);
     }
 
+    private static String physics(XmlElement device) {
+        String physics = device.attribute("Physics", "");
+        return physics.matches("[YKH ]{1,4}") ? physics.stripTrailing() : "";
+    }
+
     /** Physics has a letter for each port: Y is Ethernet over copper, K an internal one, H fibre. */
     private static List<String> ports(XmlElement device) {
         List<String> ports = new ArrayList<>();
-        String physics = device.attribute("Physics", "");
+        String physics = physics(device);
         for (int i = 0; i < physics.length(); i++) {
             String kind = switch (physics.charAt(i)) {
                 case 'Y' -> "100BASE-TX";

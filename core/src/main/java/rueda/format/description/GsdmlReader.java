@@ -3,6 +3,7 @@ package rueda.format.description;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -21,7 +22,10 @@ import rueda.format.xml.XmlReader;
 import rueda.machine.Bus.Family;
 import rueda.machine.Station.Identity;
 
-/** GSDML of a PROFINET device (ISO 15745-4): every submodule with data becomes two messages, every record its parameters. */
+/**
+ * GSDML of a PROFINET device (ISO 15745-4): every access point is a device of its own with the modules that it can use; every submodule
+ * with data becomes two messages, every record its parameters. Element names from memory of the GSDML schema.
+ */
 public final class GsdmlReader {
 
     private final List<String> remarks = new ArrayList<>();
@@ -41,32 +45,83 @@ public final class GsdmlReader {
             throw new UnreadableFile(root.place(), "<" + root.name() + ">", "<ISO15745Profile> (GSDML)", "choose a GSDML file");
         }
         GsdmlReader reader = new GsdmlReader();
-        return new Reading<>(List.of(reader.device(root.need("ProfileBody"))), reader.remarks);
+        return new Reading<>(reader.devices(root.need("ProfileBody")), reader.remarks);
     }
 
-    private DeviceDescription device(XmlElement body) {
+    private List<DeviceDescription> devices(XmlElement body) {
         XmlElement identity = body.need("DeviceIdentity");
         XmlElement process = body.need("ApplicationProcess");
         process.first("ExternalTextList").flatMap(l -> l.first("PrimaryLanguage")).ifPresent(l -> l.all("Text").forEach(t -> texts.put(t.needAttribute("TextId"), t.attribute("Value", ""))));
         long vendor = Text.whole(identity.place() + ", VendorID", identity.needAttribute("VendorID"), 0, 0xFFFF);
         long product = Text.whole(identity.place() + ", DeviceID", identity.needAttribute("DeviceID"), 0, 0xFFFF);
         String vendorName = identity.first("VendorName").map(v -> v.attribute("Value", "")).orElse("");
-        List<XmlElement> points = process.need("DeviceAccessPointList").all("DeviceAccessPointItem").toList();
-        XmlElement access = process.need("DeviceAccessPointList").need("DeviceAccessPointItem");
-        points.stream().filter(p -> p != access).forEach(p -> remarks.add(p.place() + ": the access point " + p.attribute("ID", "") + " is not used; " + access.attribute("ID", "the first") + " is"));
         process.first("ValueList").ifPresent(l -> l.all("ValueItem").forEach(v -> valueLists.put(v.attribute("ID", ""), v)));
-        String name = access.first("ModuleInfo").flatMap(m -> m.first("Name")).map(this::text).orElse(access.attribute("DNS_CompatibleName", "device"));
-        long revision = access.first("ModuleInfo").flatMap(m -> m.first("SoftwareRelease")).map(r -> release(r)).orElse(0L);
+        process.need("DeviceAccessPointList").need("DeviceAccessPointItem");
+        List<XmlElement> points = process.need("DeviceAccessPointList").all("DeviceAccessPointItem").toList();
+        Set<String> names = new HashSet<>();
+        List<DeviceDescription> devices = points.stream().map(point -> device(process, point, name(point, names), vendorName, vendor, product)).toList();
+        process.children().stream().map(XmlElement::name).filter(n -> !Set.of("DeviceAccessPointList", "ModuleList", "SubmoduleList", "ExternalTextList", "ValueList", "GraphicsList").contains(n))
+                .forEach(n -> remarks.add("<" + n + "> is not used"));
+        return devices;
+    }
+
+    /** What an access point is called; with its ID where another of the file is called the same. */
+    private String name(XmlElement point, Set<String> taken) {
+        String id = point.attribute("ID", point.place());
+        String name = point.first("ModuleInfo").flatMap(m -> m.first("Name")).map(this::text).orElse(point.attribute("DNS_CompatibleName", "device"));
+        return taken.add(name) ? name : name + " (" + id + ")";
+    }
+
+    private DeviceDescription device(XmlElement process, XmlElement point, String name, String vendorName, long vendor, long product) {
+        long revision = point.first("ModuleInfo").flatMap(m -> m.first("SoftwareRelease")).map(GsdmlReader::release).orElse(0L);
         List<DescribedPdo> pdos = new ArrayList<>();
         List<DescribedObject> objects = new ArrayList<>();
         Set<Integer> messages = new HashSet<>();
-        submodules(access, messages, pdos, objects);
-        process.first("ModuleList").ifPresent(l -> l.all("ModuleItem").forEach(module -> submodules(module, messages, pdos, objects)));
-        process.first("SubmoduleList").ifPresent(l -> submodules(l, messages, pdos, objects));
-        List<DescribedClock> clocks = access.everything().filter(e -> e.name().equals("SynchronisationMode")).map(s -> new DescribedClock("IRT", s.attribute("SupportedRole", ""), 0)).toList();
-        process.children().stream().map(XmlElement::name).filter(n -> !Set.of("DeviceAccessPointList", "ModuleList", "SubmoduleList", "ExternalTextList", "ValueList", "GraphicsList").contains(n))
-                .forEach(n -> remarks.add("<" + n + "> is not used"));
+        submodules(point, "", false, messages, pdos, objects);
+        List<XmlElement> carriers = new ArrayList<>(List.of(point));
+        for (Plugged module : plugged(process, "ModuleList", "ModuleItem", List.of(point), "UseableModules", "ModuleItemRef", "ModuleItemTarget")) {
+            carriers.add(module.item());
+            submodules(module.item(), module.slots(), module.standsThere(), messages, pdos, objects);
+        }
+        Set<Long> numbers = new HashSet<>();
+        for (Plugged submodule : plugged(process, "SubmoduleList", "SubmoduleItem", carriers, "UseableSubmodules", "SubmoduleItemRef", "SubmoduleItemTarget")) {
+            submodule(submodule.item(), submodule.slots(), submodule.standsThere(), numbers, messages, pdos, objects);
+        }
+        List<DescribedClock> clocks = point.everything().filter(e -> e.name().equals("SynchronisationMode")).map(s -> new DescribedClock("IRT", s.attribute("SupportedRole", ""), 0)).toList();
         return new DeviceDescription(Family.PROFINET, "GSDML", name, vendorName, new Identity(name, vendor, product, revision), objects, pdos, clocks, List.of("record data"), List.of());
+    }
+
+    /** A module or submodule that fits. @param slots where it fits, in words, empty when not told  @param standsThere it is plugged unless something else is chosen */
+    private record Plugged(XmlElement item, String slots, boolean standsThere) {
+    }
+
+    /**
+     * What of a list the carriers (access point, modules) can use, in the order of their references. Where the file has no reference of
+     * this kind at all, as files of simple devices do, every item of the list fits.
+     */
+    private List<Plugged> plugged(XmlElement process, String list, String item, List<XmlElement> carriers, String useable, String reference, String target) {
+        Map<String, XmlElement> items = new LinkedHashMap<>();
+        process.first(list).ifPresent(l -> l.all(item).forEach(i -> items.put(i.attribute("ID", i.place()), i)));
+        if (process.everything().noneMatch(e -> e.name().equals(reference))) {
+            return items.values().stream().map(i -> new Plugged(i, "", false)).toList();
+        }
+        Map<String, Plugged> plugged = new LinkedHashMap<>();
+        for (XmlElement carrier : carriers) {
+            carrier.first(useable).ifPresent(l -> l.all(reference).forEach(ref -> {
+                String id = ref.needAttribute(target);
+                XmlElement meant = items.get(id);
+                if (meant == null) {
+                    remarks.add(ref.place() + ": no <" + item + "> with the ID " + id + " is in the file");
+                } else {
+                    String kind = reference.startsWith("Module") ? "slot " : "subslot ";
+                    String places = java.util.stream.Stream.of("FixedIn", "UsedIn", "AllowedIn").flatMap(use -> java.util.stream.Stream.of(use + "Slots", use + "Subslots")).map(a -> ref.attribute(a, "").strip())
+                            .filter(a -> !a.isEmpty()).findFirst().orElse("");
+                    boolean standsThere = ref.attributes().keySet().stream().anyMatch(a -> a.startsWith("FixedIn") || a.startsWith("UsedIn"));
+                    plugged.putIfAbsent(id, new Plugged(meant, places.isEmpty() ? "" : ", " + kind + places.replaceAll("\\s+", ", ").replace("..", " to "), standsThere));
+                }
+            }));
+        }
+        return List.copyOf(plugged.values());
     }
 
     private static long release(XmlElement element) {
@@ -79,9 +134,9 @@ public final class GsdmlReader {
     }
 
     /** Numbers of submodules are their module's own: other modules may use them again. */
-    private void submodules(XmlElement module, Set<Integer> messages, List<DescribedPdo> pdos, List<DescribedObject> objects) {
+    private void submodules(XmlElement module, String slots, boolean standsThere, Set<Integer> messages, List<DescribedPdo> pdos, List<DescribedObject> objects) {
         Set<Long> numbers = new HashSet<>();
-        module.everything().filter(e -> e.name().equals("SubmoduleItem") || e.name().equals("VirtualSubmoduleItem")).forEach(item -> submodule(item, numbers, messages, pdos, objects));
+        module.everything().filter(e -> e.name().equals("SubmoduleItem") || e.name().equals("VirtualSubmoduleItem")).forEach(item -> submodule(item, slots, standsThere, numbers, messages, pdos, objects));
     }
 
     /** The number of a submodule, or a free one where another module has it already. */
@@ -93,17 +148,17 @@ public final class GsdmlReader {
         return message;
     }
 
-    private void submodule(XmlElement item, Set<Long> numbers, Set<Integer> messages, List<DescribedPdo> pdos, List<DescribedObject> objects) {
+    private void submodule(XmlElement item, String slots, boolean standsThere, Set<Long> numbers, Set<Integer> messages, List<DescribedPdo> pdos, List<DescribedObject> objects) {
         long number = Text.whole(item.place() + ", SubmoduleIdentNumber", item.attribute("SubmoduleIdentNumber", "0"), 0, 0xFFFF_FFFFL);
         if (!numbers.add(number)) {
             throw new UnreadableFile(item.place() + ", SubmoduleIdentNumber", item.attribute("SubmoduleIdentNumber", ""), "each number once", "correct it");
         }
-        String name = item.first("ModuleInfo").flatMap(m -> m.first("Name")).map(this::text).orElse(item.attribute("ID", "submodule"));
+        String name = item.first("ModuleInfo").flatMap(m -> m.first("Name")).map(this::text).orElse(item.attribute("ID", "submodule")) + slots;
         boolean fixed = item.name().equals("VirtualSubmoduleItem");
         int message = message(number, messages);
         item.first("IOData").ifPresent(data -> {
-            data.first("Output").ifPresent(o -> pdos.add(new DescribedPdo(message, name, true, true, fixed, pdos.isEmpty(), List.of(), entries(o))));
-            data.first("Input").ifPresent(i -> pdos.add(new DescribedPdo(message, name, false, true, fixed, pdos.size() < 2, List.of(), entries(i))));
+            data.first("Output").ifPresent(o -> pdos.add(new DescribedPdo(message, name, true, true, fixed, standsThere || pdos.isEmpty(), List.of(), entries(o))));
+            data.first("Input").ifPresent(i -> pdos.add(new DescribedPdo(message, name, false, true, fixed, standsThere || pdos.size() < 2, List.of(), entries(i))));
         });
         // Indices of records are their submodule's own as well.
         Set<Long> places = new HashSet<>();

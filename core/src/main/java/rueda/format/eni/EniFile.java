@@ -101,7 +101,7 @@ public final class EniFile {
 
     private static void slave(XmlWriter out, Slave slave, int number) {
         out.open("Slave");
-        out.open("Info").leaf("Name", slave.name()).leaf("PhysAddr", slave.physicalAddress()).leaf("AutoIncAddr", -number & UNSIGNED_16).leaf("Physics", "YY").leaf("VendorId", slave.identity().vendor())
+        out.open("Info").leaf("Name", slave.name()).leaf("PhysAddr", slave.physicalAddress()).leaf("AutoIncAddr", -number & UNSIGNED_16).leaf("Physics", slave.ports()).leaf("VendorId", slave.identity().vendor())
                 .leaf("ProductCode", slave.identity().product()).leaf("RevisionNo", slave.identity().revision()).leaf("SerialNo", 0).leaf("ProductRevision", slave.identity().device()).leaf("StationAlias", slave.alias()).close();
         out.open("ProcessData");
         out.open("Send").leaf("BitStart", slave.outputStart()).leaf("BitLength", slave.outputBits()).close();
@@ -218,7 +218,7 @@ public final class EniFile {
                 dc.first("ShiftTime").map(s -> s.whole(-1_000_000_000, 1_000_000_000)).orElse(0L));
         return new Slave(info.need("Name").text(), (int) info.need("PhysAddr").whole(1, 65_535), small(info, "StationAlias", UNSIGNED_16), identity,
                 number(data, "Send", "BitStart"), number(data, "Send", "BitLength"), number(data, "Recv", "BitStart"), number(data, "Recv", "BitLength"), pdos, managers, protocols, writes,
-                commands(slave), slave.at("PreviousPort", "PhysAddr").map(a -> (int) a.whole(1, 65_535)).orElse(0), clock);
+                commands(slave), slave.at("PreviousPort", "PhysAddr").map(a -> (int) a.whole(1, 65_535)).orElse(0), clock, info.textOf("Physics", "YY"));
     }
 
     private static SyncManager manager(XmlElement sm) {

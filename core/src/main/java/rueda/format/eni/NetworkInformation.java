@@ -55,9 +55,10 @@ public record NetworkInformation(String name, int cycleMicros, List<RegisterComm
      * @param commands        what is written to its registers and read from them, for every change of state
      * @param previous        configured address of the station before it in the line, 0 for the first; it hangs at port B of that one
      * @param clock           how it is synchronised
+     * @param ports           letters of its ports as its description tells them; two of copper where nothing is known
      */
     public record Slave(String name, int physicalAddress, int alias, Identity identity, int outputStart, int outputBits, int inputStart, int inputBits, List<Pdo> pdos, List<SyncManager> syncManagers,
-                        List<String> protocols, List<InitCommand> initCommands, List<RegisterCommand> commands, int previous, Clock clock) {
+                        List<String> protocols, List<InitCommand> initCommands, List<RegisterCommand> commands, int previous, Clock clock, String ports) {
 
         Optional<SyncManager> manager(SyncManagerUse use) {
             return syncManagers.stream().filter(m -> m.use() == use && m.enabled()).findFirst();
@@ -184,7 +185,8 @@ public record NetworkInformation(String name, int cycleMicros, List<RegisterComm
         Clock clock = new Clock(address == EtherCat.referenceAddress(machine), assignActivate(description), machine.bus().cycleMicros() * 1000, machine.bus().clock().shiftMicros() * 1000L);
         return new Slave(axis.name(), address, station.address().number(), station.identity(), place.outputs() * 8, outputBytes * 8, place.inputs() * 8, inputBytes * 8, pdos, managers,
                 description.map(DeviceDescription::mailbox).orElse(List.of("CoE")), writes,
-                StationCommands.of(address, position, station.identity(), managers, place.outputs() * 8, outputBytes * 8, place.inputs() * 8, inputBytes * 8, clock), position == 0 ? 0 : address - 1, clock);
+                StationCommands.of(address, position, station.identity(), managers, place.outputs() * 8, outputBytes * 8, place.inputs() * 8, inputBytes * 8, clock), position == 0 ? 0 : address - 1, clock,
+                description.map(DeviceDescription::ports).filter(p -> !p.isBlank()).orElse("YY"));
     }
 
     /** The description of this revision, or else of the nearest one. */

@@ -178,7 +178,25 @@ class ForeignDescriptionsTest {
         assertThat(device.objects()).filteredOn(o -> o.name().contains("list")).allSatisfy(o -> assertThat(o.low() + ".." + o.high()).isEqualTo("2..9"));
         assertThat(device.objects()).filteredOn(o -> o.name().contains(", on")).allSatisfy(o -> assertThat(o.bits()).isEqualTo(8));
         assertThat(device.objects()).filteredOn(o -> o.name().contains(", z")).allSatisfy(o -> assertThat(o.name()).endsWith("bit 2 to 4"));
-        assertThat(read.remarks()).anyMatch(r -> r.contains("A2") && r.contains("not used"));
+        assertThat(read.value()).extracting(DeviceDescription::name).as("every access point is a device").containsExactly("turner", "turner-old");
+        assertThat(read.value().get(1).pdos()).as("no reference at all: every module fits").isEqualTo(device.pdos());
+    }
+
+    /** Element and attribute names of the GSDML schema from memory. */
+    @Test
+    void anAccessPointTakesTheModulesItNamesInTheSlotsItNames() {
+        String file = gsdml(MODULE.formatted("M1", "0x10") + MODULE.formatted("M2", "0x11") + MODULE.formatted("M3", "0x12"))
+                .replace("<DeviceAccessPointItem ID=\"A1\" DNS_CompatibleName=\"turner\"/>", """
+                        <DeviceAccessPointItem ID="A1" DNS_CompatibleName="turner"><UseableModules><ModuleItemRef ModuleItemTarget="M3" FixedInSlots="2"/>
+                        <ModuleItemRef ModuleItemTarget="M1" AllowedInSlots="3..5 7"/><ModuleItemRef ModuleItemTarget="M9"/></UseableModules></DeviceAccessPointItem>""")
+                .replace("DNS_CompatibleName=\"turner-old\"", "DNS_CompatibleName=\"turner\"");
+        Reading<List<DeviceDescription>> read = GsdmlReader.read(file.getBytes(StandardCharsets.UTF_8));
+        DeviceDescription first = read.value().get(0);
+        assertThat(first.pdos()).extracting(DescribedPdo::name).containsExactly("SM3, slot 2", "SM1, slot 3 to 5, 7");
+        assertThat(first.pdos()).extracting(DescribedPdo::chosen).containsExactly(true, false);
+        assertThat(read.remarks()).anyMatch(r -> r.contains("M9"));
+        assertThat(read.value().get(1).name()).as("told apart by its ID").isEqualTo("turner (A2)");
+        assertThat(read.value().get(1).pdos()).as("it can use none").isEmpty();
     }
 
     @Test

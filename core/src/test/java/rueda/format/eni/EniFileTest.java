@@ -38,6 +38,16 @@ class EniFileTest {
     }
 
     @Test
+    void portsAreThoseOfTheDescription() {
+        java.util.List<DeviceDescription> fibre = ShippedDevices.all().stream().map(d -> new DeviceDescription(d.family(), d.format(), d.name(), d.vendor(), d.identity(), d.objects(), d.pdos(), d.clocks(), d.mailbox(), d.terminals(), d.syncManagers(),
+                d.startWrites(), d.family() == Family.ETHERCAT ? "HK" : "")).toList();
+        NetworkInformation network = NetworkInformation.of(DemoMachine.create(), fibre);
+        assertThat(network.slaves()).extracting(NetworkInformation.Slave::ports).containsOnly("HK");
+        assertThat(EniFile.read(EniFile.write(network).getBytes(StandardCharsets.UTF_8))).isEqualTo(network);
+        assertThat(NetworkInformation.of(DemoMachine.create(), java.util.List.of()).slaves()).extracting(NetworkInformation.Slave::ports).as("nothing known").containsOnly("YY");
+    }
+
+    @Test
     void theConfigurationOfANodeIsReadBackEqual() {
         Machine can = BusFamily.moved(DemoMachine.create(), Family.CANOPEN);
         Axis axis = can.axes().get(2);
