@@ -15,6 +15,7 @@ export type Diagnostic = Schemas['Diagnostic']
 export type Expectation = Schemas['Expectation']
 export type Entry = Schemas['Entry']
 export type RunView = Schemas['RunView']
+export type ProofProgress = Schemas['ProofProgress']
 export type Verdict = Schemas['Verdict']
 export type TraceView = Schemas['TraceView']
 export type BenchState = Schemas['State']
@@ -65,31 +66,43 @@ async function upload<T>(path: string, file: File): Promise<T> {
   return json as T
 }
 
-async function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<T> {
+/** Key of the control lease while this page holds it: orders to the bench show it. */
+let controlKey = ''
+export const showControlKey = (key: string) => (controlKey = key)
+
+async function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}, signal?: AbortSignal): Promise<T> {
   let response: Response
   try {
     response = await fetch(`/api${path}`, {
       method,
-      headers: { ...(body === undefined ? {} : { 'Content-Type': 'application/json' }), ...headers },
+      headers: { ...(body === undefined ? {} : { 'Content-Type': 'application/json' }), ...(controlKey ? { 'Rueda-Control': controlKey } : {}), ...headers },
       body: body === undefined ? undefined : JSON.stringify(body),
+      signal,
     })
   } catch {
+    if (signal?.aborted) throw new Problem(0, 'Cancelled', 'Nobody waits for this answer any more.', [])
     throw new Problem(0, 'No connection', 'Rueda does not answer. Is the server running? Your entries are kept on this page.', [])
   }
   if (response.status === 204) return undefined as T
-  const json = await response.json().catch(() => ({}))
+  const json = await response.json().catch(() => {
+    if (signal?.aborted) throw new Problem(0, 'Cancelled', 'Nobody waits for this answer any more.', [])
+    /* an answer that breaks off is none */
+    if (response.ok) throw new Problem(0, 'No answer', 'The answer of Rueda broke off. Try again; the reason is in the server\'s output.', [])
+    return {}
+  })
   if (!response.ok) {
     throw new Problem(response.status, json.title ?? 'Error', json.detail ?? response.statusText, json.faults ?? [], json.currentRevision)
   }
   return json as T
 }
 
-/** Identification, told move by move. */
-async function identify(machine: Machine, axis: number, faults: Mistake[], told: (move: number, of: number) => void, signal: AbortSignal): Promise<IdentificationAnswer> {
-  const response = await fetch('/api/calc/identification/progress', {
-    method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ machine, axis, faults }), signal,
+/** A question whose answer comes line by line; `last` takes what it waits for out of a line. Aborting closes the connection, and that ends the work. */
+async function lines<L, A>(path: string, body: unknown, last: (line: L) => A | null | undefined, words: { cancelled: string; broken: string }, signal: AbortSignal): Promise<A> {
+  const response = await fetch(`/api${path}`, {
+    method: 'POST', headers: body === undefined ? {} : { 'Content-Type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body), signal,
   }).catch(() => null)
-  if (!response) throw new Problem(0, signal.aborted ? 'Cancelled' : 'No connection', signal.aborted ? 'Cancelled: the axis was stopped.' : 'Rueda does not answer. Is the server running?', [])
+  const ended = () => (signal.aborted ? new Problem(0, 'Cancelled', words.cancelled, []) : new Problem(0, 'No connection', 'Rueda does not answer. Is the server running?', []))
+  if (!response) throw ended()
   if (!response.ok) {
     const json = await response.json().catch(() => ({}))
     throw new Problem(response.status, json.title ?? 'Error', json.detail ?? response.statusText, json.faults ?? [])
@@ -97,17 +110,34 @@ async function identify(machine: Machine, axis: number, faults: Mistake[], told:
   const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
   let text = ''
   for (;;) {
-    const { value, done } = await reader.read()
-    text += value ?? ''
-    const lines = text.split('\n')
-    text = lines.pop() ?? ''
-    for (const line of lines) {
-      const progress = JSON.parse(line) as Schemas['IdentificationProgress']
-      if (progress.answer) return progress.answer
-      told(progress.move, progress.of)
+    const part = await reader.read().catch(() => null)
+    if (!part) throw ended()
+    text += part.value ?? ''
+    const whole = text.split('\n')
+    text = whole.pop() ?? ''
+    for (const line of whole) {
+      const answer = last(JSON.parse(line) as L)
+      if (answer) return answer
     }
-    if (done) throw new Problem(0, 'No answer', 'The identification ended without an answer. Try again.', [])
+    if (part.done) throw new Problem(0, 'No answer', words.broken, [])
   }
+}
+
+/** Identification, told move by move. */
+function identify(machine: Machine, axis: number, faults: Mistake[], told: (move: number, of: number) => void, signal: AbortSignal): Promise<IdentificationAnswer> {
+  return lines<Schemas['IdentificationProgress'], IdentificationAnswer>('/calc/identification/progress', { machine, axis, faults }, (line) => {
+    if (!line.answer) told(line.move, line.of)
+    return line.answer
+  }, { cancelled: 'Cancelled: the axis was stopped.', broken: 'The identification ended without an answer. Try again.' }, signal)
+}
+
+/** The proof of the saved machine, told as it waits and runs. */
+function prove(id: number, told: (progress: ProofProgress) => void, signal: AbortSignal): Promise<RunView> {
+  return lines<ProofProgress, RunView>(`/machines/${id}/runs/progress`, undefined, (line) => {
+    if (line.refused) throw new Problem(422, 'Not proven', line.refused, [])
+    if (!line.run) told(line)
+    return line.run
+  }, { cancelled: 'The proof was cancelled; nothing of it was kept.', broken: 'The proof ended without an outcome. Try again.' }, signal)
 }
 
 const basedOn = (revision: number) => ({ 'If-Match': `"${revision}"` })
@@ -121,7 +151,7 @@ export const api = {
   undo: (id: number, revision: number) => call<MachineState>('POST', `/machines/${id}/undo`, undefined, basedOn(revision)),
   redo: (id: number, revision: number) => call<MachineState>('POST', `/machines/${id}/redo`, undefined, basedOn(revision)),
   consequences: (document: Machine) => call<MachineAnswer>('POST', '/calc/machine', document),
-  homing: (machine: Machine, axis: number) => call<HomingAnswer>('POST', '/calc/homing', { machine, axis }),
+  homing: (machine: Machine, axis: number, signal?: AbortSignal) => call<HomingAnswer>('POST', '/calc/homing', { machine, axis }, {}, signal),
   entry: (text: string, unit: string) => call<{ value: number }>('POST', '/calc/entry', { text, unit }),
   value: (question: Schemas['ValueQuestion']) => call<Figure[]>('POST', '/calc/value', question),
   families: () => call<FamilyView[]>('GET', '/calc/bus/families'),
@@ -136,7 +166,7 @@ export const api = {
   readMachine: (file: File) => upload<Machine>('/machines/read', file),
   declared: (text: string) => call<Schemas['DeclaredTag'][]>('POST', '/calc/bus/declared', { text }),
   exportTags: (machine: Machine, format: Schemas['ExportQuestion']['format']) => call<Schemas['ExportAnswer']>('POST', '/calc/bus/tags', { machine, format }),
-  prove: (id: number) => call<RunView>('POST', `/machines/${id}/runs`),
+  prove,
   latestRun: (id: number) => call<RunView | undefined>('GET', `/machines/${id}/runs/latest`),
   trace: (run: number, signals: string[], from: number, to: number) =>
     call<TraceView>('GET', `/runs/${run}/trace?signals=${signals.map(encodeURIComponent).join(',')}&from=${from}&to=${to}&points=3000`),
@@ -149,11 +179,11 @@ export const api = {
   bench: (order: 'run' | 'hold' | 'cycle' | 'stop') => call<BenchState>('POST', `/bench/${order}`),
   condition: () => call<Record<string, Mistake[]>>('GET', '/bench/condition'),
   benchCondition: (axis: string, faults: Mistake[]) => call<Record<string, Mistake[]>>('POST', '/bench/condition', { axis, faults }),
-  wiring: (machine: Machine, axis: number, faults: Mistake[]) => call<WiringCheck[]>('POST', '/calc/wiring', { machine, axis, faults }),
+  wiring: (machine: Machine, axis: number, faults: Mistake[], signal?: AbortSignal) => call<WiringCheck[]>('POST', '/calc/wiring', { machine, axis, faults }, {}, signal),
   identification: identify,
-  turn: (machine: Machine, axis: number, faults: Mistake[]) => call<Schemas['TurnAnswer']>('POST', '/calc/turn', { machine, axis, faults }),
-  response: (machine: Machine, axis: number) => call<StepAnswer>('POST', '/calc/response', { machine, axis }),
-  movement: (machine: Machine, axis: number, faults: Mistake[]) => call<Moved>('POST', '/calc/movement', { machine, axis, faults }),
+  turn: (machine: Machine, axis: number, faults: Mistake[], signal?: AbortSignal) => call<Schemas['TurnAnswer']>('POST', '/calc/turn', { machine, axis, faults }, {}, signal),
+  response: (machine: Machine, axis: number, signal?: AbortSignal) => call<StepAnswer>('POST', '/calc/response', { machine, axis }, {}, signal),
+  movement: (machine: Machine, axis: number, faults: Mistake[], signal?: AbortSignal) => call<Moved>('POST', '/calc/movement', { machine, axis, faults }, {}, signal),
   newAxis: (machine: Machine, name: string) => call<Axis>('POST', '/calc/axis', { machine, name }),
   device: (id: number, axis: string, image?: number) => call<DeviceGroup[]>('GET', `/machines/${id}/bench/devices/${encodeURIComponent(axis)}/comparison${image ? `?image=${image}` : ''}`),
   writeDevice: (id: number, axis: string, question: Schemas['WriteQuestion']) => call<BenchState>('POST', `/machines/${id}/bench/devices/${encodeURIComponent(axis)}/parameters`, question),
@@ -175,6 +205,6 @@ export const api = {
   writeDevices: (id: number) => call<BenchState>('POST', `/machines/${id}/bench/devices/write`),
   keepDevice: (axis: string) => call<BenchState>('POST', `/bench/devices/${encodeURIComponent(axis)}/keep`),
   restartDevice: (axis: string) => call<BenchState>('POST', `/bench/devices/${encodeURIComponent(axis)}/restart`),
-  step: (machine: Machine, axis: number) => call<StepAnswer>('POST', '/calc/step', { machine, axis }),
+  step: (machine: Machine, axis: number, signal?: AbortSignal) => call<StepAnswer>('POST', '/calc/step', { machine, axis }, {}, signal),
   benchSpeed: (factor: number) => call<BenchState>('POST', '/bench/speed', { factor }),
 }

@@ -55,7 +55,11 @@ const mendable = computed(() => {
     <div>
       <h1>Prove · {{ machine.draft!.proof.name }}</h1>
       <p class="sub" role="status" data-testid="proof-summary">
-        <template v-if="machine.proving">Running the program on the bench…</template>
+        <template v-if="machine.proving">
+          <template v-if="machine.proving.before">Waiting: {{ machine.proving.before === 1 ? 'another proof runs' : `${machine.proving.before} other proofs run` }} first.</template>
+          <template v-else-if="machine.proving.of">Running the program on the bench: {{ fixed(machine.proving.time, 1) }} of {{ fixed(machine.proving.of, 1) }} s <progress :value="machine.proving.time" :max="machine.proving.of" aria-label="Proof" /></template>
+          <template v-else>Running the program on the bench…</template>
+        </template>
         <template v-else-if="!machine.run">Not run yet. Run the proof to see whether the program keeps what is expected.</template>
         <template v-else>
           The program ran for {{ fixed(machine.run.duration, 1) }} s of machine time, computed in {{ fixed(machine.run.computedMillis / 1000, 2) }} s.
@@ -65,7 +69,8 @@ const mendable = computed(() => {
       </p>
     </div>
     <div class="row">
-      <v-btn variant="flat" color="primary" :loading="machine.proving" :disabled="machine.diagnostics.length > 0 || machine.faults.length > 0" @click="run">{{ machine.run ? 'Run again' : 'Run proof' }}</v-btn>
+      <v-btn variant="flat" color="primary" :loading="Boolean(machine.proving)" :disabled="machine.diagnostics.length > 0 || machine.faults.length > 0" @click="run">{{ machine.run ? 'Run again' : 'Run proof' }}</v-btn>
+      <v-btn v-if="machine.proving" @click="machine.proving.cancel.abort()">Cancel</v-btn>
       <v-btn :aria-pressed="editing" @click="editing = !editing">{{ editing ? 'Show verdicts' : 'Change expectations' }}</v-btn>
     </div>
   </div>

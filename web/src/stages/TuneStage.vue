@@ -56,7 +56,7 @@ const kind = ref<'move' | 'step'>('move')
 /** It is made anew for every change of the axis; an answer that has been overtaken is dropped. */
 async function respond() {
   const mine = ++question
-  const answer = await machine.asked((document, number) => (kind.value === 'move' ? api.response : api.step)(document, number))
+  const answer = await machine.asked((document, number, wanted) => (kind.value === 'move' ? api.response : api.step)(document, number, wanted))
   if (mine === question && answer) response.value = answer
 }
 watch(() => machine.answer, respond, { immediate: true })

@@ -1,7 +1,7 @@
 import { useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
-import { api, Problem, type HandOrderKind } from '../api/client'
+import { ref, watch } from 'vue'
+import { api, Problem, showControlKey, type HandOrderKind } from '../api/client'
 import { useBench } from './bench'
 import { useMachine } from './machine'
 
@@ -10,6 +10,7 @@ export const useHand = defineStore('hand', () => {
   const machine = useMachine()
   const bench = useBench()
   const key = ref('')
+  watch(key, showControlKey, { flush: 'sync' })
   const monitoring = ref(2)
   const open = ref(false)
   /** Why the last order was refused. */

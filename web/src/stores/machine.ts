@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Change, type EntryFault, type Finding, type HomingAnswer, type Machine, type MachineAnswer, type MachineState, type RunView, type Schemas } from '../api/client'
 import { patched } from '../lib/patch'
 import type { StageKey } from '../router'
@@ -26,7 +26,8 @@ export const useMachine = defineStore('machine', () => {
   const run = ref<RunView | null>(null)
   /** Whether there is a last run has been answered. */
   const runKnown = ref(false)
-  const proving = ref(false)
+  /** The proof that waits or runs, how far it is, and how to end it. */
+  const proving = shallowRef<{ before: number; time: number; of: number; cancel: AbortController } | null>(null)
   const axisIndex = ref(0)
   const saving = ref(false)
   const dirty = ref(false)
@@ -190,6 +191,20 @@ export const useMachine = defineStore('machine', () => {
     return done
   }
 
+  /** Ends when the draft is another: then the server stops computing what was asked about the old one. */
+  let wanted = new AbortController()
+  watch(draft, () => {
+    wanted.abort()
+    wanted = new AbortController()
+  }, { flush: 'sync' })
+  function whileWanted<T>(work: (wanted: AbortSignal) => Promise<T>): Promise<T | undefined> {
+    const { signal } = wanted
+    return guarded<T | undefined>(() => work(signal).catch((error) => {
+      if (!signal.aborted) throw error
+      return undefined
+    }))
+  }
+
   /** The draft, once its consequences are known and nothing in it is refused; null when an entry is refused or nobody answers. */
   async function settled(): Promise<Machine | null> {
     for (;;) {
@@ -204,11 +219,11 @@ export const useMachine = defineStore('machine', () => {
    * The one way to ask something about the draft. It waits for the consequences, which tell of a refused entry beside its field; then nothing
    * is asked. An answer about a draft that is no more is dropped.
    */
-  async function asked<T>(work: (document: Machine, axis: number) => Promise<T>): Promise<T | undefined> {
+  async function asked<T>(work: (document: Machine, axis: number, wanted: AbortSignal) => Promise<T>): Promise<T | undefined> {
     const document = await settled()
     const number = axisIndex.value
     if (!document) return undefined
-    const given = await guarded(() => work(document, number))
+    const given = await whileWanted((wanted) => work(document, number, wanted))
     return draft.value === document && axisIndex.value === number ? given : undefined
   }
 
@@ -228,7 +243,7 @@ export const useMachine = defineStore('machine', () => {
   /** Asks what the draft gives, the search of the chosen axis, and then those of the others that are not known; an answer that has been overtaken is dropped. */
   async function ask() {
     const number = axisIndex.value
-    const search = await asked((document) => api.homing(document, number))
+    const search = await asked((document, _, wanted) => api.homing(document, number, wanted))
     if (search) homings.value = { ...homings.value, [number]: search }
     void askOthers()
   }
@@ -246,7 +261,7 @@ export const useMachine = defineStore('machine', () => {
     searching = document
     for (let i = 0; i < document.axes.length && draft.value === document; i++) {
       if (homings.value[i]) continue
-      const search = await guarded(() => api.homing(document, i))
+      const search = await whileWanted((wanted) => api.homing(document, i, wanted))
       if (!search) break
       if (draft.value === document) homings.value = { ...homings.value, [i]: search }
     }
@@ -317,10 +332,18 @@ export const useMachine = defineStore('machine', () => {
   async function prove() {
     await flush()
     if (conflict.value !== null || faults.value.length > 0) return
-    proving.value = true
-    const result = await guarded(() => api.prove(id.value))
-    proving.value = false
-    if (result) run.value = result
+    if (proving.value) return
+    const cancel = new AbortController()
+    proving.value = { before: 0, time: 0, of: 0, cancel }
+    try {
+      const result = await guarded(() => api.prove(id.value, (told) => (proving.value = { ...told, cancel }), cancel.signal).catch((error) => {
+        if (!cancel.signal.aborted) throw error
+        return null
+      }))
+      if (result) run.value = result
+    } finally {
+      proving.value = null
+    }
   }
 
   return {

@@ -1,19 +1,11 @@
 package rueda.app;
 
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
-import static org.mockito.ArgumentMatchers.anyLong;
-import static org.mockito.Mockito.mock;
-import static org.mockito.Mockito.when;
 
-import java.time.Instant;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rueda.app.machine.MachineJson;
-import rueda.app.machine.MachineState;
-import rueda.app.machine.MachineStore;
-import rueda.app.proof.RunStore;
-import rueda.app.web.Refusals.ProgramHasFaults;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
 
@@ -23,16 +15,6 @@ class CommandsTest {
 
     @TempDir
     Path folder;
-
-    @Test
-    void aProgramWithFaultsDoesNotRunAndStoresNothing() {
-        MachineStore machines = mock(MachineStore.class);
-        Machine faulty = DemoMachine.create().withProgram("PROGRAM P x := ; END_PROGRAM");
-        when(machines.get(anyLong())).thenReturn(new MachineState(1, 1, Instant.EPOCH, false, false, faulty, java.util.List.of()));
-        RunStore runs = org.mockito.Mockito.mock(RunStore.class, org.mockito.Mockito.withSettings().useConstructor(machines, null, null, null, null, mock(org.springframework.transaction.PlatformTransactionManager.class))
-                .defaultAnswer(org.mockito.Mockito.CALLS_REAL_METHODS));
-        assertThatThrownBy(() -> runs.run(1)).isInstanceOf(ProgramHasFaults.class).hasMessageContaining("line 1");
-    }
 
     @Test
     void theMachineFileReadsBackEqual() {

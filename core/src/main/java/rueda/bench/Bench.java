@@ -65,6 +65,8 @@ public final class Bench {
     private boolean stopped;
     private boolean byHand;
     private BusCapture capture;
+    /** who waits for what is computed here; null for the thread that computes */
+    private Thread waiting;
 
     /**
      * @param machine  a machine without refused entries
@@ -167,8 +169,20 @@ public final class Bench {
         return signals;
     }
 
-    /** One bus cycle. */
+    /** Another thread than the one that computes waits for the outcome: when that one is interrupted, computing ends. */
+    void computedFor(Thread asker) {
+        waiting = asker;
+    }
+
+    /**
+     * One bus cycle.
+     *
+     * @throws CalculationCancelled when the thread that waits for this has been interrupted; the bench stands after a whole cycle
+     */
     public void cycle() {
+        if ((waiting == null ? Thread.currentThread() : waiting).isInterrupted()) {
+            throw new CalculationCancelled();
+        }
         long[] memory = task.memory();
         for (AxisLine line : lines) {
             line.readInputs();

@@ -56,11 +56,16 @@ public final class HomingTrial {
      * @param start      user units from the negative hard stop
      */
     public static Result run(Machine machine, int axisNumber, double start) {
+        return run(machine, axisNumber, start, Thread.currentThread());
+    }
+
+    private static Result run(Machine machine, int axisNumber, double start, Thread asker) {
         Axis axis = machine.axes().get(axisNumber);
         Travel t = axis.travel();
         Axis placed = axis.withTravel(new Travel(t.length(), t.negativeLimit(), t.positiveLimit(), t.camFrom(), t.camTo(), start));
         Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(placed), machine.proof());
         Bench bench = new Bench(alone, program(axis.name()), 16);
+        bench.computedFor(asker);
         long[] memory = bench.task().memory();
         int done = bench.task().program().variable("Home.Done").orElseThrow().slot();
         int error = bench.task().program().variable("Home.Error").orElseThrow().slot();
@@ -125,7 +130,8 @@ public final class HomingTrial {
         double[] starts = axis.endless()
                 ? new double[] {t.camTo() + 0.001 * t.length(), below < 0 ? below + t.length() : below, (t.camFrom() + t.camTo()) / 2}
                 : new double[] {Math.max(0, t.positiveLimit() - 0.001 * t.length()), Math.max(0, below), t.negativeLimit() / 2};
-        return Stream.concat(Stream.of(parked), DoubleStream.of(starts).parallel().mapToObj(start -> run(machine, axisNumber, start)))
+        Thread asker = Thread.currentThread();
+        return Stream.concat(Stream.of(parked), DoubleStream.of(starts).parallel().mapToObj(start -> run(machine, axisNumber, start, asker)))
                 .reduce((one, other) -> !one.found() || other.found() && one.duration() >= other.duration() ? one : other).orElseThrow();
     }
 }

@@ -20,18 +20,38 @@ public final class Prover {
     private final Recording recording;
     private final Causes causes;
 
-    private Prover(Machine machine) {
+    /** Told about a hundred times in a run how far it is. It may throw, to end the run. */
+    @FunctionalInterface
+    public interface Progress {
+        /** @param time machine time that has passed, s  @param of duration of the run, s */
+        void reached(double time, double of);
+    }
+
+    private static final int TOLD = 100;
+
+    private Prover(Machine machine, Progress progress) {
         this.machine = machine;
-        int samples = (int) Math.round(machine.proof().duration() * 1e6 / machine.bus().cycleMicros());
-        bench = new Bench(machine, Math.max(1, samples));
-        bench.run(machine.proof().duration());
+        int samples = Math.max(1, (int) Math.round(machine.proof().duration() * 1e6 / machine.bus().cycleMicros()));
+        bench = new Bench(machine, samples);
+        int step = (samples + TOLD - 1) / TOLD;
+        for (int k = 0; k < samples; k++) {
+            if (k % step == 0) {
+                progress.reached(bench.now() * 1e-9, machine.proof().duration());
+            }
+            bench.cycle();
+        }
         recording = bench.recording();
         causes = new Causes(machine, bench);
     }
 
     /** @throws IllegalArgumentException when the program has faults */
     public static ProofRun run(Machine machine) {
-        Prover prover = new Prover(machine);
+        return run(machine, (time, of) -> { });
+    }
+
+    /** The same, telling how far it is. @throws IllegalArgumentException when the program has faults */
+    public static ProofRun run(Machine machine, Progress progress) {
+        Prover prover = new Prover(machine, progress);
         List<Verdict> verdicts = new ArrayList<>();
         for (Expectation expectation : machine.proof().expectations()) {
             verdicts.add(prover.judge(expectation));

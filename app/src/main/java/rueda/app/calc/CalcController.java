@@ -1,6 +1,7 @@
 package rueda.app.calc;
 
 import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.ArraySchema;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
@@ -10,10 +11,12 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.ResponseBodyEmitter;
 import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 import rueda.advice.Advice;
 import rueda.advice.ConnectAdvice;
@@ -26,6 +29,7 @@ import rueda.advice.WireAdvice;
 import rueda.app.devices.DeviceLibrary;
 import rueda.app.web.Refusals.RefusedEntries;
 import rueda.app.machine.MachineJson;
+import rueda.app.work.Calculations;
 import rueda.bench.Bench;
 import rueda.bus.BusFamily;
 import rueda.bus.CycleTimes;
@@ -59,9 +63,11 @@ import rueda.quantity.TypedEntry;
 class CalcController {
 
     private final DeviceLibrary library;
+    private final Calculations calculations;
 
-    CalcController(DeviceLibrary library) {
+    CalcController(DeviceLibrary library, Calculations calculations) {
         this.library = library;
+        this.calculations = calculations;
     }
 
     /** A motion in any coherent units; maxJerk 0 or absent: trapezoid. */
@@ -121,9 +127,14 @@ class CalcController {
     }
 
     @Operation(summary = "Carries homing out on a bench of its own and says what it gives")
+    @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", schema = @Schema(implementation = HomingAnswer.class)))
     @PostMapping("/homing")
-    HomingAnswer homing(@RequestBody AxisQuestion q) {
+    ResponseEntity<ResponseBodyEmitter> homing(@RequestBody AxisQuestion q) {
         Axis axis = checked(q.machine(), q.axis());
+        return calculations.answer(() -> searched(q, axis));
+    }
+
+    private static HomingAnswer searched(AxisQuestion q, Axis axis) {
         HomingTrial.Result here = HomingTrial.run(q.machine(), q.axis(), axis.travel().parkedAt());
         HomingTrial.Result worst = HomingTrial.worst(q.machine(), q.axis(), here);
         return new HomingAnswer(HomeAdvice.of(axis, here, worst, "/axes/" + q.axis()), here, worst,
@@ -139,10 +150,11 @@ class CalcController {
     }
 
     @Operation(summary = "Moves an axis on a bench of its own and finds inertia, friction and weight; proposes gains")
+    @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", schema = @Schema(implementation = IdentificationAnswer.class)))
     @PostMapping("/identification")
-    IdentificationAnswer identification(@RequestBody TrialQuestion q) {
+    ResponseEntity<ResponseBodyEmitter> identification(@RequestBody TrialQuestion q) {
         Axis axis = checked(q.machine(), q.axis());
-        return identified(axis, q.axis(), Identification.run(q.machine(), q.axis(), q.faults()));
+        return calculations.answer(() -> identified(axis, q.axis(), Identification.run(q.machine(), q.axis(), q.faults())));
     }
 
     private static IdentificationAnswer identified(Axis axis, int number, Identification.Identified found) {
@@ -180,18 +192,24 @@ class CalcController {
     }
 
     @Operation(summary = "Turns the motor shaft once by hand, on a bench of its own with the drive off")
+    @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", schema = @Schema(implementation = TurnAnswer.class)))
     @PostMapping("/turn")
-    TurnAnswer turn(@RequestBody TrialQuestion q) {
+    ResponseEntity<ResponseBodyEmitter> turn(@RequestBody TrialQuestion q) {
         Axis axis = checked(q.machine(), q.axis());
+        return calculations.answer(() -> turned(q, axis));
+    }
+
+    private static TurnAnswer turned(TrialQuestion q, Axis axis) {
         HandTurn.Turned turned = HandTurn.run(q.machine(), q.axis(), q.faults());
         return new TurnAnswer(turned, turned.agrees(axis.scale().unitsPerCount().toDouble() + 1.0 / axis.scale().wireUnitsPerUnit()));
     }
 
     @Operation(summary = "A small slow movement both ways with limited torque: is the axis free, does it count the way it moves?")
+    @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", schema = @Schema(implementation = MovementTrial.Moved.class)))
     @PostMapping("/movement")
-    MovementTrial.Moved movement(@RequestBody TrialQuestion q) {
+    ResponseEntity<ResponseBodyEmitter> movement(@RequestBody TrialQuestion q) {
         checked(q.machine(), q.axis());
-        return MovementTrial.run(q.machine(), q.axis(), q.faults());
+        return calculations.answer(() -> MovementTrial.run(q.machine(), q.axis(), q.faults()));
     }
 
     @Operation(summary = "An axis as it begins, its load still to be entered")
@@ -210,17 +228,19 @@ class CalcController {
     }
 
     @Operation(summary = "A short move of an axis on a bench of its own, as it is commanded and as it is made")
+    @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", schema = @Schema(implementation = StepAnswer.class)))
     @PostMapping("/response")
-    StepAnswer response(@RequestBody AxisQuestion q) {
+    ResponseEntity<ResponseBodyEmitter> response(@RequestBody AxisQuestion q) {
         checked(q.machine(), q.axis());
-        return answer(MoveTrial.run(q.machine(), q.axis()));
+        return calculations.answer(() -> answer(MoveTrial.run(q.machine(), q.axis())));
     }
 
     @Operation(summary = "A small step of the setpoint on a bench of its own, without feed-forward, as it is made and as theory says")
+    @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", schema = @Schema(implementation = StepAnswer.class)))
     @PostMapping("/step")
-    StepAnswer step(@RequestBody AxisQuestion q) {
+    ResponseEntity<ResponseBodyEmitter> step(@RequestBody AxisQuestion q) {
         checked(q.machine(), q.axis());
-        return answer(MoveTrial.step(q.machine(), q.axis()));
+        return calculations.answer(() -> answer(MoveTrial.step(q.machine(), q.axis())));
     }
 
     private static StepAnswer answer(MoveTrial.Result r) {
@@ -236,10 +256,11 @@ class CalcController {
     }
 
     @Operation(summary = "Trips every switch of an axis by hand and jogs it slowly, on a bench of its own")
+    @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", array = @ArraySchema(schema = @Schema(implementation = WiringTrial.Check.class))))
     @PostMapping("/wiring")
-    List<WiringTrial.Check> wiring(@RequestBody TrialQuestion q) {
+    ResponseEntity<ResponseBodyEmitter> wiring(@RequestBody TrialQuestion q) {
         checked(q.machine(), q.axis());
-        return WiringTrial.run(q.machine(), q.axis(), q.faults(), "/axes/" + q.axis());
+        return calculations.answer(() -> WiringTrial.run(q.machine(), q.axis(), q.faults(), "/axes/" + q.axis()));
     }
 
     enum BusDirection { OUTPUTS, INPUTS }

@@ -25,6 +25,7 @@ public final class Completeness {
             Map.entry("TakeControl", Set.of("monitoringSeconds")),
             Map.entry("HandOrder", Set.of("value", "fast", "terminal", "speedLimit")),
             Map.entry("IdentificationProgress", Set.of("answer")),
+            Map.entry("ProofProgress", Set.of("run", "refused")),
             Map.entry("StepAnswer", Set.of("settled", "inPosition")),
             Map.entry("Check", Set.of("mend")),
             Map.entry("Brought", Set.of("configuration")),

@@ -9,16 +9,20 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import rueda.app.web.Downloads;
 import rueda.plant.Mistake;
 import rueda.quantity.InvalidEntry;
 
-/** Orders to the live bench; what it does comes over the live stream. */
+/** Orders to the live bench; what it does comes over the live stream. While somebody moves axes by hand they need the key of the control lease in the header {@value #KEY}. */
 @RestController
 @RequestMapping("/api")
 class BenchController {
+
+    /** Header that carries the key of the control lease. */
+    static final String KEY = "Rueda-Control";
 
     private final BenchService bench;
 
@@ -41,20 +45,20 @@ class BenchController {
 
     @Operation(summary = "Lets the clock run")
     @PostMapping("/bench/run")
-    LiveBench.State run() {
-        return bench.run();
+    LiveBench.State run(@RequestHeader(name = KEY, required = false) String key) {
+        return bench.run(key);
     }
 
     @Operation(summary = "Holds the clock")
     @PostMapping("/bench/hold")
-    LiveBench.State hold() {
-        return bench.hold();
+    LiveBench.State hold(@RequestHeader(name = KEY, required = false) String key) {
+        return bench.hold(key);
     }
 
     @Operation(summary = "One cycle of the program's task, then holds")
     @PostMapping("/bench/cycle")
-    LiveBench.State cycle() {
-        return bench.oneCycle();
+    LiveBench.State cycle(@RequestHeader(name = KEY, required = false) String key) {
+        return bench.oneCycle(key);
     }
 
     @Operation(summary = "Quick stop of every axis")
@@ -84,20 +88,20 @@ class BenchController {
 
     @Operation(summary = "Writes the parameters of the saved machine into the devices of the bench")
     @PostMapping("/machines/{id}/bench/devices/write")
-    LiveBench.State write(@PathVariable long id) {
-        return bench.writeDevices(id);
+    LiveBench.State write(@PathVariable long id, @RequestHeader(name = KEY, required = false) String key) {
+        return bench.writeDevices(key, id);
     }
 
     @Operation(summary = "The device of an axis keeps its working memory when it is switched off")
     @PostMapping("/bench/devices/{axis}/keep")
-    LiveBench.State keep(@PathVariable String axis) {
-        return bench.keep(axis);
+    LiveBench.State keep(@PathVariable String axis, @RequestHeader(name = KEY, required = false) String key) {
+        return bench.keep(key, axis);
     }
 
     @Operation(summary = "Switches the device of an axis off and on; what it had not kept is lost")
     @PostMapping("/bench/devices/{axis}/restart")
-    LiveBench.State restart(@PathVariable String axis) {
-        return bench.restart(axis);
+    LiveBench.State restart(@PathVariable String axis, @RequestHeader(name = KEY, required = false) String key) {
+        return bench.restart(key, axis);
     }
 
     /** @param factor machine time per wall time, 0.1 to 20 */
@@ -112,10 +116,10 @@ class BenchController {
 
     @Operation(summary = "Speed of the clock")
     @PostMapping("/bench/speed")
-    LiveBench.State speed(@RequestBody Speed speed) {
+    LiveBench.State speed(@RequestBody Speed speed, @RequestHeader(name = KEY, required = false) String key) {
         if (!(speed.factor() >= 0.1 && speed.factor() <= 20)) {
             throw new InvalidEntry("factor", Double.toString(speed.factor()), "0.1 to 20", "choose 1 for real time");
         }
-        return bench.speed(speed.factor());
+        return bench.speed(key, speed.factor());
     }
 }

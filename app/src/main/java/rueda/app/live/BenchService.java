@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.Consumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
@@ -15,6 +16,7 @@ import rueda.app.web.Refusals.ControlHeld;
 import rueda.app.web.Refusals.NotFound;
 import rueda.app.web.Refusals.ProgramHasFaults;
 import rueda.bench.Bench;
+import rueda.bench.CalculationCancelled;
 import rueda.drive.DeviceMemory;
 import rueda.drive.ParameterGroup;
 import rueda.machine.Axis;
@@ -25,6 +27,10 @@ import rueda.plc.StructuredTextCompiler;
 /**
  * The live bench: one at a time, stepped by a thread of its own, streamed at 30 Hz. Whatever goes wrong while stepping ends that bench and
  * nothing else: the thread goes on, the pages are told, and the next bench runs. A bench that no page listens to is held after a minute.
+ *
+ * <p>Orders come one after the other, under the lock of this service, and each is held against the control lease first: while somebody
+ * moves axes by hand, whatever touches them needs the key of the lease, and a refused order has changed nothing. To stop all axes none is
+ * needed. Neither the database nor the compiler of a program is waited for under the lock.
  */
 @Service
 public class BenchService {
@@ -56,8 +62,8 @@ public class BenchService {
         clock.start();
     }
 
-    /** Makes a bench from the machine as it is saved and lets it run. */
-    synchronized LiveBench.State start(long machineId, LiveBench.Kind kind, String axis, boolean running) {
+    /** Makes a bench from the machine as it is saved and lets it run; refused while somebody moves axes by hand. */
+    LiveBench.State start(long machineId, LiveBench.Kind kind, String axis, boolean running) {
         MachineState state = machines.get(machineId);
         if (kind == LiveBench.Kind.PROGRAM) {
             CompiledProgram program = StructuredTextCompiler.compile(state.document().plc().program(), Bench.environment(state.document()));
@@ -67,60 +73,65 @@ public class BenchService {
         } else if (state.document().axis(axis).isEmpty()) {
             throw new NotFound("axis " + axis);
         }
-        if (lease.held(System.nanoTime())) {
-            throw new ControlHeld();
+        Map<String, Set<Mistake>> asked = condition;
+        LiveBench made = new LiveBench(state.document(), state.revision(), kind, axis, asked);
+        synchronized (this) {
+            refuseWhileHeld();
+            made = connected(asked == condition ? made : made.in(condition));
+            made.running(running);
+            bench = made;
+            return publish();
         }
-        LiveBench made = connected(new LiveBench(state.document(), state.revision(), kind, axis, condition));
-        made.running(running);
-        bench = made;
+    }
+
+    LiveBench.State run(String key) {
+        return with(key, b -> b.running(true));
+    }
+
+    LiveBench.State hold(String key) {
+        return with(key, b -> b.running(false));
+    }
+
+    LiveBench.State oneCycle(String key) {
+        return with(key, LiveBench::oneCycle);
+    }
+
+    LiveBench.State speed(String key, double factor) {
+        return with(key, b -> b.speed(factor));
+    }
+
+    /** Whoever sees something go wrong may stop it: no key is needed. */
+    synchronized LiveBench.State stopAllAxes() {
+        LiveBench present = present();
+        present.stopAllAxes();
         return publish();
     }
 
-    LiveBench.State run() {
-        return with(b -> b.running(true));
-    }
-
-    LiveBench.State hold() {
-        return with(b -> b.running(false));
-    }
-
-    LiveBench.State oneCycle() {
-        return with(LiveBench::oneCycle);
-    }
-
-    LiveBench.State speed(double factor) {
-        return with(b -> b.speed(factor));
-    }
-
-    LiveBench.State stopAllAxes() {
-        return with(LiveBench::stopAllAxes);
-    }
-
-    /** Takes control by hand of the bench as it stands, or of a new one. @return the holder's key */
-    synchronized String takeControl(long machineId, double monitoringSeconds) {
+    /** Takes control by hand of the bench as it stands, or of a new one; its program is held before the key is given out. @return the holder's key */
+    String takeControl(long machineId, double monitoringSeconds) {
         MachineState state = machines.get(machineId);
-        String key = lease.take(monitoringSeconds, System.nanoTime());
-        if (key == null) {
-            throw new ControlHeld();
+        synchronized (this) {
+            refuseWhileHeld();
+            LiveBench present = bench;
+            if (present == null || present.revision() != state.revision() || present.stopped()) {
+                present = connected(new LiveBench(state.document(), state.revision(), LiveBench.Kind.BY_HAND, "", condition));
+                bench = present;
+            }
+            present.takeByHand();
+            present.running(true);
+            String key = lease.take(monitoringSeconds, System.nanoTime());
+            publish();
+            return key;
         }
-        LiveBench present = bench;
-        if (present == null || present.revision() != state.revision() || present.stopped()) {
-            present = connected(new LiveBench(state.document(), state.revision(), LiveBench.Kind.BY_HAND, "", condition));
-            bench = present;
-        }
-        present.takeByHand();
-        present.running(true);
-        publish();
-        return key;
     }
 
-    void renewControl(String key) {
+    synchronized void renewControl(String key) {
         if (!lease.renew(key, System.nanoTime())) {
             throw new NotFound("control with this key; it was given back, or not renewed in time");
         }
     }
 
-    void releaseControl(String key) {
+    synchronized void releaseControl(String key) {
         LiveBench present = bench;
         if (lease.release(key) && present != null) {
             present.endByHand();
@@ -143,9 +154,7 @@ public class BenchService {
 
     /** What is wrong with the wiring of an axis; a bench that is there is switched off and on again, held. */
     synchronized Map<String, Set<Mistake>> condition(String axis, Set<Mistake> faults) {
-        if (lease.held(System.nanoTime())) {
-            throw new ControlHeld();
-        }
+        refuseWhileHeld();
         Map<String, Set<Mistake>> changed = new TreeMap<>(condition);
         if (faults.isEmpty()) {
             changed.remove(axis);
@@ -162,29 +171,26 @@ public class BenchService {
     }
 
     /** @return why it was refused, or null */
-    String handOrder(String key, HandController.HandOrder order) {
+    synchronized String handOrder(String key, HandController.HandOrder order) {
         renewControl(key);
-        LiveBench present = bench;
-        if (present == null) {
-            throw new NotFound("bench running");
-        }
+        LiveBench present = present();
         String refusal = present.order(order);
         publish();
         return refusal;
     }
 
     /** Writes the saved parameters into the devices of the bench. */
-    LiveBench.State writeDevices(long machineId) {
+    LiveBench.State writeDevices(String key, long machineId) {
         MachineState state = machines.get(machineId);
-        return with(b -> b.write(state.document(), state.revision()));
+        return with(key, b -> b.write(state.document(), state.revision()));
     }
 
-    LiveBench.State keep(String axis) {
-        return with(b -> b.keep(axis));
+    LiveBench.State keep(String key, String axis) {
+        return with(key, b -> b.keep(axis));
     }
 
-    LiveBench.State restart(String axis) {
-        return with(b -> b.restart(axis));
+    LiveBench.State restart(String key, String axis) {
+        return with(key, b -> b.restart(axis));
     }
 
     /** What a device holds, beside what the saved machine says and an image, which may be null. */
@@ -202,16 +208,16 @@ public class BenchService {
         return bench.device(axis).working();
     }
 
-    LiveBench.State writeDevice(String axis, Axis source, Set<ParameterGroup> groups, int reached) {
-        return with(b -> b.writeDevice(axis, source, groups, reached));
+    LiveBench.State writeDevice(String key, String axis, Axis source, Set<ParameterGroup> groups, int reached) {
+        return with(key, b -> b.writeDevice(axis, source, groups, reached));
     }
 
-    LiveBench.State endWriting(String axis, boolean finish) {
-        return with(b -> b.endWriting(axis, finish));
+    LiveBench.State endWriting(String key, String axis, boolean finish) {
+        return with(key, b -> b.endWriting(axis, finish));
     }
 
-    LiveBench.State factoryReset(String axis) {
-        return with(b -> b.factoryReset(axis));
+    LiveBench.State factoryReset(String key, String axis) {
+        return with(key, b -> b.factoryReset(axis));
     }
 
     /** A bench as the devices on it really are: who is not found stays silent, and some arrive with parameters of their own. */
@@ -230,9 +236,7 @@ public class BenchService {
      * nothing has changed.
      */
     synchronized void switchedOffAndOn(Runnable change) {
-        if (lease.held(System.nanoTime())) {
-            throw new ControlHeld();
-        }
+        refuseWhileHeld();
         change.run();
         LiveBench present = bench;
         if (present != null) {
@@ -241,20 +245,37 @@ public class BenchService {
         }
     }
 
-    private void watchLease() {
-        LiveBench present = bench;
-        if (lease.expire(System.nanoTime()) && present != null) {
-            LOG.info("Control by hand was not renewed in time: the axes ramp down.");
-            present.endByHand();
+    private void refuseWhileHeld() {
+        permit(null);
+    }
+
+    /** @param key what the order came with, null for none */
+    private void permit(String key) {
+        long now = System.nanoTime();
+        endUnrenewed(now);
+        if (lease.held(now) && !lease.renew(key, now)) {
+            throw new ControlHeld();
         }
     }
 
-    private LiveBench.State with(java.util.function.Consumer<LiveBench> action) {
+    private synchronized void endUnrenewed(long now) {
+        if (lease.expire(now) && bench != null) {
+            LOG.info("Control by hand was not renewed in time: the axes ramp down.");
+            bench.endByHand();
+        }
+    }
+
+    private LiveBench present() {
         LiveBench present = bench;
         if (present == null) {
             throw new NotFound("bench running; start a program or homing first");
         }
-        action.accept(present);
+        return present;
+    }
+
+    private synchronized LiveBench.State with(String key, Consumer<LiveBench> action) {
+        permit(key);
+        action.accept(present());
         return publish();
     }
 
@@ -285,14 +306,14 @@ public class BenchService {
             try {
                 Thread.sleep(FRAME_NANOS / 1_000_000);
                 long now = System.nanoTime();
-                watchLease();
+                endUnrenewed(now);
                 holdUnseen(now);
                 present = bench;
                 if (present != null && present.advance((now - before) * 1e-9)) {
                     publish();
                 }
                 before = now;
-            } catch (InterruptedException ended) {
+            } catch (InterruptedException | CalculationCancelled ended) {
                 return;
             } catch (Exception | Error unexpected) {
                 end(present, unexpected);
@@ -303,7 +324,7 @@ public class BenchService {
     /** Also what tells of the failure can fail, when memory is out: the thread must not. */
     private void end(LiveBench failed, Throwable failure) {
         try {
-            synchronized (publishing) {
+            synchronized (this) {
                 if (bench != failed) {
                     LOG.error("A bench that had been replaced ended.", failure);
                     return;

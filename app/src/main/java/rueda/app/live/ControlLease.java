@@ -30,7 +30,7 @@ final class ControlLease {
         return holder;
     }
 
-    /** @return false when the key does not hold control */
+    /** @param key may be null  @return false when the key does not hold control */
     synchronized boolean renew(String key, long now) {
         if (!held(now) || !holder.equals(key)) {
             return false;

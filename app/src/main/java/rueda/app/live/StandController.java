@@ -16,6 +16,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
@@ -163,29 +164,30 @@ class StandController {
 
     @Operation(summary = "Writes a part of the saved machine or of an image into the device of an axis")
     @PostMapping("/machines/{id}/bench/devices/{axis}/parameters")
-    LiveBench.State write(@PathVariable long id, @PathVariable String axis, @RequestBody WriteQuestion wanted) {
+    LiveBench.State write(@PathVariable long id, @PathVariable String axis, @RequestBody WriteQuestion wanted,
+                          @RequestHeader(name = BenchController.KEY, required = false) String key) {
         if (wanted.groups() == null || wanted.groups().isEmpty()) {
             throw new InvalidEntry("groups", "none", "at least one of " + Arrays.toString(ParameterGroup.values()), "choose what to write");
         }
         Axis source = wanted.image() != null ? images.held(wanted.image()) : machines.get(id).document().axis(axis).orElseThrow(() -> new NotFound("axis " + axis));
-        return bench.writeDevice(axis, source, EnumSet.copyOf(wanted.groups()), wanted.interruptedAfter() == null ? Integer.MAX_VALUE : wanted.interruptedAfter());
+        return bench.writeDevice(key, axis, source, EnumSet.copyOf(wanted.groups()), wanted.interruptedAfter() == null ? Integer.MAX_VALUE : wanted.interruptedAfter());
     }
 
     @Operation(summary = "Finishes a writing that was interrupted")
     @PostMapping("/bench/devices/{axis}/finish")
-    LiveBench.State finish(@PathVariable String axis) {
-        return bench.endWriting(axis, true);
+    LiveBench.State finish(@PathVariable String axis, @RequestHeader(name = BenchController.KEY, required = false) String key) {
+        return bench.endWriting(key, axis, true);
     }
 
     @Operation(summary = "Takes back what an interrupted writing has written")
     @PostMapping("/bench/devices/{axis}/undo")
-    LiveBench.State undo(@PathVariable String axis) {
-        return bench.endWriting(axis, false);
+    LiveBench.State undo(@PathVariable String axis, @RequestHeader(name = BenchController.KEY, required = false) String key) {
+        return bench.endWriting(key, axis, false);
     }
 
     @Operation(summary = "All parameters become those of a new device; it restarts")
     @PostMapping("/bench/devices/{axis}/factory-reset")
-    LiveBench.State factoryReset(@PathVariable String axis) {
-        return bench.factoryReset(axis);
+    LiveBench.State factoryReset(@PathVariable String axis, @RequestHeader(name = BenchController.KEY, required = false) String key) {
+        return bench.factoryReset(key, axis);
     }
 }

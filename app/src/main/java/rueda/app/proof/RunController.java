@@ -1,7 +1,11 @@
 package rueda.app.proof;
 
 import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import java.util.List;
+import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -9,6 +13,8 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.context.request.async.DeferredResult;
+import org.springframework.web.servlet.mvc.method.annotation.ResponseBodyEmitter;
 
 /** Runs of a machine's proof and their recordings. */
 @RestController
@@ -21,10 +27,42 @@ class RunController {
         this.store = store;
     }
 
-    @Operation(summary = "Runs the proof of the current revision on a bench and stores the outcome")
+    @Operation(summary = "Runs the proof of the current revision on a bench, in its turn, and stores the outcome")
+    @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", schema = @Schema(implementation = RunView.class)))
     @PostMapping("/machines/{id}/runs")
-    RunView run(@PathVariable long id) {
-        return store.run(id);
+    DeferredResult<RunView> run(@PathVariable long id) {
+        DeferredResult<RunView> answer = new DeferredResult<>(0L);
+        store.run(id, new ProofQueue.Asker() {
+            @Override
+            public boolean waits(int before) {
+                return true;
+            }
+
+            @Override
+            public boolean runs(double time, double of) {
+                return true;
+            }
+
+            @Override
+            public void done(RunView run) {
+                answer.setResult(run);
+            }
+
+            @Override
+            public void failed(Throwable failure) {
+                answer.setErrorResult(failure);
+            }
+        });
+        return answer;
+    }
+
+    @Operation(summary = "The same, told as it goes: a line of JSON each, the run in the last. Closing the connection ends the proof; then nothing of it is stored")
+    @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/x-ndjson", schema = @Schema(implementation = ProofProgress.class)))
+    @PostMapping(path = "/machines/{id}/runs/progress", produces = "application/x-ndjson")
+    ResponseEntity<ResponseBodyEmitter> runWithProgress(@PathVariable long id) {
+        ProofLines lines = new ProofLines();
+        store.run(id, lines);
+        return ResponseEntity.ok().contentType(MediaType.APPLICATION_NDJSON).body(lines.emitter());
     }
 
     @Operation(summary = "The newest run, or nothing")

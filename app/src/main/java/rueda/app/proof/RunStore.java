@@ -8,7 +8,6 @@ import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.Semaphore;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.GZIPOutputStream;
 import jakarta.persistence.EntityManager;
@@ -22,6 +21,7 @@ import rueda.app.machine.MachineStore;
 import rueda.app.web.Refusals.NotFound;
 import rueda.app.web.Refusals.ProgramHasFaults;
 import rueda.bench.Bench;
+import rueda.bench.CalculationCancelled;
 import rueda.bench.Recording;
 import rueda.machine.Machine;
 import rueda.plc.CompiledProgram;
@@ -42,37 +42,40 @@ public class RunStore {
     private final Traces traces;
     private final EntityManager entities;
     private final TransactionTemplate write;
-    private final Semaphore turns = new Semaphore(1, true);
+    private final ProofQueue queue;
 
-    RunStore(MachineStore machines, Runs runs, Verdicts verdicts, Traces traces, EntityManager entities, PlatformTransactionManager transactions) {
+    RunStore(MachineStore machines, Runs runs, Verdicts verdicts, Traces traces, EntityManager entities, PlatformTransactionManager transactions, ProofQueue queue) {
         this.machines = machines;
         this.runs = runs;
         this.verdicts = verdicts;
         this.traces = traces;
         this.entities = entities;
+        this.queue = queue;
         this.write = new TransactionTemplate(transactions);
     }
 
     /**
-     * Runs the proof and keeps it. Runs wait for each other, in the order in which they were asked for: each takes a processor and room for its
-     * recording. Nothing of the database is held while it computes.
+     * Lets the proof of the current revision run in its turn and keeps it. Nothing of the database is held while it waits and computes.
+     *
+     * @throws ProgramHasFaults when its program cannot run
      */
-    public RunView run(long machineId) {
+    void run(long machineId, ProofQueue.Asker asker) {
         MachineState state = machines.get(machineId);
         Machine machine = state.document();
         CompiledProgram program = StructuredTextCompiler.compile(machine.plc().program(), Bench.environment(machine));
         if (!program.runs()) {
             throw new ProgramHasFaults(program.diagnostics().get(0).toString());
         }
-        turns.acquireUninterruptibly();
-        try {
+        queue.add(asker, told -> {
             long begun = System.nanoTime();
-            ProofRun result = Prover.run(machine);
+            ProofRun result = Prover.run(machine, (time, of) -> {
+                if (!told.runs(time, of)) {
+                    throw new CalculationCancelled();
+                }
+            });
             long millis = (System.nanoTime() - begun) / 1_000_000;
             return write.execute(status -> kept(state, result, millis));
-        } finally {
-            turns.release();
-        }
+        });
     }
 
     private RunView kept(MachineState state, ProofRun result, long millis) {

@@ -27,6 +27,12 @@ class ForeignPages extends OncePerRequestFilter {
     private static final Set<String> READING = Set.of("GET", "HEAD", "OPTIONS");
     private static final Set<String> BODIES = Set.of("application/json", "application/octet-stream");
 
+    /** A request with a body comes here by a dispatch, once it has arrived. */
+    @Override
+    protected boolean shouldNotFilterAsyncDispatch() {
+        return false;
+    }
+
     @Override
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws ServletException, IOException {
         if (!NAMES.contains(request.getServerName().toLowerCase(Locale.ROOT))) {

@@ -90,6 +90,11 @@ class ProblemDocuments {
     }
 
     @ExceptionHandler
+    ProblemDetail busy(Refusals.TooMuchAtOnce refused) {
+        return problem(HttpStatus.SERVICE_UNAVAILABLE, "Busy", refused.getMessage());
+    }
+
+    @ExceptionHandler
     ProblemDetail program(Refusals.ProgramHasFaults refused) {
         return problem(HttpStatus.CONFLICT, "Program has faults", refused.getMessage());
     }

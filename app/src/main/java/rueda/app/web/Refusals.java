@@ -65,6 +65,13 @@ public final class Refusals {
         }
     }
 
+    /** More is asked for than can wait. */
+    public static final class TooMuchAtOnce extends RuntimeException {
+        public TooMuchAtOnce(String waiting) {
+            super("Too much is asked for at once: " + waiting + " wait already. Nothing was done; try again in a moment.");
+        }
+    }
+
     /** The bench or a proof cannot run with this program. */
     public static final class ProgramHasFaults extends RuntimeException {
         public ProgramHasFaults(String first) {

@@ -143,7 +143,7 @@ class LiveStreamTest {
         service[0].start(1, LiveBench.Kind.PROGRAM, "", true);
         assertThat(done.await(50, TimeUnit.SECONDS)).isTrue();
         // Whatever the request had to say is said when a later one has been answered.
-        LiveBench.State now = service[0].hold();
+        LiveBench.State now = service[0].hold(null);
         List<Boolean> old = List.copyOf(heard).stream().map(state -> state.condition().isEmpty()).toList();
         assertThat(old).contains(false);
         assertThat(old.subList(old.indexOf(false), old.size())).doesNotContain(true);
