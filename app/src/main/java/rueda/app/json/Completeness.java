@@ -4,7 +4,6 @@ import java.lang.reflect.RecordComponent;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import rueda.machine.EntryFault;
@@ -70,8 +69,7 @@ public final class Completeness {
         if (value != null) {
             look(value, pointer, faults);
         } else if (!optional) {
-            String name = pointer.substring(pointer.lastIndexOf('/') + 1);
-            faults.add(new EntryFault(pointer, name.substring(0, 1).toUpperCase(Locale.ROOT) + name.substring(1), "missing", "a value", "add it"));
+            faults.add(new EntryFault(pointer, StrictJson.label(pointer), "missing", "a value", "add it"));
         }
     }
 

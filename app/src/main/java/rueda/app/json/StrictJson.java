@@ -240,8 +240,9 @@ public final class StrictJson {
         return new EntryFault(field, label, "missing or not usable", "a complete value", "correct it");
     }
 
-    private static String label(String field) {
-        String last = field.substring(field.lastIndexOf('/') + 1);
-        return last.isEmpty() ? "Body" : last.substring(0, 1).toUpperCase(Locale.ROOT) + last.substring(1);
+    /** What the last part of a pointer is called in words: "/axes/0/loadEncoder" is the "Load encoder". */
+    static String label(String field) {
+        String words = field.substring(field.lastIndexOf('/') + 1).replaceAll("(?<=[a-z0-9])(?=[A-Z])", " ").toLowerCase(Locale.ROOT);
+        return words.isEmpty() ? "Body" : words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1);
     }
 }
