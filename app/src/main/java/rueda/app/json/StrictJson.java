@@ -135,7 +135,13 @@ public final class StrictJson {
         if (!isNumber(parser)) {
             return null;
         }
-        BigDecimal value = new BigDecimal(parser.getString());
+        BigDecimal value;
+        try {
+            value = new BigDecimal(parser.getString());
+        } catch (NumberFormatException unbounded) {
+            // An exponent of more than 32 bits.
+            return null;
+        }
         // The power of the first digit; held as a long, since a scale near the end of int must not wrap.
         long power = (long) value.precision() - value.scale();
         return value.precision() > MOST_DIGITS || Math.abs(power) > MOST_POWER || Math.abs((long) value.scale()) > MOST_POWER ? null : value;

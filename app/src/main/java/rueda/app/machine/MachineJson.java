@@ -77,7 +77,21 @@ public final class MachineJson {
             return machine;
         } catch (JacksonException unreadable) {
             throw new IllegalArgumentException(words(StrictJson.fault(unreadable)), unreadable);
+        } catch (NumberFormatException unbounded) {
+            throw new IllegalArgumentException(words(unboundedNumber(json, mapper)), unbounded);
         }
+    }
+
+    /** Where a number stands that no tree of a document can hold: reading without one names its place. */
+    private static EntryFault unboundedNumber(String json, JsonMapper mapper) {
+        try {
+            mapper.readValue(json, Machine.class);
+        } catch (JacksonException placed) {
+            return StrictJson.fault(placed);
+        } catch (NumberFormatException nowhere) {
+            // Told without its place.
+        }
+        return new EntryFault("/", "JSON", "a number with too large an exponent", "numbers up to 1.8E308", "correct it");
     }
 
     /** In the present shape; a document that is none of the older ones either stays as it is, so that its faults are named. */

@@ -1,9 +1,10 @@
 package rueda.format.description;
 
+import java.math.BigDecimal;
+import java.math.BigInteger;
 import java.util.Locale;
 import java.util.Map;
 import rueda.bus.description.DeviceDescription.DescribedObject;
-import rueda.format.Text;
 import rueda.format.UnreadableFile;
 
 /** Data types of the formats as those of IEC 61131-3, with their widths. */
@@ -65,39 +66,70 @@ final class DataTypes {
         return BITS.getOrDefault(type, 0);
     }
 
-    /** Range and default must be numbers of the type, the default within the range. */
+    /**
+     * Range and default must be numbers of the type, the default within the range.
+     *
+     * @throws UnreadableFile naming the object and what is allowed
+     */
     static DescribedObject checked(DescribedObject object, String place) {
         int bits = bits(object.dataType());
         if (bits > 0 && object.bits() > 0 && bits != object.bits() && !object.dataType().equals("BOOL")) {
             throw new UnreadableFile(place + ", " + object.name(), object.dataType() + " of " + object.bits() + " bits", object.dataType() + " has " + bits + " bits", "correct the size or the type");
         }
-        if (bits == 0 || bits > 32 || object.dataType().equals("REAL")) {
+        if (bits == 0) {
             return object;
         }
-        Long low = number(object.low(), bits, place);
-        Long high = number(object.high(), bits, place);
-        Long preset = number(object.preset(), bits, place);
-        boolean signed = java.util.Set.of("SINT", "INT", "DINT", "INT24").contains(object.dataType());
-        low = signedOf(low, bits, signed);
-        high = signedOf(high, bits, signed);
-        preset = signedOf(preset, bits, signed);
-        if (low != null && high != null && low > high) {
-            throw new UnreadableFile(place + ", " + object.name(), low + " to " + high, "a lowest value not above the highest", "exchange them");
+        BigDecimal low = number(object.low(), object.dataType(), bits, place);
+        BigDecimal high = number(object.high(), object.dataType(), bits, place);
+        BigDecimal preset = number(object.preset(), object.dataType(), bits, place);
+        if (low != null && high != null && low.compareTo(high) > 0) {
+            throw new UnreadableFile(place + ", " + object.name(), low.toPlainString() + " to " + high.toPlainString(), "a lowest value not above the highest", "exchange them");
         }
-        if (preset != null && (low != null && preset < low || high != null && preset > high)) {
-            throw new UnreadableFile(place + ", " + object.name() + ", default", object.preset(), (low == null ? "…" : low) + " to " + (high == null ? "…" : high), "correct the default or the range");
+        if (preset != null && (low != null && preset.compareTo(low) < 0 || high != null && preset.compareTo(high) > 0)) {
+            throw new UnreadableFile(place + ", " + object.name() + ", default", object.preset(), (low == null ? "…" : low.toPlainString()) + " to " + (high == null ? "…" : high.toPlainString()), "correct the default or the range");
         }
         return object;
     }
 
-    private static Long signedOf(Long value, int bits, boolean signed) {
-        return value == null || !signed ? value : (Long) (value << 64 - bits >> 64 - bits);
-    }
-
-    private static Long number(String text, int bits, String place) {
+    /** The number that a text of the file stands for, null where there is none or it depends on the node. Hexadecimal ones are bits as they travel. */
+    private static BigDecimal number(String text, String type, int bits, String place) {
         if (text.isBlank() || text.toUpperCase(Locale.ROOT).contains("$NODEID")) {
             return null;
         }
-        return Text.whole(place, text, -1L << bits - 1, (1L << bits) - 1);
+        String digits = text.strip();
+        boolean real = type.equals("REAL") || type.equals("LREAL");
+        BigInteger whole = null;
+        if (digits.matches("(?i)(0x|#x)[0-9A-F]{1,16}")) {
+            whole = new BigInteger(digits.substring(2), 16);
+        } else if (!real && digits.matches("[-+]?[0-9]{1,25}")) {
+            whole = new BigInteger(digits);
+        }
+        if (real && whole != null && whole.bitLength() <= bits) {
+            return decimal(bits == 32 ? Float.intBitsToFloat(whole.intValue()) : Double.longBitsToDouble(whole.longValue()), text, type, place);
+        }
+        if (real && digits.matches("[-+]?([0-9]{1,400}\\.?[0-9]{0,400}|\\.[0-9]{1,400})([eE][-+]?[0-9]{1,6})?")) {
+            return decimal(bits == 32 ? Float.parseFloat(digits) : Double.parseDouble(digits), text, type, place);
+        }
+        if (whole == null) {
+            throw new UnreadableFile(place, shown(text), real ? "a number" : "a whole number, decimal or hexadecimal with 0x", "correct it");
+        }
+        BigInteger lowest = BigInteger.ONE.shiftLeft(bits - 1).negate();
+        BigInteger highest = BigInteger.ONE.shiftLeft(bits).subtract(BigInteger.ONE);
+        if (whole.compareTo(lowest) < 0 || whole.compareTo(highest) > 0) {
+            throw new UnreadableFile(place, shown(text), lowest + " to " + highest, "correct it");
+        }
+        boolean signed = type.endsWith("INT") && !type.startsWith("U") || type.startsWith("INT");
+        return new BigDecimal(signed && whole.testBit(bits - 1) && whole.signum() > 0 ? whole.subtract(BigInteger.ONE.shiftLeft(bits)) : whole);
+    }
+
+    private static BigDecimal decimal(double value, String text, String type, String place) {
+        if (!Double.isFinite(value)) {
+            throw new UnreadableFile(place, shown(text), "a number that " + type + " can hold", "correct it");
+        }
+        return new BigDecimal(value);
+    }
+
+    private static String shown(String text) {
+        return text.length() > 60 ? text.substring(0, 60) + "…" : text;
     }
 }

@@ -106,6 +106,9 @@ public final class EdsReader {
             Matcher name = OBJECT.matcher(section);
             if (name.matches()) {
                 object(ini, section, Integer.parseInt(name.group(1), 16), name.group(2) == null ? -1 : Integer.parseInt(name.group(2), 16), objects, values);
+                if (name.group(2) == null) {
+                    counted(ini, section, remarks);
+                }
             }
         }
         listed(ini, objects);
@@ -120,6 +123,15 @@ public final class EdsReader {
                 List.of(), List.of("SDO"), List.of());
         return new Reading<>(new Configured(device, ini.text(commissioning, "nodename", ""), (int) ini.whole(commissioning, "nodeid", 0, 0, 127), (int) ini.whole(commissioning, "baudrate", 0, 0, 1000),
                 Collections.unmodifiableMap(values)), remarks);
+    }
+
+    /** SubNumber tells how many sections of sub-indexes follow; one that tells otherwise is told, and those that are there are taken. */
+    private static void counted(IniFile ini, String section, List<String> remarks) {
+        long told = ini.whole(section, "subnumber", -1, 0, 255);
+        long there = ini.sections().keySet().stream().filter(s -> s.startsWith(section + "sub")).count();
+        if (told > 0 && there > 0 && told != there) {
+            remarks.add(ini.place(section, "subnumber") + " is " + told + ", but " + there + " sub-indexes have a section");
+        }
     }
 
     private static void object(IniFile ini, String section, int index, int sub, Map<Long, DescribedObject> into, Map<Long, String> values) {

@@ -280,6 +280,9 @@ public final class EsiReader {
             int count = elements.flatMap(a -> a.first("Elements")).map(e -> (int) e.whole(1, 255)).orElse(1);
             String type = elements.isPresent() ? array.need("BaseType").text() : item.need("Type").text();
             int first = elements.isPresent() && item.first("SubIdx").isEmpty() ? (int) elements.get().first("LBound").map(b -> b.whole(0, 255)).orElse(1L).longValue() : sub;
+            if (first + count - 1 > 255) {
+                throw new UnreadableFile(item.place() + String.format(Locale.ROOT, " of %04Xh", index), "sub-index " + (first + count - 1), "0 to 255", "correct LBound or Elements");
+            }
             for (int k = 0; k < count; k++) {
                 String name = object.textOf("Name", "") + ", " + item.textOf("Name", "sub-index " + sub) + (count > 1 ? " " + (first + k) : "");
                 put(into, one(index, first + k, name, type, bits / count, item.first("Flags"), Optional.ofNullable(info), told == null ? item : told), item);
@@ -311,7 +314,14 @@ public final class EsiReader {
         // An enumeration, or bits, stand on a type of their own that is as wide as a known one.
         String type = DataTypes.bits(declared) == 0 && types.containsKey(declared) ? types.get(declared).textOf("BaseType", declared) : declared;
         String access = flags.map(f -> f.textOf("Access", "ro")).orElse("ro");
-        boolean cyclic = flags.map(f -> !f.textOf("PdoMapping", "").isBlank()).orElse(false);
+        String mapping = flags.map(f -> f.textOf("PdoMapping", "").strip()).orElse("");
+        if (!mapping.matches("(?i)[RT]{0,2}")) {
+            remarks.add(at.place() + ": PdoMapping is “" + mapping + "”, neither R, T, RT nor TR; taken as none");
+        }
+        boolean cyclic = mapping.matches("(?i)[RT]{1,2}");
+        if (DataTypes.bits(type) == 0 && bits > 64 && !type.toUpperCase(Locale.ROOT).matches(".*(STRING|ARRAY|BITARR|BYTE|DOMAIN|GUID).*")) {
+            remarks.add(at.place() + String.format(Locale.ROOT, ", %04Xh:%02X: a value of type %s with %d bits is shown by its name only; numbers have up to 64", index, sub, declared, bits));
+        }
         String preset = info.flatMap(i -> i.first("DefaultValue")).map(XmlElement::text).orElseGet(() -> info.flatMap(i -> i.first("DefaultData")).map(d -> littleEndian(d)).orElse(""));
         return DataTypes.checked(new DescribedObject(index, sub, name, type, bits, access(access, at), limit(info, "Min"), limit(info, "Max"), DataTypes.bits(type) == 0 ? "" : preset, cyclic, choices(declared)), at.place());
     }

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.StringReader;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
@@ -52,20 +53,29 @@ public final class TagCsv {
     }
 
     private static List<CSVRecord> records(String text) {
+        List<CSVRecord> records = new ArrayList<>();
         try (CSVParser parser = format(text).parse(new StringReader(text))) {
-            List<CSVRecord> records = new ArrayList<>();
-            for (CSVRecord record : parser) {
-                records.add(record);
+            Iterator<CSVRecord> rows = parser.iterator();
+            while (anotherRow(rows, parser)) {
+                records.add(rows.next());
                 if (records.size() > MOST_ROWS) {
                     throw new UnreadableFile("line " + parser.getCurrentLineNumber(), "more than " + MOST_ROWS + " lines", "up to " + MOST_ROWS, "take what belongs to this station");
                 }
             }
-            if (records.size() < 2) {
-                throw new UnreadableFile("File", records.size() + " lines", "a line of headings and at least one row", "choose a tag table");
-            }
-            return records;
-        } catch (IOException | UncheckedIOException | IllegalStateException broken) {
-            throw new UnreadableFile("File", String.valueOf(broken.getMessage()), "CSV by RFC 4180: a quotation mark in a field is doubled, a field in quotation marks ends with one", "save the table again as CSV");
+        } catch (IOException impossible) {
+            throw new UncheckedIOException(impossible);
+        }
+        if (records.size() < 2) {
+            throw new UnreadableFile("File", records.size() + " lines", "a line of headings and at least one row", "choose a tag table");
+        }
+        return records;
+    }
+
+    private static boolean anotherRow(Iterator<CSVRecord> rows, CSVParser parser) {
+        try {
+            return rows.hasNext();
+        } catch (UncheckedIOException | IllegalStateException broken) {
+            throw new UnreadableFile("line " + Math.max(1, parser.getCurrentLineNumber()), "a quotation mark out of place", "CSV by RFC 4180: a quotation mark in a field is doubled, a field in quotation marks ends with one", "save the table again as CSV");
         }
     }
 

@@ -47,6 +47,16 @@ class TagTablesTest {
     }
 
     /** IEC 61131-3, table 11 (structures, arrays) and 6.5.5 (addresses); alignment is the maker's. */
+    /** In words of the trade and with its line, whatever the library that reads it calls it. */
+    @Test
+    void aQuotationMarkOutOfPlaceIsToldInItsLine() {
+        byte[] csv = "Name;Type;Address\na;INT;%QW0\n\"b\"c;INT;%QW2\n".getBytes(StandardCharsets.UTF_8);
+        assertThatThrownBy(() -> TagCsv.preview(csv)).isInstanceOfSatisfying(UnreadableFile.class, refused -> {
+            assertThat(refused.place()).isEqualTo("line 3");
+            assertThat(refused.value()).isEqualTo("a quotation mark out of place");
+        });
+    }
+
     @Test
     void structuresArraysAndAddresses() {
         String text = """
