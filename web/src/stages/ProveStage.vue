@@ -69,8 +69,8 @@ const mendable = computed(() => {
       </p>
     </div>
     <div class="row">
-      <v-btn variant="flat" color="primary" :loading="Boolean(machine.proving)" :disabled="machine.diagnostics.length > 0 || machine.faults.length > 0" @click="run">{{ machine.run ? 'Run again' : 'Run proof' }}</v-btn>
       <v-btn v-if="machine.proving" @click="machine.proving.cancel.abort()">Cancel</v-btn>
+      <v-btn v-else variant="flat" color="primary" :disabled="machine.diagnostics.length > 0 || machine.faults.length > 0" @click="run">{{ machine.run ? 'Run again' : 'Run proof' }}</v-btn>
       <v-btn :aria-pressed="editing" @click="editing = !editing">{{ editing ? 'Show verdicts' : 'Change expectations' }}</v-btn>
     </div>
   </div>
@@ -84,7 +84,7 @@ const mendable = computed(() => {
         arrives at <NumberField hide-label :path="at(i) + '/position'" label="Position" :value="e.position!" :unit="unitOf(e)" /> ± <NumberField hide-label :path="at(i) + '/tolerance'" label="Tolerance" :value="e.tolerance!" :unit="unitOf(e)" />
         within <NumberField hide-label :path="at(i) + '/within'" label="Time" :value="e.within!" unit="s" /> after
         <select class="slot" :value="e.after" :aria-label="`Event of expectation ${i + 1}`" @change="machine.set(at(i) + '/after', ($event.target as HTMLSelectElement).value)">
-          <option v-if="e.after && !machine.events.includes(e.after)" :value="e.after">{{ e.after }} (not in the program)</option>
+          <option v-if="e.after && !machine.events.includes(e.after)" :value="e.after">{{ e.after }}{{ machine.answer ? ' (not in the program)' : '' }}</option>
           <option v-for="name in machine.events" :key="name">{{ name }}</option>
         </select>
         and stays <NumberField hide-label :path="at(i) + '/stays'" label="Stays" :value="e.stays!" unit="s" />

@@ -1,5 +1,6 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { Problem } from '../api/client'
 import { useMachine } from './machine'
 
 /** A server that keeps one document and its revision, and says no to a save based on an older one. */
@@ -143,6 +144,63 @@ describe('the machine being worked on', () => {
     release()
     expect(await answer).toBeUndefined()
     expect(vi.mocked(fetch).mock.calls.filter(([path, init]) => path === '/api/calc/machine' && init?.body?.toString().includes('first'))).toHaveLength(1)
+  })
+
+  it('gives a question up when its draft is no more, without a word', async () => {
+    server()
+    const machine = useMachine()
+    await machine.load()
+    let given: AbortSignal | undefined
+    const answer = machine.asked((_document, _axis, wanted) => {
+      given = wanted
+      return new Promise((_resolve, reject) => wanted.addEventListener('abort', () => reject(new Problem(0, 'Cancelled', '', []))))
+    })
+    await vi.advanceTimersByTimeAsync(10)
+    expect(given?.aborted).toBe(false)
+    machine.set('/name', 'second')
+    expect(given?.aborted).toBe(true)
+    expect(await answer).toBeUndefined()
+    expect(machine.problem).toBeNull()
+  })
+
+  it('tells how far a proof is, and ends it when told to', async () => {
+    server()
+    const machine = useMachine()
+    await machine.load()
+    const answers = vi.mocked(fetch).getMockImplementation()!
+    let stream!: ReadableStreamDefaultController<Uint8Array>
+    vi.mocked(fetch).mockImplementation(async (path, init) => {
+      if (!String(path).endsWith('/runs/progress')) return answers(path, init)
+      const body = new ReadableStream<Uint8Array>({ start: (s) => { stream = s } })
+      init!.signal!.addEventListener('abort', () => stream.error(new DOMException('aborted', 'AbortError')))
+      return { ok: true, status: 200, body } as Response
+    })
+    const line = async (progress: object) => {
+      stream.enqueue(new TextEncoder().encode(`${JSON.stringify({ before: 0, time: 0, of: 0, run: null, refused: null, ...progress })}\n`))
+      await vi.advanceTimersByTimeAsync(10)
+    }
+    const first = machine.prove()
+    await vi.advanceTimersByTimeAsync(10)
+    await line({ before: 2 })
+    expect(machine.proving).toMatchObject({ before: 2, of: 0 })
+    await line({ time: 3, of: 12 })
+    expect(machine.proving).toMatchObject({ before: 0, time: 3, of: 12 })
+    await line({ time: 12, of: 12, run: { id: 5 } })
+    await first
+    expect(machine.proving).toBeNull()
+    expect(machine.run?.id).toBe(5)
+    const second = machine.prove()
+    await vi.advanceTimersByTimeAsync(10)
+    machine.proving!.cancel.abort()
+    await second
+    expect(machine.proving).toBeNull()
+    expect(machine.run?.id, 'the run before it stays').toBe(5)
+    expect(machine.problem, 'nothing is wrong when somebody cancels').toBeNull()
+    const third = machine.prove()
+    await vi.advanceTimersByTimeAsync(10)
+    await line({ refused: 'There is no room on the disk.' })
+    await third
+    expect(machine.problem?.detail).toBe('There is no room on the disk.')
   })
 
   it('keeps what a stage was told while the draft is being saved', async () => {
