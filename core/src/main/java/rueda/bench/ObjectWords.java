@@ -1,13 +1,12 @@
 package rueda.bench;
 
 import rueda.bus.ProcessDataLayout;
+import rueda.drive.ControlWord;
 import rueda.drive.DriveObject;
 import rueda.plcopen.MotionAxis;
 
 /** Objects of IEC 61800-7-201 travel as they are. Not thread-safe. */
 final class ObjectWords implements AxisWords {
-
-    private static final int HOMING_BIT = 1 << 4;
 
     private final MotionAxis motion;
     private final ProcessDataLayout outputs;
@@ -26,7 +25,7 @@ final class ObjectWords implements AxisWords {
         this.motion = motion;
         this.outputs = outputs;
         this.inputs = inputs;
-        heldBits = homingBitHeld ? HOMING_BIT : 0;
+        heldBits = homingBitHeld ? ControlWord.HOMING_START : 0;
         controlword = entry(outputs, DriveObject.CONTROLWORD);
         target = entry(outputs, DriveObject.TARGET_POSITION);
         mode = entry(outputs, DriveObject.MODE);

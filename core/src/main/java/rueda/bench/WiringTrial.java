@@ -9,6 +9,7 @@ import java.util.Set;
 import rueda.advice.Finding.Change;
 import rueda.advice.Finding.Mend;
 import rueda.drive.DigitalInputs;
+import rueda.drive.DriveFault;
 import rueda.drive.Drive;
 import rueda.drive.DriveError;
 import rueda.drive.DriveObject;
@@ -152,7 +153,7 @@ public final class WiringTrial {
         if (!axis.loadEncoderUsed() || terminal == null) {
             return;
         }
-        boolean broken = error() == Drive.ERROR_LOAD_ENCODER;
+        boolean broken = error() == DriveFault.LOAD_ENCODER.code();
         check("Read the encoder on the load at " + terminal.name(), !broken, broken ? "the drive reports a broken line: fault 7306h" : "it reads " + bench.drive(0).dictionary().get(DriveObject.LOAD_POSITION) + " counts",
                 broken ? "A line of the encoder on the load is broken or missing: mend its cable." : "", null);
     }
@@ -196,15 +197,15 @@ public final class WiringTrial {
         double moved = drive.plant().place() - from;
         double counted = drive.position() - countedFrom;
         int error = error();
-        if (error == Drive.ERROR_FOLLOWING && Math.signum(moved) != Math.signum(counted)) {
+        if (error == DriveFault.FOLLOWING.code() && Math.signum(moved) != Math.signum(counted)) {
             check(what, false, "the load moved " + significant(moved, 3) + " " + unit + " and the encoder counted " + significant(counted, 3) + " " + unit + ": fault 8611h",
                     "The encoder counts backward: exchange its tracks, or turn its direction over.",
                     new Mend("Turn the encoder over", List.of(new Change("replace", axisPointer + "/encoder/reversed", !axis.encoder().reversed()))));
         } else if (axis.endless()) {
             check(what, error == 0, "the position rose by " + significant(counted, 4) + " " + unit, error == 0 ? "" : "The drive stopped: " + DriveError.words(error) + ".", null);
-        } else if (error == Drive.ERROR_LIMIT_SWITCH && drive.plant().positiveLimitReached() && active(Function.POSITIVE_LIMIT)) {
+        } else if (error == DriveFault.LIMIT_SWITCH.code() && drive.plant().positiveLimitReached() && active(Function.POSITIVE_LIMIT)) {
             check(what, true, "the positive limit stopped it after " + significant(moved, 4) + " " + unit, "", null);
-        } else if (error == Drive.ERROR_LIMIT_SWITCH) {
+        } else if (error == DriveFault.LIMIT_SWITCH.code()) {
             check(what, false, "the drive reported a limit at once, after " + significant(moved, 3) + " " + unit, "The positive limit is active where the axis stands: see above.", null);
         } else {
             check(what, false, drive.plant().mechanics().atHardStop() ? "the axis ran past the switch into the hard stop" : "the axis stopped: " + DriveError.words(error),

@@ -13,13 +13,11 @@ public final class DriveError {
                 return failure.words();
             }
         }
-        return switch (code) {
-            case 0 -> "no error";
-            case Drive.ERROR_FOLLOWING -> "the following error left its window for too long";
-            case Drive.ERROR_LIMIT_SWITCH -> "a limit switch was met in motion";
-            case Drive.ERROR_LOAD_ENCODER -> "a line of the encoder on the load is broken";
-            case Drive.ERROR_PARAMETERS -> "its parameters were written in part: finish or undo the writing";
-            default -> "see the drive's error code";
-        };
+        for (DriveFault fault : DriveFault.values()) {
+            if (fault.code() == code) {
+                return fault.words();
+            }
+        }
+        return code == 0 ? "no error" : "see the drive's error code";
     }
 }

@@ -9,9 +9,6 @@ import rueda.machine.Brake;
  */
 final class HoldingBrake {
 
-    private static final int ENABLE_OPERATION = 0x08;
-    private static final int ALL_OF_ENABLE = 0x0F;
-
     private final boolean fitted;
     private final double subStep;
     private int releaseSubSteps;
@@ -35,19 +32,19 @@ final class HoldingBrake {
 
     /** The controlword with operation held back until the brake is open; asking for it begins to open it. */
     int await(int controlword, PowerState state) {
-        if (!fitted || (controlword & ALL_OF_ENABLE) != ALL_OF_ENABLE || state != PowerState.SWITCHED_ON) {
+        if (!fitted || (controlword & ControlWord.OPERATION_ENABLED) != ControlWord.OPERATION_ENABLED || state != PowerState.SWITCHED_ON) {
             return controlword;
         }
         if (!open) {
             open = true;
             wait = releaseSubSteps;
         }
-        return wait > 0 ? controlword & ~ENABLE_OPERATION : controlword;
+        return wait > 0 ? controlword & ~ControlWord.ENABLE_OPERATION : controlword;
     }
 
     /** Begins to close when torque is not wanted any more. */
     void follow(PowerState state, int controlword) {
-        boolean wanted = state.powered() || state == PowerState.SWITCHED_ON && (controlword & ALL_OF_ENABLE) == ALL_OF_ENABLE;
+        boolean wanted = state.powered() || state == PowerState.SWITCHED_ON && (controlword & ControlWord.OPERATION_ENABLED) == ControlWord.OPERATION_ENABLED;
         if (open && !wanted) {
             open = false;
             wait = closeSubSteps;

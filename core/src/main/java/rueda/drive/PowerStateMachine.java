@@ -14,11 +14,6 @@ import static rueda.drive.PowerState.SWITCH_ON_DISABLED;
  */
 public final class PowerStateMachine {
 
-    private static final int SWITCH_ON = 1;
-    private static final int ENABLE_VOLTAGE = 1 << 1;
-    private static final int QUICK_STOP = 1 << 2;
-    private static final int ENABLE_OPERATION = 1 << 3;
-    private static final int FAULT_RESET = 1 << 7;
 
     private PowerState state = PowerState.NOT_READY_TO_SWITCH_ON;
     private boolean resetBefore = true;
@@ -43,11 +38,11 @@ public final class PowerStateMachine {
      * @param stayInQuickStop quick stop option codes 5 to 8: stay until told otherwise
      */
     public void update(int controlword, boolean standsStill, boolean faultPresent, boolean stayInQuickStop) {
-        boolean voltage = (controlword & ENABLE_VOLTAGE) != 0;
-        boolean noQuickStop = (controlword & QUICK_STOP) != 0;
-        boolean on = (controlword & SWITCH_ON) != 0;
-        boolean operation = (controlword & ENABLE_OPERATION) != 0;
-        boolean reset = (controlword & FAULT_RESET) != 0;
+        boolean voltage = (controlword & ControlWord.ENABLE_VOLTAGE) != 0;
+        boolean noQuickStop = (controlword & ControlWord.QUICK_STOP) != 0;
+        boolean on = (controlword & ControlWord.SWITCH_ON) != 0;
+        boolean operation = (controlword & ControlWord.ENABLE_OPERATION) != 0;
+        boolean reset = (controlword & ControlWord.FAULT_RESET) != 0;
         boolean resetEdge = reset && !resetBefore;
         resetBefore = reset;
         boolean shutdown = voltage && noQuickStop && !on;

@@ -16,8 +16,6 @@ public final class ProfiDriveWords {
     private static final int BY_PLC = 1 << 10;
     private static final int START_HOMING = 1 << 11;
     private static final int HOMING_MODE = 1 << 12;
-    private static final int HOMING_START_402 = 1 << 4;
-    private static final int ENABLE_OPERATION = 0x0F;
 
     private static final int SAME_IN_STATUS = 0xFF | 1 << 9 | 1 << 10 | 1 << 12 | 1 << 13;
     private static final int IN_TOLERANCE = 1 << 8;
@@ -31,21 +29,21 @@ public final class ProfiDriveWords {
     /** STW1 for a controlword and a mode of operation. */
     public static int stw1(int controlword, int mode) {
         int word = controlword & SAME_IN_CONTROL | BY_PLC;
-        if ((controlword & ENABLE_OPERATION) == ENABLE_OPERATION) {
+        if ((controlword & ControlWord.OPERATION_ENABLED) == ControlWord.OPERATION_ENABLED) {
             word |= SETPOINT_FREE;
         }
-        if (mode == Drive.MODE_HOMING) {
-            word |= HOMING_MODE | ((controlword & HOMING_START_402) != 0 ? START_HOMING : 0);
+        if (mode == OperationMode.HOMING) {
+            word |= HOMING_MODE | ((controlword & ControlWord.HOMING_START) != 0 ? START_HOMING : 0);
         }
         return word;
     }
 
     static int controlword(int stw1) {
-        return stw1 & SAME_IN_CONTROL | ((stw1 & START_HOMING) != 0 ? HOMING_START_402 : 0);
+        return stw1 & SAME_IN_CONTROL | ((stw1 & START_HOMING) != 0 ? ControlWord.HOMING_START : 0);
     }
 
     static int mode(int stw1) {
-        return (stw1 & HOMING_MODE) != 0 ? Drive.MODE_HOMING : Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
+        return (stw1 & HOMING_MODE) != 0 ? OperationMode.HOMING : OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
     }
 
     /** The PLC controls: without this bit a drive keeps what it had. */
@@ -55,21 +53,21 @@ public final class ProfiDriveWords {
 
     /** ZSW1 for a statusword and a mode of operation. */
     static int zsw1(int statusword, int mode) {
-        boolean homing = mode == Drive.MODE_HOMING;
+        boolean homing = mode == OperationMode.HOMING;
         return statusword & SAME_IN_STATUS
-                | (homing || (statusword & Drive.STATUS_MODE_13) == 0 ? IN_TOLERANCE : 0)
-                | ((statusword & Drive.STATUS_REFERENCED) != 0 ? HOME_SET : 0)
-                | ((statusword & Drive.STATUS_INTERNAL_LIMIT) != 0 ? INTERNAL_LIMIT : 0)
+                | (homing || (statusword & StatusWord.MODE_13) == 0 ? IN_TOLERANCE : 0)
+                | ((statusword & StatusWord.REFERENCED) != 0 ? HOME_SET : 0)
+                | ((statusword & StatusWord.INTERNAL_LIMIT) != 0 ? INTERNAL_LIMIT : 0)
                 | (homing ? HOMING_ACTIVE : 0);
     }
 
     public static int statusword(int zsw1) {
         return zsw1 & SAME_IN_STATUS
-                | ((zsw1 & HOME_SET) != 0 ? Drive.STATUS_REFERENCED : 0)
-                | ((zsw1 & INTERNAL_LIMIT) != 0 ? Drive.STATUS_INTERNAL_LIMIT : 0);
+                | ((zsw1 & HOME_SET) != 0 ? StatusWord.REFERENCED : 0)
+                | ((zsw1 & INTERNAL_LIMIT) != 0 ? StatusWord.INTERNAL_LIMIT : 0);
     }
 
     public static int modeDisplay(int zsw1) {
-        return (zsw1 & HOMING_ACTIVE) != 0 ? Drive.MODE_HOMING : Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
+        return (zsw1 & HOMING_ACTIVE) != 0 ? OperationMode.HOMING : OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
     }
 }

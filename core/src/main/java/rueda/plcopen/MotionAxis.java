@@ -1,9 +1,11 @@
 package rueda.plcopen;
 
-import rueda.drive.Drive;
+import rueda.drive.ControlWord;
 import rueda.drive.DriveObject;
 import rueda.drive.ObjectDictionary;
+import rueda.drive.OperationMode;
 import rueda.drive.PowerState;
+import rueda.drive.StatusWord;
 import rueda.machine.Axis;
 import rueda.machine.Dynamics;
 import rueda.machine.Homing;
@@ -22,11 +24,6 @@ import rueda.quantity.Scale;
  */
 public final class MotionAxis {
 
-    private static final int SHUTDOWN = 0x06;
-    private static final int SWITCH_ON = 0x07;
-    private static final int ENABLE_OPERATION = 0x0F;
-    private static final int HOMING_START = 1 << 4;
-    private static final int FAULT_RESET = 0x80;
 
     private final int number;
     private Axis configuration;
@@ -73,7 +70,7 @@ public final class MotionAxis {
     private double acceleration;
 
     private int controlword;
-    private int mode = Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
+    private int mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
 
     /**
      * @param number     place of the axis in the machine
@@ -133,12 +130,12 @@ public final class MotionAxis {
                 state = AxisState.HOMING;
             }
         }
-        controlword = faulty ? resetWanted && driveState == PowerState.FAULT ? FAULT_RESET : 0
-                : !powerWanted ? SHUTDOWN
+        controlword = faulty ? resetWanted && driveState == PowerState.FAULT ? ControlWord.FAULT_RESET : 0
+                : !powerWanted ? ControlWord.SHUTDOWN
                 : switch (driveState) {
-                    case READY_TO_SWITCH_ON -> SWITCH_ON;
-                    case SWITCHED_ON, OPERATION_ENABLED -> ENABLE_OPERATION;
-                    default -> SHUTDOWN;
+                    case READY_TO_SWITCH_ON -> ControlWord.SWITCHED_ON;
+                    case SWITCHED_ON, OPERATION_ENABLED -> ControlWord.OPERATION_ENABLED;
+                    default -> ControlWord.SHUTDOWN;
                 };
         if (!faulty && resetWanted) {
             resetWanted = false;
@@ -156,7 +153,7 @@ public final class MotionAxis {
             current.fail(reason);
             current = null;
         }
-        mode = Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
+        mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
         torqueLeads = false;
         state = AxisState.ERROR_STOP;
     }
@@ -164,7 +161,7 @@ public final class MotionAxis {
     private void endTorque() {
         if (torqueLeads) {
             torqueLeads = false;
-            mode = Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
+            mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
         }
     }
 
@@ -197,7 +194,7 @@ public final class MotionAxis {
         velocity = sample[1];
         acceleration = sample[2];
         boolean planned = elapsed >= profile.duration() && state != AxisState.CONTINUOUS_MOTION;
-        if (planned && (!positioning || (statusword & Drive.STATUS_TARGET_REACHED) != 0)) {
+        if (planned && (!positioning || (statusword & StatusWord.TARGET_REACHED) != 0)) {
             state = AxisState.STANDSTILL;
             position = inRange(position);
             abort(MotionCommand.Status.DONE);
@@ -206,7 +203,7 @@ public final class MotionAxis {
 
     /** In torque operation the setpoint follows the axis, so that what comes next takes over without a jump. */
     private void followTorque() {
-        mode = Drive.MODE_CYCLIC_SYNCHRONOUS_TORQUE;
+        mode = OperationMode.CYCLIC_SYNCHRONOUS_TORQUE;
         double step = torqueRamp * cycleSeconds;
         torque = torqueRamp == 0 ? torqueWanted : torque + Math.max(-step, Math.min(step, torqueWanted - torque));
         mailbox.set(DriveObject.TARGET_TORQUE, targetTorque());
@@ -257,18 +254,18 @@ public final class MotionAxis {
             return;
         }
         standAtActual();
-        mode = Drive.MODE_HOMING;
-        if (modeDisplay != Drive.MODE_HOMING) {
+        mode = OperationMode.HOMING;
+        if (modeDisplay != OperationMode.HOMING) {
             return;
         }
-        controlword |= HOMING_START;
-        boolean failed = (statusword & Drive.STATUS_MODE_13) != 0;
-        boolean attained = (statusword & Drive.STATUS_MODE_12) != 0;
-        boolean stands = (statusword & Drive.STATUS_TARGET_REACHED) != 0;
+        controlword |= ControlWord.HOMING_START;
+        boolean failed = (statusword & StatusWord.MODE_13) != 0;
+        boolean attained = (statusword & StatusWord.MODE_12) != 0;
+        boolean stands = (statusword & StatusWord.TARGET_REACHED) != 0;
         if (!homingStarted) {
             homingStarted = true;
         } else if (failed && stands) {
-            mode = Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
+            mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
             error = MotionError.HOMING_FAILED;
             if (current != null) {
                 current.fail(error);
@@ -276,8 +273,8 @@ public final class MotionAxis {
             }
             state = AxisState.ERROR_STOP;
         } else if (attained && stands) {
-            mode = Drive.MODE_CYCLIC_SYNCHRONOUS_POSITION;
-            controlword &= ~HOMING_START;
+            mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
+            controlword &= ~ControlWord.HOMING_START;
             finishHoming();
         }
     }
@@ -384,7 +381,7 @@ public final class MotionAxis {
         if (state == AxisState.HOMING || state == AxisState.STOPPING || state == AxisState.ERROR_STOP) {
             return MotionError.NOT_IN_THIS_STATE;
         }
-        if ((statusword & Drive.STATUS_REFERENCED) == 0) {
+        if ((statusword & StatusWord.REFERENCED) == 0) {
             return referencedOnce ? MotionError.REFERENCE_LOST : MotionError.NOT_REFERENCED;
         }
         boolean bad = !(speed > 0) || speed > max.speed() || !(a >= 0) || a > max.acceleration() || !(d >= 0)
@@ -465,7 +462,7 @@ public final class MotionAxis {
 
     /** Torque is made, and has reached what was asked for. */
     boolean inTorque() {
-        return torqueLeads && torque == torqueWanted && modeDisplay == Drive.MODE_CYCLIC_SYNCHRONOUS_TORQUE;
+        return torqueLeads && torque == torqueWanted && modeDisplay == OperationMode.CYCLIC_SYNCHRONOUS_TORQUE;
     }
 
     /** The drive's inputs that ask for a jog: −1, 1, or 0 for none or both. */
@@ -491,7 +488,7 @@ public final class MotionAxis {
 
     /** The drive reports that it knows where it is. */
     boolean referenced() {
-        return (statusword & Drive.STATUS_REFERENCED) != 0;
+        return (statusword & StatusWord.REFERENCED) != 0;
     }
 
     /** Where the axis would come to rest if it were halted now, user units. */

@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import com.sun.management.ThreadMXBean;
 import java.lang.management.ManagementFactory;
 import org.junit.jupiter.api.Test;
-import rueda.drive.Drive;
+import rueda.drive.DriveFault;
 import rueda.drive.DriveObject;
 import rueda.drive.PowerState;
 import rueda.machine.Axis;
@@ -182,7 +182,7 @@ class BenchTest {
                 .replace("Home.Done AND n < 2500", "n > 400 AND n < 2500"), 12_000);
         bench.run(5);
         assertThat(bench.drive(0).state()).isEqualTo(PowerState.FAULT);
-        assertThat(bench.drive(0).dictionary().get(DriveObject.ERROR_CODE)).isEqualTo(Drive.ERROR_LIMIT_SWITCH);
+        assertThat(bench.drive(0).dictionary().get(DriveObject.ERROR_CODE)).isEqualTo(DriveFault.LIMIT_SWITCH.code());
         assertThat(bench.axis(0).state()).isEqualTo(AxisState.ERROR_STOP);
         assertThat(value(bench, "A.Error")).isZero();
         bench.run(5);

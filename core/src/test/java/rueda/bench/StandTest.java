@@ -14,7 +14,7 @@ import rueda.bench.NetworkScan.Found;
 import rueda.bench.NetworkScan.Kind;
 import rueda.bus.BusFamily;
 import rueda.bus.ClockDrift;
-import rueda.drive.Drive;
+import rueda.drive.DriveFault;
 import rueda.drive.DriveObject;
 import rueda.drive.ParameterGroup;
 import rueda.drive.PowerState;
@@ -86,7 +86,7 @@ class StandTest {
         bench.run(0.5);
         assertThat(bench.device(0).missing()).containsExactly(ParameterGroup.LIMITS);
         assertThat(bench.drive(0).state()).isEqualTo(PowerState.FAULT);
-        assertThat(bench.drive(0).dictionary().get(DriveObject.ERROR_CODE)).isEqualTo(Drive.ERROR_PARAMETERS);
+        assertThat(bench.drive(0).dictionary().get(DriveObject.ERROR_CODE)).isEqualTo(DriveFault.PARAMETERS.code());
         bench.endWriting(0, false);
         assertThat(bench.device(0).working()).isEqualTo(before);
         bench.writeDevice(0, other, EnumSet.of(ParameterGroup.GAINS, ParameterGroup.LIMITS), 0);

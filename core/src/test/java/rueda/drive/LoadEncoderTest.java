@@ -138,7 +138,7 @@ class LoadEncoderTest {
     void aBrokenLineIsAFaultAtOnceAndCannotBeReset() {
         Bench bench = bench(table(45, Use.REFERENCE, AtPowerUp.LOAD_ENCODER), Mistake.LOAD_ENCODER_BROKEN);
         bench.run(0.02);
-        assertThat(bench.drive(0).dictionary().get(DriveObject.ERROR_CODE)).isEqualTo(Drive.ERROR_LOAD_ENCODER);
+        assertThat(bench.drive(0).dictionary().get(DriveObject.ERROR_CODE)).isEqualTo(DriveFault.LOAD_ENCODER.code());
         assertThat(bench.drive(0).state()).isEqualTo(PowerState.FAULT);
         assertThat(bench.drive(0).referenced()).isFalse();
         bench.takeByHand();

@@ -63,11 +63,11 @@ class SupervisionTest {
         Bench bench = enabled(SHUTTLE.supervision().withPosition(1e-4, 2000, 300));
         bench.hand(0).goTo(50, bench.now());
         bench.run(0.5);
-        assertThat(status(bench) & Drive.STATUS_WARNING).isZero();
+        assertThat(status(bench) & StatusWord.WARNING).isZero();
         bench.run(0.5);
         assertThat(bench.axis(0).state()).isEqualTo(AxisState.DISCRETE_MOTION);
-        assertThat(status(bench) & Drive.STATUS_TARGET_REACHED).isZero();
-        assertThat(status(bench) & Drive.STATUS_WARNING).isNotZero();
+        assertThat(status(bench) & StatusWord.TARGET_REACHED).isZero();
+        assertThat(status(bench) & StatusWord.WARNING).isNotZero();
     }
 
     /** Allowed error grows linearly from a start speed to its maximum at maximum speed. */
@@ -98,7 +98,7 @@ class SupervisionTest {
             bench.run(0.2);
             bench.hand(0).step(800, bench.now());
             bench.run(0.6);
-            assertThat(bench.drive(0).dictionary().get(DriveObject.ERROR_CODE)).isEqualTo(atSpeed == 2 ? Drive.ERROR_FOLLOWING : 0);
+            assertThat(bench.drive(0).dictionary().get(DriveObject.ERROR_CODE)).isEqualTo(atSpeed == 2 ? DriveFault.FOLLOWING.code() : 0);
         }
     }
 

@@ -302,7 +302,7 @@ class TerminalsTest {
             Drive drive = enabled(bench);
             bench.hand(0).step(direction * 5, bench.now());
             bench.run(1);
-            assertThat(drive.dictionary().get(DriveObject.ERROR_CODE)).isEqualTo(direction > 0 ? Drive.ERROR_LIMIT_SWITCH : 0);
+            assertThat(drive.dictionary().get(DriveObject.ERROR_CODE)).isEqualTo(direction > 0 ? DriveFault.LIMIT_SWITCH.code() : 0);
         }
     }
 }

@@ -1,0 +1,24 @@
+package rueda.drive;
+
+/** Bits of the controlword, object 6040h (IEC 61800-7-201, table of the controlword). */
+public final class ControlWord {
+
+    public static final int SWITCH_ON = 1;
+    public static final int ENABLE_VOLTAGE = 1 << 1;
+    /** Low asks for a quick stop. */
+    public static final int QUICK_STOP = 1 << 2;
+    public static final int ENABLE_OPERATION = 1 << 3;
+    /** Of the mode of operation: in homing it starts the search. */
+    public static final int HOMING_START = 1 << 4;
+    public static final int FAULT_RESET = 1 << 7;
+
+    /** Command shutdown, transitions 2, 6 and 8. */
+    public static final int SHUTDOWN = ENABLE_VOLTAGE | QUICK_STOP;
+    /** Command switch on, transition 3. */
+    public static final int SWITCHED_ON = SHUTDOWN | SWITCH_ON;
+    /** Command enable operation, transition 4. */
+    public static final int OPERATION_ENABLED = SWITCHED_ON | ENABLE_OPERATION;
+
+    private ControlWord() {
+    }
+}

@@ -1,0 +1,30 @@
+package rueda.drive;
+
+/** Why a drive takes its torque away by itself: what a monitor answers with. */
+public enum DriveFault {
+    /** CiA 301/402: following error. */
+    FOLLOWING(0x8611, "the following error left its window for too long"),
+    /** CiA 301/402: reference limit, used when a limit switch is met in motion. */
+    LIMIT_SWITCH(0x8612, "a limit switch was met in motion"),
+    /** CiA 402: incremental sensor 2, used for a broken line of the encoder on the load (number from memory). */
+    LOAD_ENCODER(0x7306, "a line of the encoder on the load is broken"),
+    /** CiA 301/402: parameter error, used for a parameter set that was written in part. */
+    PARAMETERS(0x6320, "its parameters were written in part: finish or undo the writing");
+
+    private final int code;
+    private final String words;
+
+    DriveFault(int code, String words) {
+        this.code = code;
+        this.words = words;
+    }
+
+    /** 603Fh. */
+    public int code() {
+        return code;
+    }
+
+    public String words() {
+        return words;
+    }
+}
