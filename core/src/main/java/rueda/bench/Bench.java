@@ -10,7 +10,6 @@ import java.util.stream.Collectors;
 import rueda.bus.wire.BusCapture;
 import rueda.drive.DeviceMemory;
 import rueda.drive.Drive;
-import rueda.drive.DriveObject;
 import rueda.drive.ParameterGroup;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
@@ -44,18 +43,13 @@ public final class Bench {
 
     /** A device takes so long to restart (our choice). */
     private static final long RESTART_NANOS = 2_000_000_000L;
-    private static final int SIGNALS_PER_AXIS = 15;
 
     private final Machine machine;
     private final Task task;
     private final CommandLog log = new CommandLog();
-    private final AxisLine[] lines;
-    private final DeviceMemory[] devices;
+    private final AxisNode[] nodes;
+    /** the PLC's side of every axis, as its function blocks have them */
     private final MotionAxis[] axes;
-    private final int[] firstTags;
-    private final List<Set<Mistake>> mistakes = new ArrayList<>();
-    /** bus cycles until a restarting device answers again */
-    private final int[] silent;
     private final int subSteps;
     private final Recording recording;
     private final long cycleNanos;
@@ -83,24 +77,20 @@ public final class Bench {
         this.machine = machine;
         int count = machine.axes().size();
         axes = new MotionAxis[count];
-        devices = new DeviceMemory[count];
-        firstTags = new int[count];
-        silent = new int[count];
+        nodes = new AxisNode[count];
         CompiledProgram program = StructuredTextCompiler.compile(source, environment(machine, axes));
         task = new Task(program, machine.plc().instructionBudget());
         cycleNanos = machine.bus().cycleMicros() * 1000L;
         subSteps = (int) (cycleNanos / SUB_STEP_NANOS);
         cyclesPerTask = machine.plc().taskIntervalMicros() / machine.bus().cycleMicros();
-        lines = new AxisLine[count];
         int tag = 0;
         for (int i = 0; i < count; i++) {
             Axis axis = machine.axes().get(i);
             Set<Mistake> wrong = faults.getOrDefault(axis.name(), Set.of());
-            devices[i] = new DeviceMemory(axis);
-            firstTags[i] = tag;
-            mistakes.add(wrong);
-            lines[i] = line(i, new ServoPlant(axis, SUB_STEP_NANOS * 1e-9, wrong));
-            lines[i].presetTags(task.memory());
+            AxisNode node = new AxisNode(i, tag, new DeviceMemory(axis), wrong);
+            nodes[i] = node;
+            begin(node, new ServoPlant(axis, SUB_STEP_NANOS * 1e-9, wrong));
+            node.line.presetTags(task.memory());
             tag += AxisLine.boundTags(axis.station().outputs()) + AxisLine.boundTags(axis.station().inputs());
         }
         Variable[] recorded = program.variables().stream().filter(v -> v.type() != Type.AXIS_REF && !v.type().isText()).toArray(Variable[]::new);
@@ -112,15 +102,15 @@ public final class Bench {
     }
 
     /** A device that has just been switched on, and the PLC's side of its axis. */
-    private AxisLine line(int number, ServoPlant plant) {
-        Axis axis = devices[number].acting();
-        Drive drive = new Drive(machine.bus(), axis, plant, mistakes.get(number), SUB_STEP_NANOS, subSteps);
-        MotionAxis motion = new MotionAxis(number, axis, drive.dictionary(), log, cycleNanos);
-        if (axes[number] != null) {
-            motion.restarted(axes[number]);
+    private void begin(AxisNode node, ServoPlant plant) {
+        Axis axis = node.device.acting();
+        Drive drive = new Drive(machine.bus(), axis, plant, node.mistakes, SUB_STEP_NANOS, subSteps);
+        MotionAxis motion = new MotionAxis(node.number, axis, drive.dictionary(), log, cycleNanos);
+        if (axes[node.number] != null) {
+            motion.restarted(axes[node.number]);
         }
-        axes[number] = motion;
-        return new AxisLine(machine.bus(), axis, motion, drive, task.program(), firstTags[number], mistakes.get(number));
+        axes[node.number] = motion;
+        node.line = new AxisLine(machine.bus(), axis, motion, drive, task.program(), node.firstTag, node.mistakes);
     }
 
     /** What programs of this machine may name: its axes, its tags, standard and motion blocks. */
@@ -145,23 +135,9 @@ public final class Bench {
     private List<Signal> signals(Variable[] recorded) {
         List<Signal> signals = new ArrayList<>();
         for (Axis axis : machine.axes()) {
-            String unit = axis.unit().symbol();
-            String name = axis.name();
-            signals.add(new Signal(name + ".commandedPosition", unit));
-            signals.add(new Signal(name + ".position", unit));
-            signals.add(new Signal(name + ".commandedSpeed", unit + "/s"));
-            signals.add(new Signal(name + ".speed", unit + "/s"));
-            signals.add(new Signal(name + ".torque", "N·m"));
-            signals.add(new Signal(name + ".followingError", unit));
-            signals.add(new Signal(name + ".negativeLimit", ""));
-            signals.add(new Signal(name + ".positiveLimit", ""));
-            signals.add(new Signal(name + ".referenceCam", ""));
-            signals.add(new Signal(name + ".errorCode", ""));
-            signals.add(new Signal(name + ".inPosition", ""));
-            signals.add(new Signal(name + ".standstill", ""));
-            signals.add(new Signal(name + ".allowedFollowingError", unit));
-            signals.add(new Signal(name + ".torqueLimited", ""));
-            signals.add(new Signal(name + ".brakeOpen", ""));
+            for (AxisSignal signal : AxisSignal.values()) {
+                signals.add(signal.of(axis));
+            }
         }
         for (Variable variable : recorded) {
             signals.add(new Signal(variable.name(), variable.type().isDuration() ? "s" : ""));
@@ -183,67 +159,86 @@ public final class Bench {
         if ((waiting == null ? Thread.currentThread() : waiting).isInterrupted()) {
             throw new CalculationCancelled();
         }
-        long[] memory = task.memory();
-        for (AxisLine line : lines) {
-            line.readInputs();
-        }
         boolean taskRuns = cyclesUntilTask == 0;
-        if (taskRuns) {
-            cyclesUntilTask = cyclesPerTask;
-            for (AxisLine line : lines) {
-                line.copyInputTags(memory);
-            }
-            if (!byHand) {
-                task.cycle(now());
-            }
-        }
-        if (byHand) {
-            for (AxisLine line : lines) {
-                line.hand.update(now());
-            }
-        }
-        cyclesUntilTask--;
-        boolean halted = stopped || task.fault() != null;
-        int signal = 0;
-        if (capture != null) {
-            capture.cycle(now());
-        }
-        for (int i = 0; i < lines.length; i++) {
-            AxisLine line = lines[i];
-            if (taskRuns) {
-                line.copyProgramTags(memory);
-            }
-            line.writeOutputs(halted);
-            if (taskRuns) {
-                line.copyOutputTags(memory);
-            }
-            if (silent[i] > 0) {
-                line = booting(i);
-            } else {
-                line.exchange();
-            }
-            if (capture != null) {
-                capture.axis(line.outputs, line.inputs);
-            }
-            record(line, signal);
-            signal += SIGNALS_PER_AXIS;
-        }
-        if (taskRuns) {
-            recording.program(memory);
-        }
-        recording.next();
+        readInputs(taskRuns);
+        decide(taskRuns);
+        writeOutputs(taskRuns);
+        exchange();
+        record(taskRuns);
+        cyclesUntilTask = taskRuns ? cyclesPerTask - 1 : cyclesUntilTask - 1;
         cycles++;
     }
 
-    /** A restarting device gives no torque and does not answer; at the end of that it begins anew. */
-    private AxisLine booting(int number) {
-        AxisLine line = lines[number];
-        line.coast(subSteps);
-        if (--silent[number] == 0) {
-            line.plant.powerUpEncoders();
-            lines[number] = line(number, line.plant);
+    /** The PLC takes its input image, and the task its tags. */
+    private void readInputs(boolean taskRuns) {
+        for (AxisNode node : nodes) {
+            node.line.readInputs();
+            if (taskRuns) {
+                node.line.copyInputTags(task.memory());
+            }
         }
-        return lines[number];
+    }
+
+    /** The program runs when it is due, or a hand gives its orders. */
+    private void decide(boolean taskRuns) {
+        if (!byHand) {
+            if (taskRuns) {
+                task.cycle(now());
+            }
+            return;
+        }
+        for (AxisNode node : nodes) {
+            node.line.hand.update(now());
+        }
+    }
+
+    /** Every axis makes its setpoint and packs its output image. */
+    private void writeOutputs(boolean taskRuns) {
+        boolean halted = stopped || task.fault() != null;
+        for (AxisNode node : nodes) {
+            if (taskRuns) {
+                node.line.copyProgramTags(task.memory());
+            }
+            node.line.writeOutputs(halted);
+            if (taskRuns) {
+                node.line.copyOutputTags(task.memory());
+            }
+        }
+    }
+
+    /** Every device takes its part of the cycle. */
+    private void exchange() {
+        for (AxisNode node : nodes) {
+            if (node.life.answers()) {
+                node.line.exchange();
+                continue;
+            }
+            // Without torque, and without an answer; at the end of a restart it begins anew.
+            node.line.coast(subSteps);
+            if (node.life.cycle()) {
+                ServoPlant plant = node.line.plant;
+                plant.powerUpEncoders();
+                begin(node, plant);
+            }
+        }
+    }
+
+    private void record(boolean taskRuns) {
+        if (capture != null) {
+            capture.cycle(now());
+        }
+        int place = 0;
+        for (AxisNode node : nodes) {
+            if (capture != null) {
+                capture.axis(node.line.outputs, node.line.inputs);
+            }
+            AxisSignal.read(node.line.drive, recording.present(), place);
+            place += AxisSignal.COUNT;
+        }
+        if (taskRuns) {
+            recording.program(task.memory());
+        }
+        recording.next();
     }
 
     /**
@@ -252,19 +247,19 @@ public final class Bench {
      * @param bit 0 to 15  @param level null to let it go
      */
     public void forceBit(int axis, boolean control, int bit, Boolean level) {
-        (control ? lines[axis].forcedControl : lines[axis].forcedStatus).force(bit, level);
+        (control ? nodes[axis].line.forcedControl : nodes[axis].line.forcedStatus).force(bit, level);
     }
 
     /** Which bits of the control or the status word are forced. */
     public int forcedBits(int axis, boolean control) {
-        return (control ? lines[axis].forcedControl : lines[axis].forcedStatus).mask();
+        return (control ? nodes[axis].line.forcedControl : nodes[axis].line.forcedStatus).mask();
     }
 
     /** Bits, inputs and outputs of an axis show again what they are. */
     public void releaseForces(int axis) {
-        lines[axis].forcedControl.release();
-        lines[axis].forcedStatus.release();
-        lines[axis].drive.releaseForces();
+        nodes[axis].line.forcedControl.release();
+        nodes[axis].line.forcedStatus.release();
+        nodes[axis].line.drive.releaseForces();
     }
 
     /** Keeps the process images of every bus cycle from now on. @param into made for this machine, null to end it */
@@ -274,47 +269,47 @@ public final class Bench {
 
     /** What a device holds. @param axis number of the axis */
     public DeviceMemory device(int axis) {
-        return devices[axis];
+        return nodes[axis].device;
     }
 
     /** Writes parameters into a device; what acts at once acts from the next bus cycle. */
     public void writeDevice(int axis, Axis parameters) {
-        devices[axis].write(parameters);
+        nodes[axis].device.write(parameters);
         letAct(axis);
     }
 
     /** Lets act what waited for the axis to be disabled. Call when it may have been. */
     public void letAct(int axis) {
-        if (silent[axis] == 0 && !devices[axis].incomplete() && devices[axis].act(lines[axis].drive.enabled())) {
-            lines[axis].take(devices[axis].acting());
+        if (nodes[axis].life.answers() && !nodes[axis].device.incomplete() && nodes[axis].device.act(nodes[axis].line.drive.enabled())) {
+            nodes[axis].line.take(nodes[axis].device.acting());
         }
     }
 
     /** Switches a device off and on: its torque goes at once, and it answers again after a while with what it had kept. */
     public void restartDevice(int axis) {
-        devices[axis].restart();
-        silent[axis] = (int) (RESTART_NANOS / cycleNanos);
+        nodes[axis].device.restart();
+        nodes[axis].life.restart((int) (RESTART_NANOS / cycleNanos));
     }
 
-    /** The device is restarting and does not answer. */
+    /** The device does not answer: it restarts, or is not reached. */
     public boolean restarting(int axis) {
-        return silent[axis] > 0;
+        return !nodes[axis].life.answers();
     }
 
     /** The PLC does not bring the station into operation: it stays silent for good. */
     public void disconnect(int axis) {
-        silent[axis] = Integer.MAX_VALUE;
+        nodes[axis].life.disconnect();
     }
 
     public boolean connected(int axis) {
-        return silent[axis] < Integer.MAX_VALUE / 2;
+        return nodes[axis].life.state() != DeviceLife.State.NOT_REACHED;
     }
 
     /** Writes a part of the parameters into a device, as far as the connection holds. See {@link DeviceMemory#write}. */
     public void writeDevice(int axis, Axis parameters, Set<ParameterGroup> groups, int reached) {
-        devices[axis].write(parameters, groups, reached);
-        lines[axis].drive.parametersIncomplete(devices[axis].incomplete());
-        if (!devices[axis].incomplete()) {
+        nodes[axis].device.write(parameters, groups, reached);
+        nodes[axis].line.drive.parametersIncomplete(nodes[axis].device.incomplete());
+        if (!nodes[axis].device.incomplete()) {
             letAct(axis);
         }
     }
@@ -322,33 +317,12 @@ public final class Bench {
     /** Finishes or undoes a writing that was interrupted. */
     public void endWriting(int axis, boolean finish) {
         if (finish) {
-            devices[axis].finish();
+            nodes[axis].device.finish();
         } else {
-            devices[axis].undo();
+            nodes[axis].device.undo();
         }
-        lines[axis].drive.parametersIncomplete(devices[axis].incomplete());
+        nodes[axis].line.drive.parametersIncomplete(nodes[axis].device.incomplete());
         letAct(axis);
-    }
-
-    private void record(AxisLine line, int first) {
-        Drive drive = line.drive;
-        ServoPlant plant = line.plant;
-        double[] present = recording.present();
-        present[first] = drive.demandPosition();
-        present[first + 1] = drive.position();
-        present[first + 2] = drive.demandSpeed();
-        present[first + 3] = plant.speed();
-        present[first + 4] = drive.torque();
-        present[first + 5] = drive.followingError();
-        present[first + 6] = plant.negativeLimitReached() ? 1 : 0;
-        present[first + 7] = plant.positiveLimitReached() ? 1 : 0;
-        present[first + 8] = plant.onReferenceCam() ? 1 : 0;
-        present[first + 9] = drive.dictionary().get(DriveObject.ERROR_CODE);
-        present[first + 10] = drive.inPosition() ? 1 : 0;
-        present[first + 11] = drive.standsStill() ? 1 : 0;
-        present[first + 12] = drive.allowedFollowingError();
-        present[first + 13] = drive.torqueLimited() ? 1 : 0;
-        present[first + 14] = drive.brakeLifted() ? 1 : 0;
     }
 
     /** Runs for a time. @param seconds at least one cycle */
@@ -375,7 +349,7 @@ public final class Bench {
 
     /** Orders by hand; they act once control has been taken. */
     public HandControl hand(int axis) {
-        return lines[axis].hand;
+        return nodes[axis].line.hand;
     }
 
     public boolean stopped() {
@@ -396,11 +370,11 @@ public final class Bench {
     }
 
     public Drive drive(int axis) {
-        return lines[axis].drive;
+        return nodes[axis].line.drive;
     }
 
     public MotionAxis axis(int axis) {
-        return lines[axis].motion;
+        return nodes[axis].line.motion;
     }
 
     public CommandLog log() {
@@ -413,11 +387,11 @@ public final class Bench {
 
     /** The bytes that went to a drive in the last cycle. */
     public byte[] outputBytes(int axis) {
-        return lines[axis].outputs;
+        return nodes[axis].line.outputs;
     }
 
     /** The bytes that came from a drive in the last cycle. */
     public byte[] inputBytes(int axis) {
-        return lines[axis].inputs;
+        return nodes[axis].line.inputs;
     }
 }

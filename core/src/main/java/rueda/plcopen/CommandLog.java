@@ -2,7 +2,7 @@ package rueda.plcopen;
 
 /**
  * What the program has ordered and when: the way back from a place in the recording to a line of the program.
- * Fixed size; entries past it are not kept. Not thread-safe.
+ * Fixed size: when it is full the oldest is dropped, and counted. Adding allocates nothing. Not thread-safe.
  */
 public final class CommandLog {
 
@@ -19,7 +19,10 @@ public final class CommandLog {
     private final String[] block = new String[CAPACITY];
     private final double[][] values = new double[CAPACITY][6];
     private final MotionError[] error = new MotionError[CAPACITY];
-    private int size;
+    /** entries ever added */
+    private long added;
+    private int moves;
+    private double plannedTime;
 
     /**
      * @param time         ns on the bench's clock
@@ -41,31 +44,51 @@ public final class CommandLog {
 
     void add(long now, int axisNumber, int lineNumber, Kind what, String instance, double target, double velocity,
              double acceleration, double deceleration, double jerk, double duration, MotionError reason) {
-        if (size == CAPACITY) {
-            return;
-        }
-        time[size] = now;
-        axis[size] = axisNumber;
-        line[size] = lineNumber;
-        kind[size] = what;
-        block[size] = instance;
-        double[] row = values[size];
+        int place = (int) (added % CAPACITY);
+        time[place] = now;
+        axis[place] = axisNumber;
+        line[place] = lineNumber;
+        kind[place] = what;
+        block[place] = instance;
+        double[] row = values[place];
         row[0] = target;
         row[1] = velocity;
         row[2] = acceleration;
         row[3] = deceleration;
         row[4] = jerk;
         row[5] = duration;
-        error[size] = reason;
-        size++;
+        error[place] = reason;
+        added++;
+        if (what == Kind.MOVE) {
+            moves++;
+            plannedTime += duration;
+        }
     }
 
+    /** Moves ever ordered. */
+    public int moves() {
+        return moves;
+    }
+
+    /** Planned time of all moves ever ordered, s. */
+    public double plannedTime() {
+        return plannedTime;
+    }
+
+    /** Entries that are kept. */
     public int size() {
-        return size;
+        return (int) Math.min(added, CAPACITY);
     }
 
+    /** Entries that were kept once and are no more; those came before every one that is. */
+    public long dropped() {
+        return Math.max(0, added - CAPACITY);
+    }
+
+    /** @param i 0 for the oldest that is kept, to {@link #size()} − 1 */
     public Entry entry(int i) {
-        double[] row = values[i];
-        return new Entry(time[i], axis[i], line[i], kind[i], block[i], row[0], row[1], row[2], row[3], row[4], row[5], error[i]);
+        int place = (int) ((dropped() + i) % CAPACITY);
+        double[] row = values[place];
+        return new Entry(time[place], axis[place], line[place], kind[place], block[place], row[0], row[1], row[2], row[3], row[4], row[5], error[place]);
     }
 }

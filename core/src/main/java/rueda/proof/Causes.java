@@ -3,6 +3,7 @@ package rueda.proof;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import rueda.bench.AxisSignal;
 import rueda.bench.Bench;
 import rueda.bench.Recording;
 import rueda.drive.DriveError;
@@ -133,8 +134,8 @@ final class Causes {
     private Explanation torqueShort(Axis axis, int axisNumber, CommandLog.Entry entry, double from) {
         MotorSide side = axis.motorSide();
         String unit = axis.unit().symbol();
-        int commandedSpeed = recording.indexOf(axis.name() + ".commandedSpeed");
-        int limitedSignal = recording.indexOf(axis.name() + ".torqueLimited");
+        int commandedSpeed = recording.indexOf(AxisSignal.COMMANDED_SPEED.of(axis.name()));
+        int limitedSignal = recording.indexOf(AxisSignal.TORQUE_LIMITED.of(axis.name()));
         long sample = Math.max(1, Math.min(recording.count() - 1, Math.round(from * 1e9 / recording.cycleNanos()) - 1));
         double speedNow = recording.value(commandedSpeed, sample);
         double speedBefore = recording.value(commandedSpeed, Math.max(0, sample - 5));

@@ -3,6 +3,7 @@ package rueda.proof;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import rueda.bench.AxisSignal;
 import rueda.bench.Bench;
 import rueda.bench.Recording;
 import rueda.machine.Axis;
@@ -104,7 +105,7 @@ public final class Prover {
         int number = axisNumber(e.axis());
         Axis axis = machine.axes().get(number);
         String sentence = sentence(e, axis);
-        String signal = axis.name() + ".position";
+        String signal = AxisSignal.POSITION.of(axis.name());
         int event = recording.indexOf(e.after());
         long start = event < 0 ? -1 : risingEdge(event);
         double end = recording.time(recording.count() - 1);
@@ -153,11 +154,12 @@ public final class Prover {
     private Verdict bound(Expectation e) {
         int number = axisNumber(e.axis());
         Axis axis = machine.axes().get(number);
-        String name = axis.name() + switch (e.quantity()) {
-            case SPEED -> ".speed";
-            case TORQUE -> ".torque";
-            case FOLLOWING_ERROR -> ".followingError";
+        AxisSignal judged = switch (e.quantity()) {
+            case SPEED -> AxisSignal.SPEED;
+            case TORQUE -> AxisSignal.TORQUE;
+            case FOLLOWING_ERROR -> AxisSignal.FOLLOWING_ERROR;
         };
+        String name = judged.of(axis.name());
         int signal = recording.indexOf(name);
         long worst = 0;
         for (long k = 0; k < recording.count(); k++) {
@@ -186,7 +188,7 @@ public final class Prover {
         int number = axisNumber(e.axis());
         Axis axis = machine.axes().get(number);
         String sentence = sentence(e, axis);
-        String signal = axis.name() + ".errorCode";
+        String signal = AxisSignal.ERROR_CODE.of(axis.name());
         int code = recording.indexOf(signal);
         double end = recording.time(recording.count() - 1);
         int errors = 0;
@@ -232,21 +234,14 @@ public final class Prover {
     }
 
     private ProofRun.Figures figures() {
-        int moves = 0;
-        double theory = 0;
-        for (int i = 0; i < bench.log().size(); i++) {
-            CommandLog.Entry entry = bench.log().entry(i);
-            if (entry.kind() == CommandLog.Kind.MOVE) {
-                moves++;
-                theory += entry.duration();
-            }
-        }
+        int moves = bench.log().moves();
+        double theory = bench.log().plannedTime();
         double peak = 0;
         double rms = 0;
         long standing = recording.count();
         for (Axis axis : machine.axes()) {
-            int torque = recording.indexOf(axis.name() + ".torque");
-            int speed = recording.indexOf(axis.name() + ".commandedSpeed");
+            int torque = recording.indexOf(AxisSignal.TORQUE.of(axis.name()));
+            int speed = recording.indexOf(AxisSignal.COMMANDED_SPEED.of(axis.name()));
             double highest = 0;
             double squares = 0;
             long still = 0;

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import rueda.bench.AxisSignal;
 import rueda.bench.Bench;
 import rueda.bench.HomingTrial;
 import rueda.bench.Recording;
@@ -37,8 +38,8 @@ import rueda.plcopen.HandControl;
 final class LiveBench {
 
     /** Signals streamed per axis, in this order. */
-    static final List<String> STREAMED = List.of("commandedPosition", "position", "commandedSpeed", "speed", "torque", "followingError", "referenceCam",
-            "inPosition", "standstill", "allowedFollowingError", "torqueLimited", "brakeOpen");
+    static final List<AxisSignal> STREAMED = List.of(AxisSignal.COMMANDED_POSITION, AxisSignal.POSITION, AxisSignal.COMMANDED_SPEED, AxisSignal.SPEED, AxisSignal.TORQUE, AxisSignal.FOLLOWING_ERROR,
+            AxisSignal.REFERENCE_CAM, AxisSignal.IN_POSITION, AxisSignal.STANDSTILL, AxisSignal.ALLOWED_FOLLOWING_ERROR, AxisSignal.TORQUE_LIMITED, AxisSignal.BRAKE_OPEN);
     private static final int KEPT_CYCLES = 2_000;
     private static final int MOST_SAMPLES_PER_BLOCK = 64;
     /** Longest stretch made up for in one go, s: after a hold-up of the machine the clock does not race. */
@@ -398,8 +399,8 @@ final class LiveBench {
         int axes = machine.axes().size();
         List<Integer> columns = new ArrayList<>();
         for (int i = 0; i < axes; i++) {
-            for (String signal : STREAMED) {
-                columns.add(recording.indexOf(machine.axes().get(i).name() + "." + signal));
+            for (AxisSignal signal : STREAMED) {
+                columns.add(recording.indexOf(signal.of(machine.axes().get(i).name())));
             }
         }
         int rows = (int) ((count + stride - 1) / stride);
