@@ -146,7 +146,7 @@ public final class Bench {
     }
 
     /** Another thread than the one that computes waits for the outcome: when that one is interrupted, computing ends. */
-    void computedFor(Thread asker) {
+    public void computedFor(Thread asker) {
         waiting = asker;
     }
 

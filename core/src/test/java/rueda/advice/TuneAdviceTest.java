@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import org.junit.jupiter.api.Test;
-import rueda.bench.MoveTrial;
+import rueda.trial.MoveTrial;
 import rueda.machine.Axis;
 import rueda.machine.Control;
 import rueda.machine.DemoMachine;

@@ -13,6 +13,7 @@ import rueda.machine.Bus;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
 import rueda.plcopen.AxisState;
+import rueda.trial.HomingTrial;
 
 /** The whole cell runs its program: every axis is homed, does its work and ends where the program says. */
 class DemoMachineTest {

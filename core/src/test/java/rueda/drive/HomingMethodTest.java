@@ -11,7 +11,7 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
-import rueda.bench.HomingTrial;
+import rueda.trial.HomingTrial;
 import rueda.machine.Axis;
 import rueda.machine.DemoMachine;
 import rueda.machine.Feed;

@@ -12,7 +12,7 @@ import net.jqwik.api.constraints.DoubleRange;
 import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 import rueda.bench.Bench;
-import rueda.bench.HomingTrial;
+import rueda.trial.HomingTrial;
 import rueda.machine.Axis;
 import rueda.machine.DemoMachine;
 import rueda.machine.Encoder;

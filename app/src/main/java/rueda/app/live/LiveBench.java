@@ -12,7 +12,7 @@ import java.util.Map;
 import java.util.Set;
 import rueda.bench.AxisSignal;
 import rueda.bench.Bench;
-import rueda.bench.HomingTrial;
+import rueda.trial.HomingTrial;
 import rueda.bench.Recording;
 import rueda.app.web.Refusals.NotFound;
 import rueda.bus.wire.BusCapture;

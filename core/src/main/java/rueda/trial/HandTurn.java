@@ -1,8 +1,7 @@
-package rueda.bench;
+package rueda.trial;
 
-import java.util.List;
-import java.util.Map;
 import java.util.Set;
+import rueda.bench.Bench;
 import rueda.drive.DriveObject;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
@@ -32,8 +31,7 @@ public final class HandTurn {
     /** @param faults what is wrong with the wiring on the bench */
     public static Turned run(Machine machine, int axisNumber, Set<Mistake> faults) {
         Axis axis = machine.axes().get(axisNumber);
-        Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis), machine.proof());
-        Bench bench = new Bench(alone, "PROGRAM Turn\nEND_PROGRAM\n", 16, Map.of(axis.name(), faults));
+        Bench bench = AxisAlone.of(machine, axis, faults);
         bench.run(0.05);
         long before = bench.drive(0).plant().counts();
         long shownBefore = bench.drive(0).dictionary().get(DriveObject.POSITION_ACTUAL);

@@ -1,10 +1,12 @@
-package rueda.bench;
+package rueda.trial;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.DoubleStream;
 import java.util.stream.IntStream;
 import rueda.advice.LinearModel;
+import rueda.bench.Bench;
 import rueda.drive.Drive;
 import rueda.machine.Axis;
 import rueda.machine.Control;
@@ -86,8 +88,7 @@ public final class MoveTrial {
     }
 
     private static Bench enabled(Machine machine, Axis axis) {
-        Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis), machine.proof());
-        Bench bench = new Bench(alone, "PROGRAM Move\nEND_PROGRAM\n", 16);
+        Bench bench = AxisAlone.of(machine, axis, Set.of());
         bench.takeByHand();
         bench.run(0.05);
         bench.hand(0).enable(true);

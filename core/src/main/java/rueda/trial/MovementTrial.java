@@ -1,10 +1,10 @@
-package rueda.bench;
+package rueda.trial;
 
 import static rueda.advice.Numbers.significant;
 
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
+import rueda.bench.Bench;
 import rueda.drive.Drive;
 import rueda.drive.DriveError;
 import rueda.drive.DriveObject;
@@ -43,8 +43,7 @@ public final class MovementTrial {
         if (!missing.isEmpty()) {
             return new Moved(false, "Enter the " + String.join(" and ", missing) + " of the load first, in the stage Scale.", 0, 0, 0);
         }
-        Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis), machine.proof());
-        Bench bench = new Bench(alone, "PROGRAM Movement\nEND_PROGRAM\n", 16, Map.of(axis.name(), mistakes));
+        Bench bench = AxisAlone.of(machine, axis, mistakes);
         Drive drive = bench.drive(0);
         bench.takeByHand();
         bench.run(0.05);

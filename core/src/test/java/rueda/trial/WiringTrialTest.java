@@ -1,4 +1,4 @@
-package rueda.bench;
+package rueda.trial;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -9,7 +9,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rueda.advice.Finding;
 import rueda.advice.WireAdvice;
-import rueda.bench.WiringTrial.Check;
+import rueda.trial.WiringTrial.Check;
 import rueda.machine.Axis;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;

@@ -1,5 +1,6 @@
-package rueda.bench;
+package rueda.trial;
 
+import java.util.Set;
 import static rueda.advice.Numbers.count;
 import static rueda.advice.Numbers.fixed;
 import static rueda.advice.Numbers.significant;
@@ -8,6 +9,7 @@ import rueda.advice.Advice;
 import rueda.advice.AxisAdvice;
 import rueda.advice.Finding.Mend;
 import rueda.advice.Finding.Severity;
+import rueda.bench.Bench;
 import rueda.drive.HomingMethod;
 import rueda.drive.HomingMethod.Leg;
 import rueda.drive.HomingMethod.Sensor;

@@ -1,12 +1,12 @@
-package rueda.bench;
+package rueda.trial;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import java.util.stream.IntStream;
 import org.hipparchus.exception.MathIllegalArgumentException;
 import org.hipparchus.stat.regression.OLSMultipleLinearRegression;
+import rueda.bench.Bench;
 import rueda.drive.Drive;
 import rueda.drive.DriveError;
 import rueda.drive.DriveObject;
@@ -89,8 +89,7 @@ public final class Identification {
         if (!missing.isEmpty()) {
             return Identified.failed("Enter the " + String.join(" and ", missing) + " of the load first, in the stage Scale.");
         }
-        Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis), machine.proof());
-        Bench bench = new Bench(alone, "PROGRAM Identification\nEND_PROGRAM\n", 16, Map.of(axis.name(), faults));
+        Bench bench = AxisAlone.of(machine, axis, faults);
         bench.takeByHand();
         bench.run(0.05);
         bench.hand(0).enable(true);

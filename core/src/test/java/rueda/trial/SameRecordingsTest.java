@@ -1,4 +1,4 @@
-package rueda.bench;
+package rueda.trial;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -14,6 +14,8 @@ import java.util.Set;
 import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
+import rueda.bench.Bench;
+import rueda.bench.Recording;
 import rueda.bus.BusFamily;
 import rueda.machine.Axis;
 import rueda.machine.Bus.Family;

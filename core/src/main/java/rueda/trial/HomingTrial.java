@@ -1,9 +1,11 @@
-package rueda.bench;
+package rueda.trial;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.DoubleStream;
 import java.util.stream.Stream;
+import rueda.bench.Bench;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.machine.Travel;
@@ -63,8 +65,7 @@ public final class HomingTrial {
         Axis axis = machine.axes().get(axisNumber);
         Travel t = axis.travel();
         Axis placed = axis.withTravel(new Travel(t.length(), t.negativeLimit(), t.positiveLimit(), t.camFrom(), t.camTo(), start));
-        Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(placed), machine.proof());
-        Bench bench = new Bench(alone, program(axis.name()), 16);
+        Bench bench = AxisAlone.of(machine, placed, program(axis.name()), Set.of());
         bench.computedFor(asker);
         long[] memory = bench.task().memory();
         int done = bench.task().program().variable("Home.Done").orElseThrow().slot();

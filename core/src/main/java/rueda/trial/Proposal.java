@@ -1,4 +1,4 @@
-package rueda.bench;
+package rueda.trial;
 
 import java.util.ArrayList;
 import java.util.List;

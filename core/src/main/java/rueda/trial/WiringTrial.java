@@ -1,13 +1,13 @@
-package rueda.bench;
+package rueda.trial;
 
 import static rueda.advice.Numbers.significant;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import rueda.advice.Finding.Change;
 import rueda.advice.Finding.Mend;
+import rueda.bench.Bench;
 import rueda.drive.DigitalInputs;
 import rueda.drive.DriveFault;
 import rueda.drive.Drive;
@@ -53,8 +53,7 @@ public final class WiringTrial {
         this.axis = axis;
         axisPointer = pointer;
         this.pointer = pointer + "/wiring/terminals/";
-        Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis), machine.proof());
-        bench = new Bench(alone, "PROGRAM Wiring\nEND_PROGRAM\n", 16, Map.of(axis.name(), faults));
+        bench = AxisAlone.of(machine, axis, faults);
         bench.takeByHand();
         bench.run(0.2);
     }

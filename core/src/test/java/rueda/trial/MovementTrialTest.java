@@ -1,4 +1,4 @@
-package rueda.bench;
+package rueda.trial;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
+import rueda.bench.Bench;
 import rueda.machine.Dynamics;
 import rueda.machine.Limits;
 import org.junit.jupiter.params.provider.ValueSource;

@@ -1,4 +1,4 @@
-package rueda.bench;
+package rueda.trial;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

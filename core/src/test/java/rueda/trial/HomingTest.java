@@ -1,4 +1,4 @@
-package rueda.bench;
+package rueda.trial;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
@@ -10,6 +10,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rueda.advice.Finding;
+import rueda.bench.Bench;
 import rueda.drive.DriveObject;
 import rueda.drive.HomingFailure;
 import rueda.machine.Axis;
