@@ -181,7 +181,7 @@ public sealed interface BusFamily permits EtherCat, CanOpen, Profinet, EtherNetI
             cycle *= 2;
         }
         int interval = Math.max(cycle, (machine.plc().taskIntervalMicros() + cycle - 1) / cycle * cycle);
-        return moved.withBus(moved.bus().withCycle(cycle)).withPlc(machine.plc().withInterval(interval));
+        return moved.withBus(moved.bus().withCycleMicros(cycle)).withPlc(machine.plc().withTaskIntervalMicros(interval));
     }
 
     private static List<Entry> bound(List<Entry> usual, List<Entry> before) {

@@ -1,5 +1,6 @@
 package rueda.machine;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.math.BigDecimal;
 import rueda.quantity.Ratio;
 import rueda.quantity.Scale;
@@ -27,8 +28,9 @@ import rueda.quantity.Scale;
  * @param station     what travels on the bus each cycle
  * @param wiring      what is wired to the station's terminals
  */
+@RecordBuilder
 public record Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor motor, Encoder encoder, LoadEncoder loadEncoder, Train train, Load load, Brake brake,
-                   Travel travel, Limits limits, Supervision supervision, int gearBits, Duty duty, Homing homing, Control control, Station station, Wiring wiring) {
+                   Travel travel, Limits limits, Supervision supervision, int gearBits, Duty duty, Homing homing, Control control, Station station, Wiring wiring) implements AxisBuilder.With {
 
     /** LINEAR and ROTARY have ends; ENDLESS turns on for ever. */
     public enum Kind { LINEAR, ROTARY, ENDLESS }
@@ -87,63 +89,8 @@ public record Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor m
         return Math.min(motor.peakTorque(), limits.max().torque() / 100 * motor.ratedTorque());
     }
 
-    public Axis withName(String changed) {
-        return new Axis(changed, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring);
-    }
-
-    public Axis withUnit(Unit changed) {
-        return new Axis(name, kind, modulo, changed, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring);
-    }
-
-    public Axis withEncoder(Encoder changed) {
-        return new Axis(name, kind, modulo, unit, motor, changed, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring);
-    }
-
-    public Axis withLoadEncoder(LoadEncoder changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, changed, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring);
-    }
-
-    public Axis withTrain(Train changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, changed, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring);
-    }
-
-    public Axis withLoad(Load changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, changed, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring);
-    }
-
-    public Axis withTravel(Travel changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, changed, limits, supervision, gearBits, duty, homing, control, station, wiring);
-    }
-
-    public Axis withLimits(Limits changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, changed, supervision, gearBits, duty, homing, control, station, wiring);
-    }
-
-    public Axis withSupervision(Supervision changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, changed, gearBits, duty, homing, control, station, wiring);
-    }
-
-    public Axis withHoming(Homing changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, changed, control, station, wiring);
-    }
-
-    public Axis withControl(Control changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, changed, station, wiring);
-    }
-
-    public Axis withStation(Station changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, changed, wiring);
-    }
-
-    public Axis withWiring(Wiring changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, changed);
-    }
-    public Axis withBrake(Brake changed) {
-        return new Axis(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, changed, travel, limits, supervision, gearBits, duty, homing, control, station, wiring);
-    }
-
     /** Everything that makes the scale, and the kind of the axis, from another axis. */
     public Axis withScaleOf(Axis other) {
-        return new Axis(name, other.kind, other.modulo, other.unit, motor, other.encoder, loadEncoder, other.train, load, brake, travel, limits, supervision, other.gearBits, duty, homing, control, station, wiring);
+        return withKind(other.kind).withModulo(other.modulo).withUnit(other.unit).withEncoder(other.encoder).withTrain(other.train).withGearBits(other.gearBits);
     }
 }

@@ -1,5 +1,6 @@
 package rueda.machine;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.OptionalLong;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -14,7 +15,8 @@ import java.util.regex.Pattern;
  * @param plc          where the PLC is in the network; used by the families that speak IP
  * @param clock        distributed clocks
  */
-public record Bus(Family family, int cycleMicros, int kiloBits, boolean lowWordFirst, IpNetwork plc, Clock clock) {
+@RecordBuilder
+public record Bus(Family family, int cycleMicros, int kiloBits, boolean lowWordFirst, IpNetwork plc, Clock clock) implements BusBuilder.With {
 
     /** The fieldbuses Rueda lays out; what each decides stands in {@code rueda.bus}. */
     public enum Family {
@@ -88,18 +90,7 @@ public record Bus(Family family, int cycleMicros, int kiloBits, boolean lowWordF
     }
 
     public Bus withFamily(Family changed, int cycle, int rate) {
-        return new Bus(changed, cycle, rate, lowWordFirst, plc, clock);
+        return withFamily(changed).withCycleMicros(cycle).withKiloBits(rate);
     }
 
-    public Bus withCycle(int changed) {
-        return new Bus(family, changed, kiloBits, lowWordFirst, plc, clock);
-    }
-
-    public Bus withLowWordFirst(boolean changed) {
-        return new Bus(family, cycleMicros, kiloBits, changed, plc, clock);
-    }
-
-    public Bus withClock(Clock changed) {
-        return new Bus(family, cycleMicros, kiloBits, lowWordFirst, plc, changed);
-    }
 }

@@ -1,5 +1,7 @@
 package rueda.machine;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
+
 /**
  * Speed, acceleration, deceleration, jerk and torque of an axis: what it takes by default, or what it may do at the most.
  *
@@ -9,9 +11,6 @@ package rueda.machine;
  * @param jerk         units/s³, 0 for no limit
  * @param torque       % of the motor's rated torque
  */
-public record Dynamics(double speed, double acceleration, double deceleration, double jerk, double torque) {
-
-    public Dynamics withAcceleration(double changed) {
-        return new Dynamics(speed, changed, deceleration, jerk, torque);
-    }
+@RecordBuilder
+public record Dynamics(double speed, double acceleration, double deceleration, double jerk, double torque) implements DynamicsBuilder.With {
 }

@@ -1,5 +1,6 @@
 package rueda.machine;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -22,8 +23,9 @@ import java.util.stream.Stream;
  * @param atPowerUp      which encoder tells the position at power-up
  * @param encoderOffset  the position the axis has where that encoder reads 0, units
  */
+@RecordBuilder
 public record Homing(int method, double searchSpeed, double creepSpeed, double acceleration, double zeroOffset,
-                     double stopTorque, int stopTime, double timeLimit, boolean thenToZero, boolean onFirstEnable, AtPowerUp atPowerUp, double encoderOffset) {
+                     double stopTorque, int stopTime, double timeLimit, boolean thenToZero, boolean onFirstEnable, AtPowerUp atPowerUp, double encoderOffset) implements HomingBuilder.With {
 
     /** NOTHING: the axis must be homed; MOTOR_ENCODER: absolute over the travel; LOAD_ENCODER: brought to the motor by the gear. */
     public enum AtPowerUp { NOTHING, MOTOR_ENCODER, LOAD_ENCODER }
@@ -38,22 +40,18 @@ public record Homing(int method, double searchSpeed, double creepSpeed, double a
     }
 
     public Homing withStop(double torque, int time) {
-        return new Homing(method, searchSpeed, creepSpeed, acceleration, zeroOffset, torque, time, timeLimit, thenToZero, onFirstEnable, atPowerUp, encoderOffset);
-    }
-
-    public Homing withTimeLimit(double seconds) {
-        return new Homing(method, searchSpeed, creepSpeed, acceleration, zeroOffset, stopTorque, stopTime, seconds, thenToZero, onFirstEnable, atPowerUp, encoderOffset);
+        return withStopTorque(torque).withStopTime(time);
     }
 
     public Homing withThenToZero() {
-        return new Homing(method, searchSpeed, creepSpeed, acceleration, zeroOffset, stopTorque, stopTime, timeLimit, true, onFirstEnable, atPowerUp, encoderOffset);
+        return withThenToZero(true);
     }
 
     public Homing withOnFirstEnable() {
-        return new Homing(method, searchSpeed, creepSpeed, acceleration, zeroOffset, stopTorque, stopTime, timeLimit, thenToZero, true, atPowerUp, encoderOffset);
+        return withOnFirstEnable(true);
     }
 
     public Homing withAtPowerUp(AtPowerUp changed, double offset) {
-        return new Homing(method, searchSpeed, creepSpeed, acceleration, zeroOffset, stopTorque, stopTime, timeLimit, thenToZero, onFirstEnable, changed, offset);
+        return withAtPowerUp(changed).withEncoderOffset(offset);
     }
 }

@@ -1,5 +1,7 @@
 package rueda.machine;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
+
 /**
  * What an axis may do.
  *
@@ -9,13 +11,11 @@ package rueda.machine;
  * @param max       the most
  * @param quickStop deceleration of quick stop and fault reaction, units/s²
  */
-public record Limits(double softMin, double softMax, Dynamics normal, Dynamics max, double quickStop) {
+@RecordBuilder
+public record Limits(double softMin, double softMax, Dynamics normal, Dynamics max, double quickStop) implements LimitsBuilder.With {
 
     public Limits withSoft(double min, double max) {
-        return new Limits(min, max, normal, this.max, quickStop);
+        return withSoftMin(min).withSoftMax(max);
     }
 
-    public Limits withMax(Dynamics changed) {
-        return new Limits(softMin, softMax, normal, changed, quickStop);
-    }
 }

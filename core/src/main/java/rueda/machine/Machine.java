@@ -1,5 +1,6 @@
 package rueda.machine;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Optional;
 
@@ -12,7 +13,8 @@ import java.util.Optional;
  * @param axes   the axes in the order of the rail, at least one
  * @param proof  what must be true when the program runs
  */
-public record Machine(String name, Bus bus, Plc plc, List<Axis> axes, Proof proof) {
+@RecordBuilder
+public record Machine(String name, Bus bus, Plc plc, List<Axis> axes, Proof proof) implements MachineBuilder.With {
 
     public Machine {
         axes = axes == null ? List.of() : List.copyOf(axes);
@@ -23,24 +25,12 @@ public record Machine(String name, Bus bus, Plc plc, List<Axis> axes, Proof proo
     }
 
     public Machine withProgram(String source) {
-        return new Machine(name, bus, plc.withProgram(source), axes, proof);
-    }
-
-    public Machine withBus(Bus changed) {
-        return new Machine(name, changed, plc, axes, proof);
-    }
-
-    public Machine withAxes(List<Axis> changed) {
-        return new Machine(name, bus, plc, changed, proof);
-    }
-
-    public Machine withPlc(Plc changed) {
-        return new Machine(name, bus, changed, axes, proof);
+        return withPlc(plc.withProgram(source));
     }
 
     public Machine withAxis(int index, Axis axis) {
         List<Axis> changed = new java.util.ArrayList<>(axes);
         changed.set(index, axis);
-        return new Machine(name, bus, plc, changed, proof);
+        return withAxes(changed);
     }
 }

@@ -1,5 +1,6 @@
 package rueda.machine;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 
 /**
@@ -10,7 +11,8 @@ import java.util.List;
  * @param program            Structured Text, IEC 61131-3
  * @param tags               tags declared by hand; those that are bound to an entry stand there
  */
-public record Plc(int taskIntervalMicros, int instructionBudget, String program, List<DeclaredTag> tags) {
+@RecordBuilder
+public record Plc(int taskIntervalMicros, int instructionBudget, String program, List<DeclaredTag> tags) implements PlcBuilder.With {
 
     public Plc {
         tags = tags == null ? List.of() : List.copyOf(tags);
@@ -24,15 +26,4 @@ public record Plc(int taskIntervalMicros, int instructionBudget, String program,
     public record DeclaredTag(String name, String type) {
     }
 
-    public Plc withProgram(String source) {
-        return new Plc(taskIntervalMicros, instructionBudget, source, tags);
-    }
-
-    public Plc withInterval(int micros) {
-        return new Plc(micros, instructionBudget, program, tags);
-    }
-
-    public Plc withTags(List<DeclaredTag> changed) {
-        return new Plc(taskIntervalMicros, instructionBudget, program, changed);
-    }
 }

@@ -1,5 +1,6 @@
 package rueda.machine;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.math.BigDecimal;
 import java.util.List;
 
@@ -12,7 +13,8 @@ import java.util.List;
  * @param inputs      drive to PLC, in the order of the bytes
  * @param startWrites values added by hand that are written when the station starts, in this order
  */
-public record Station(Address address, Identity identity, List<Entry> outputs, List<Entry> inputs, List<StartWrite> startWrites) {
+@RecordBuilder
+public record Station(Address address, Identity identity, List<Entry> outputs, List<Entry> inputs, List<StartWrite> startWrites) implements StationBuilder.With {
 
     public Station {
         outputs = outputs == null ? List.of() : List.copyOf(outputs);
@@ -179,18 +181,7 @@ public record Station(Address address, Identity identity, List<Entry> outputs, L
     }
 
     public Station withEntries(List<Entry> changedOutputs, List<Entry> changedInputs) {
-        return new Station(address, identity, changedOutputs, changedInputs, startWrites);
+        return withOutputs(changedOutputs).withInputs(changedInputs);
     }
 
-    public Station withAddress(Address changed) {
-        return new Station(changed, identity, outputs, inputs, startWrites);
-    }
-
-    public Station withIdentity(Identity changed) {
-        return new Station(address, changed, outputs, inputs, startWrites);
-    }
-
-    public Station withStartWrites(List<StartWrite> changed) {
-        return new Station(address, identity, outputs, inputs, changed);
-    }
 }

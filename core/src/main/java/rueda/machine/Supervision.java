@@ -1,5 +1,7 @@
 package rueda.machine;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
+
 /**
  * What the drive watches in every motion, and when it says so.
  *
@@ -13,8 +15,9 @@ package rueda.machine;
  * @param standstillWindow      standstill: the axis stays within so much, units
  * @param standstillDwell       for so long, ms, 0 to 10 000
  */
+@RecordBuilder
 public record Supervision(double positionWindow, int positionDwell, int positionTolerance, double followingError, double followingErrorAtSpeed,
-                          double followingFrom, int followingErrorTime, double standstillWindow, int standstillDwell) {
+                          double followingFrom, int followingErrorTime, double standstillWindow, int standstillDwell) implements SupervisionBuilder.With {
 
     /** Windows of one size, a following error that does not grow with speed. */
     public static Supervision of(double window, double followingError) {
@@ -33,11 +36,12 @@ public record Supervision(double positionWindow, int positionDwell, int position
         return over <= 0 || range <= 0 ? least : least + (most - least) * Math.min(1, over / range);
     }
 
-    public Supervision withFollowingError(double changed) {
-        return new Supervision(positionWindow, positionDwell, positionTolerance, changed, changed, followingFrom, followingErrorTime, standstillWindow, standstillDwell);
+    /** The same following error at every speed. */
+    public Supervision withFollowingErrors(double changed) {
+        return withFollowingError(changed).withFollowingErrorAtSpeed(changed);
     }
 
     public Supervision withPosition(double window, int dwell, int tolerance) {
-        return new Supervision(window, dwell, tolerance, followingError, followingErrorAtSpeed, followingFrom, followingErrorTime, standstillWindow, standstillDwell);
+        return withPositionWindow(window).withPositionDwell(dwell).withPositionTolerance(tolerance);
     }
 }

@@ -126,7 +126,7 @@ class ConnectAdviceTest {
     @Test
     void aClockThatLeavesItsWindow() {
         Machine machine = DemoMachine.create();
-        Machine slow = machine.withBus(machine.bus().withCycle(8000).withClock(new rueda.machine.Bus.Clock("", 0, 100))).withPlc(machine.plc().withInterval(8000));
+        Machine slow = machine.withBus(machine.bus().withCycleMicros(8000).withClock(new rueda.machine.Bus.Clock("", 0, 100))).withPlc(machine.plc().withTaskIntervalMicros(8000));
         Finding finding = ConnectAdvice.of(slow, 1, LIBRARY).findings().get(0);
         assertThat(finding.title()).isEqualTo("The clock of Lift leaves its window of 100 ns.");
         int wide = (Integer) finding.mend().changes().get(0).value();
@@ -137,7 +137,7 @@ class ConnectAdviceTest {
     @Test
     void theCycleMustBeOneOfTheBus() {
         Machine profinet = on(Family.PROFINET);
-        Machine odd = profinet.withBus(profinet.bus().withCycle(1500));
+        Machine odd = profinet.withBus(profinet.bus().withCycleMicros(1500));
         assertThat(ConnectAdvice.of(odd, 0, LIBRARY).findings()).singleElement().satisfies(f -> assertThat(f.title()).contains("PROFINET has no cycle"));
     }
 

@@ -90,7 +90,7 @@ class BenchTest {
     void followingErrorIsSpeedOverPositionGain() {
         Machine machine = quick();
         Axis axis = machine.axes().get(0).withControl(new Control(60, 0.25, 20, 0, 0));
-        axis = axis.withSupervision(axis.supervision().withFollowingError(50));
+        axis = axis.withSupervision(axis.supervision().withFollowingErrors(50));
         Bench bench = new Bench(machine.withAxis(0, axis), moves("A(Axis := Shuttle, Execute := Home.Done, Position := 1500.0, Velocity := 300.0, Acceleration := 1000.0);"), 8000);
         bench.run(3);
         assertThat(bench.drive(0).demandSpeed()).isCloseTo(300, within(0.5));

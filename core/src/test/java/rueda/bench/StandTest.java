@@ -117,7 +117,7 @@ class StandTest {
     @Test
     void clocksStayTogetherAsFarAsTheirDriftLets() {
         for (int cycle : new int[] {250, 1000, 8000}) {
-            ClockDrift.Drift drift = ClockDrift.run(DEMO.withBus(DEMO.bus().withCycle(cycle)), 4);
+            ClockDrift.Drift drift = ClockDrift.run(DEMO.withBus(DEMO.bus().withCycleMicros(cycle)), 4);
             for (int i = 0; i < drift.stations().size(); i++) {
                 double perCycle = Math.abs(ClockDrift.ppm(i) - ClockDrift.ppm(0)) * 1e-3 * cycle;
                 assertThat(drift.stations().get(i).settled()).isLessThanOrEqualTo(2 * perCycle + 25);
@@ -125,7 +125,7 @@ class StandTest {
             }
             assertThat(drift.stations().get(0).settled()).isZero();
         }
-        Machine slow = DEMO.withBus(DEMO.bus().withCycle(8000).withClock(new Clock("Lift", 0, 100)));
+        Machine slow = DEMO.withBus(DEMO.bus().withCycleMicros(8000).withClock(new Clock("Lift", 0, 100)));
         ClockDrift.Drift late = ClockDrift.run(slow, 4);
         assertThat(late.reference()).isEqualTo("Lift");
         assertThat(late.stations()).anyMatch(s -> s.inTime() < 0);

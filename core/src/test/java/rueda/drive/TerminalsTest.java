@@ -108,7 +108,7 @@ class TerminalsTest {
         Dynamics n = l.normal();
         Dynamics m = l.max();
         Axis limited = shuttle.withLimits(new Limits(l.softMin(), l.softMax(), new Dynamics(n.speed(), n.acceleration(), n.deceleration(), n.jerk(), 60),
-                new Dynamics(m.speed(), m.acceleration(), m.deceleration(), m.jerk(), 90), l.quickStop())).withSupervision(shuttle.supervision().withFollowingError(500)).withHoming(Homing.search(37, 120, 12, 800, 0));
+                new Dynamics(m.speed(), m.acceleration(), m.deceleration(), m.jerk(), 90), l.quickStop())).withSupervision(shuttle.supervision().withFollowingErrors(500)).withHoming(Homing.search(37, 120, 12, 800, 0));
         Bench bench = bench(limited);
         Drive drive = enabled(bench);
         assertThat(drive.dictionary().get(DriveObject.MAX_TORQUE)).isEqualTo(600);

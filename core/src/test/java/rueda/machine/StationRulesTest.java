@@ -64,7 +64,7 @@ class StationRulesTest {
 
     @Test
     void theBusWithinBounds() {
-        assertThat(fields(DEMO.withBus(DEMO.bus().withCycle(130)))).contains("/bus/cycleMicros");
+        assertThat(fields(DEMO.withBus(DEMO.bus().withCycleMicros(130)))).contains("/bus/cycleMicros");
         assertThat(fields(DEMO.withBus(DEMO.bus().withFamily(Bus.Family.CANOPEN, 1000, 333)))).containsExactly("/bus/kiloBits");
         assertThat(fields(DEMO.withBus(DEMO.bus().withClock(new Bus.Clock("", 2000, -1))))).containsExactly("/bus/clock/shiftMicros", "/bus/clock/windowNanos");
     }
