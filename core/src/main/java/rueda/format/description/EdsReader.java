@@ -102,15 +102,15 @@ public final class EdsReader {
         ini.sections().keySet().stream().filter(s -> !KNOWN.matcher(s).matches()).forEach(s -> remarks.add("section [" + s + "] is not used"));
         Map<Long, DescribedObject> objects = new TreeMap<>();
         Map<Long, String> values = new TreeMap<>();
+        Map<String, Integer> subIndexes = new TreeMap<>();
         for (String section : ini.sections().keySet()) {
             Matcher name = OBJECT.matcher(section);
             if (name.matches()) {
                 object(ini, section, Integer.parseInt(name.group(1), 16), name.group(2) == null ? -1 : Integer.parseInt(name.group(2), 16), objects, values);
-                if (name.group(2) == null) {
-                    counted(ini, section, remarks);
-                }
+                subIndexes.merge(name.group(1), name.group(2) == null ? 0 : 1, Integer::sum);
             }
         }
+        subIndexes.forEach((section, there) -> counted(ini, section, there, remarks));
         listed(ini, objects);
         String product = ini.text("deviceinfo", "productname", "device");
         Identity identity = new Identity(product, ini.whole("deviceinfo", "vendornumber", 0, 0, UNSIGNED_32), ini.whole("deviceinfo", "productnumber", 0, 0, UNSIGNED_32),
@@ -126,9 +126,8 @@ public final class EdsReader {
     }
 
     /** SubNumber tells how many sections of sub-indexes follow; one that tells otherwise is told, and those that are there are taken. */
-    private static void counted(IniFile ini, String section, List<String> remarks) {
+    private static void counted(IniFile ini, String section, int there, List<String> remarks) {
         long told = ini.whole(section, "subnumber", -1, 0, 255);
-        long there = ini.sections().keySet().stream().filter(s -> s.startsWith(section + "sub")).count();
         if (told > 0 && there > 0 && told != there) {
             remarks.add(ini.place(section, "subnumber") + " is " + told + ", but " + there + " sub-indexes have a section");
         }
