@@ -1,11 +1,12 @@
 package rueda.proof;
 
+import static rueda.proof.Words.plain;
+import static rueda.proof.Words.say;
+
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import rueda.bench.AxisSignal;
-import rueda.bench.Bench;
-import rueda.bench.Recording;
 import rueda.drive.DriveError;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
@@ -23,21 +24,19 @@ final class Causes {
         static final Explanation NONE = new Explanation(null, null);
     }
 
+    private final RecordedRun run;
     private final Machine machine;
-    private final Bench bench;
-    private final Recording recording;
 
-    Causes(Machine machine, Bench bench) {
-        this.machine = machine;
-        this.bench = bench;
-        this.recording = bench.recording();
+    Causes(RecordedRun run) {
+        this.run = run;
+        machine = run.machine();
     }
 
     /** The last order given to an axis at or before a time, or null. */
     private CommandLog.Entry entryAt(int axis, double time) {
         CommandLog.Entry last = null;
-        for (int i = 0; i < bench.log().size(); i++) {
-            CommandLog.Entry entry = bench.log().entry(i);
+        for (int i = 0; i < run.orders().size(); i++) {
+            CommandLog.Entry entry = run.orders().entry(i);
             if (entry.axis() == axis && entry.time() * 1e-9 <= time) {
                 last = entry;
             }
@@ -53,39 +52,39 @@ final class Causes {
     String words(CommandLog.Entry entry) {
         String unit = machine.axes().get(entry.axis()).unit().symbol();
         return switch (entry.kind()) {
-            case MOVE -> say("move to %s %s with %s %s/s and %s %s/s²", Prover.plain(entry.target()), unit,
-                    Prover.plain(entry.velocity()), unit, Prover.plain(entry.acceleration()), unit);
+            case MOVE -> say("move to %s %s with %s %s/s and %s %s/s²", plain(entry.target()), unit,
+                    plain(entry.velocity()), unit, plain(entry.acceleration()), unit);
             case HOME -> "homing";
             case HALT -> "halt";
-            case TORQUE -> Double.isNaN(entry.target()) ? "torque from the analogue input" : say("torque of %s N·m, at most %s %s/s", Prover.plain(entry.target()), Prover.plain(entry.velocity()), unit);
-            case ERROR -> Double.isNaN(entry.target()) ? "refused order" : say("refused move to %s %s", Prover.plain(entry.target()), unit);
+            case TORQUE -> Double.isNaN(entry.target()) ? "torque from the analogue input" : say("torque of %s N·m, at most %s %s/s", plain(entry.target()), plain(entry.velocity()), unit);
+            case ERROR -> Double.isNaN(entry.target()) ? "refused order" : say("refused move to %s %s", plain(entry.target()), unit);
         };
     }
 
     String neverHappened(String event) {
-        ProgramFault fault = bench.task().fault();
+        ProgramFault fault = run.fault();
         if (fault != null) {
             return event + " never turned true: the program stopped in line " + fault.line() + ". " + fault.getMessage();
         }
-        for (int i = 0; i < bench.log().size(); i++) {
-            if (bench.log().entry(i).kind() == CommandLog.Kind.ERROR) {
-                return event + " never turned true. Before it, " + refused(bench.log().entry(i));
+        for (int i = 0; i < run.orders().size(); i++) {
+            if (run.orders().entry(i).kind() == CommandLog.Kind.ERROR) {
+                return event + " never turned true. Before it, " + refused(run.orders().entry(i));
             }
         }
-        return event + " never turned true in " + Prover.plain(machine.proof().duration()) + " s. The program stood in line " + bench.task().line()
+        return event + " never turned true in " + plain(machine.proof().duration()) + " s. The program stood in line " + run.lastLine()
                 + " at the end; a longer duration may be needed.";
     }
 
     String neverArrived(int axis, double since, double closest, String unit) {
         String words = say("It came no nearer than %.4f %s. ", closest, unit);
-        for (int i = 0; i < bench.log().size(); i++) {
-            CommandLog.Entry entry = bench.log().entry(i);
+        for (int i = 0; i < run.orders().size(); i++) {
+            CommandLog.Entry entry = run.orders().entry(i);
             if (entry.kind() == CommandLog.Kind.ERROR && entry.axis() == axis && entry.time() * 1e-9 >= since - 0.01) {
                 return words + refused(entry);
             }
         }
-        long code = bench.drive(axis).dictionary().get(rueda.drive.DriveObject.ERROR_CODE);
-        return words + (code != 0 ? driveFault((int) code) : "Tolerance, dwell or duration may be too tight for this move.");
+        int code = run.errorCode(axis);
+        return words + (code != 0 ? driveFault(code) : "Tolerance, dwell or duration may be too tight for this move.");
     }
 
     String late(int axis, double since, double measured, double within) {
@@ -102,11 +101,11 @@ final class Causes {
         String unit = axis.unit().symbol();
         String reason = entry.error().words();
         if (entry.error() == MotionError.PAST_SOFT_LIMIT) {
-            reason = say("the target %s %s lies past the soft limits, %s to %s %s", Prover.plain(entry.target()), unit,
-                    Prover.plain(axis.limits().softMin()), Prover.plain(axis.limits().softMax()), unit);
+            reason = say("the target %s %s lies past the soft limits, %s to %s %s", plain(entry.target()), unit,
+                    plain(axis.limits().softMin()), plain(axis.limits().softMax()), unit);
         } else if (entry.error() == MotionError.BAD_VALUE) {
             reason = say("speed must be above 0 and at most %s %s/s, acceleration and deceleration at most %s %s/s², jerk at most %s %s/s³",
-                    Prover.plain(axis.limits().max().speed()), unit, Prover.plain(axis.limits().max().acceleration()), unit, Prover.plain(axis.limits().max().jerk()), unit);
+                    plain(axis.limits().max().speed()), unit, plain(axis.limits().max().acceleration()), unit, plain(axis.limits().max().jerk()), unit);
         }
         return say("%s in line %d was refused at %.3f s: %s (ErrorID 16#%04X).", entry.block(), entry.line(), entry.time() * 1e-9, reason, entry.error().id());
     }
@@ -125,7 +124,7 @@ final class Causes {
                     : "This happened during " + words(entry) + ", ordered in line " + entry.line() + ".", null);
         }
         if (quantity == Proof.Quantity.SPEED) {
-            return new Explanation(say("Line %d ordered %s %s/s.", entry.line(), Prover.plain(entry.velocity()), axis.unit().symbol()), null);
+            return new Explanation(say("Line %d ordered %s %s/s.", entry.line(), plain(entry.velocity()), axis.unit().symbol()), null);
         }
         return torqueShort(axis, axisNumber, entry, from);
     }
@@ -134,11 +133,11 @@ final class Causes {
     private Explanation torqueShort(Axis axis, int axisNumber, CommandLog.Entry entry, double from) {
         MotorSide side = axis.motorSide();
         String unit = axis.unit().symbol();
-        int commandedSpeed = recording.indexOf(AxisSignal.COMMANDED_SPEED.of(axis.name()));
-        int limitedSignal = recording.indexOf(AxisSignal.TORQUE_LIMITED.of(axis.name()));
-        long sample = Math.max(1, Math.min(recording.count() - 1, Math.round(from * 1e9 / recording.cycleNanos()) - 1));
-        double speedNow = recording.value(commandedSpeed, sample);
-        double speedBefore = recording.value(commandedSpeed, Math.max(0, sample - 5));
+        int commandedSpeed = run.signal(AxisSignal.COMMANDED_SPEED.of(axis.name()));
+        int limitedSignal = run.signal(AxisSignal.TORQUE_LIMITED.of(axis.name()));
+        long sample = Math.max(1, Math.min(run.samples() - 1, Math.round(from / run.interval()) - 1));
+        double speedNow = run.value(commandedSpeed, sample);
+        double speedBefore = run.value(commandedSpeed, Math.max(0, sample - 5));
         boolean braking = Math.abs(speedNow) < Math.abs(speedBefore);
         double ordered = braking ? entry.deceleration() : entry.acceleration();
         /* in the direction of the motion, braking turned over: friction and, going up, the weight help */
@@ -146,16 +145,16 @@ final class Causes {
         double needed = side.inertia() * ordered / side.unitsPerRadian() + held;
         double peak = axis.torqueLimit();
         long saturated = 0;
-        for (long k = 0; k < recording.count(); k++) {
-            double t = recording.time(k);
+        for (long k = 0; k < run.samples(); k++) {
+            double t = run.time(k);
             boolean inMove = t >= entry.time() * 1e-9 && t <= entry.time() * 1e-9 + entry.duration() + 0.2;
-            saturated += inMove && recording.value(limitedSignal, k) != 0 ? 1 : 0;
+            saturated += inMove && run.value(limitedSignal, k) != 0 ? 1 : 0;
         }
-        double saturatedMs = saturated * recording.cycleNanos() * 1e-6;
+        double saturatedMs = saturated * run.interval() * 1e3;
         String which = braking ? "Deceleration" : "Acceleration";
-        String carried = axis.train().feed().linear() ? say("With %s kg on board the", Prover.plain(axis.load().mass())) : "The";
+        String carried = axis.train().feed().linear() ? say("With %s kg on board the", plain(axis.load().mass())) : "The";
         String words = say("At %.3f s line %d (%s) ordered %s of %s %s/s². %s motor needs %.2f N·m for it, friction included; it can give %.2f N·m. ",
-                entry.time() * 1e-9, entry.line(), entry.block(), which.toLowerCase(Locale.ROOT), Prover.plain(ordered), unit,
+                entry.time() * 1e-9, entry.line(), entry.block(), which.toLowerCase(Locale.ROOT), plain(ordered), unit,
                 carried, needed, peak);
         if (needed <= peak) {
             return new Explanation(words + "The torque suffices, so look at the gains and the feed-forward.", null);
@@ -175,16 +174,12 @@ final class Causes {
             if (match.find()) {
                 String replacement = parameter + " := " + say("%.1f", value);
                 return new Verdict.Replacement(i + 1, match.group(), replacement,
-                        say("Lower the %s to %s %s/s²: this leaves 5 %% of the torque in reserve.", parameter.toLowerCase(Locale.ROOT), Prover.plain(value), unit));
+                        say("Lower the %s to %s %s/s²: this leaves 5 %% of the torque in reserve.", parameter.toLowerCase(Locale.ROOT), plain(value), unit));
             }
             if (lines[i].contains(";")) {
                 return null;
             }
         }
         return null;
-    }
-
-    private static String say(String pattern, Object... values) {
-        return String.format(Locale.ROOT, pattern, values);
     }
 }

@@ -1,0 +1,61 @@
+package rueda.proof;
+
+import rueda.bench.Bench;
+import rueda.drive.DriveObject;
+import rueda.machine.Machine;
+import rueda.plc.ProgramFault;
+import rueda.plcopen.CommandLog;
+
+/** A run that the bench has made, whose recording has kept every sample. */
+record BenchRun(Bench bench) implements RecordedRun {
+
+    @Override
+    public Machine machine() {
+        return bench.machine();
+    }
+
+    @Override
+    public int signal(String name) {
+        return bench.recording().indexOf(name);
+    }
+
+    @Override
+    public long samples() {
+        return bench.recording().count();
+    }
+
+    @Override
+    public double value(int signal, long sample) {
+        return bench.recording().value(signal, sample);
+    }
+
+    @Override
+    public double time(long sample) {
+        return bench.recording().time(sample);
+    }
+
+    @Override
+    public double interval() {
+        return bench.recording().cycleNanos() * 1e-9;
+    }
+
+    @Override
+    public CommandLog orders() {
+        return bench.log();
+    }
+
+    @Override
+    public ProgramFault fault() {
+        return bench.task().fault();
+    }
+
+    @Override
+    public int lastLine() {
+        return bench.task().line();
+    }
+
+    @Override
+    public int errorCode(int axis) {
+        return (int) bench.drive(axis).dictionary().get(DriveObject.ERROR_CODE);
+    }
+}

@@ -1,0 +1,47 @@
+package rueda.proof;
+
+import rueda.machine.Machine;
+import rueda.plc.ProgramFault;
+import rueda.plcopen.CommandLog;
+
+/**
+ * A run as its recording tells it: signals by name, the orders of the program, why it stopped. Expectations are judged over it, whether the
+ * bench has just made it ({@link BenchRun}) or it comes from elsewhere.
+ */
+public interface RecordedRun {
+
+    /** The machine that ran. */
+    Machine machine();
+
+    /** Number of a signal by its name in any case, or −1. */
+    int signal(String name);
+
+    /** Samples from the start of the run. */
+    long samples();
+
+    /** @param sample 0 to {@link #samples()} − 1 */
+    double value(int signal, long sample);
+
+    /** Time of a sample, s since the start. */
+    double time(long sample);
+
+    /** Time from one sample to the next, s. */
+    double interval();
+
+    /** What the program ordered; empty where that is not known. */
+    CommandLog orders();
+
+    /** Why the program stopped before its end, or null. */
+    ProgramFault fault();
+
+    /** Line in which the program stood at the end. */
+    int lastLine();
+
+    /** Error code of an axis' drive at the end, 603Fh. */
+    int errorCode(int axis);
+
+    /** Time of the last sample, s. */
+    default double end() {
+        return time(samples() - 1);
+    }
+}

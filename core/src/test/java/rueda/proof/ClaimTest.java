@@ -1,0 +1,140 @@
+package rueda.proof;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.function.DoubleUnaryOperator;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import rueda.machine.DemoMachine;
+import rueda.machine.Machine;
+import rueda.machine.Proof.Quantity;
+import rueda.plc.ProgramFault;
+import rueda.plcopen.CommandLog;
+
+/** Claims judged over a recording that no bench has made: curves whose crossings can be reckoned by hand. */
+class ClaimTest {
+
+    private static final double INTERVAL = 0.001;
+
+    /** @param signals by name in upper case, as functions of time */
+    private record Curves(Map<String, DoubleUnaryOperator> signals, long samples) implements RecordedRun {
+        @Override
+        public Machine machine() {
+            return DemoMachine.create();
+        }
+
+        private List<String> names() {
+            return signals.keySet().stream().sorted().toList();
+        }
+
+        @Override
+        public int signal(String name) {
+            return names().indexOf(name.toUpperCase(Locale.ROOT));
+        }
+
+        @Override
+        public double value(int signal, long sample) {
+            return signals.get(names().get(signal)).applyAsDouble(time(sample));
+        }
+
+        @Override
+        public double time(long sample) {
+            return (sample + 1) * INTERVAL;
+        }
+
+        @Override
+        public double interval() {
+            return INTERVAL;
+        }
+
+        @Override
+        public CommandLog orders() {
+            return new CommandLog();
+        }
+
+        @Override
+        public ProgramFault fault() {
+            return null;
+        }
+
+        @Override
+        public int lastLine() {
+            return 7;
+        }
+
+        @Override
+        public int errorCode(int axis) {
+            return 0;
+        }
+    }
+
+    /** From 0 at 1 s in a straight line to 100 at 2 s, then it stands; the event comes at 0.5 s. */
+    private static Curves ramp(double wobble) {
+        return new Curves(Map.of("SHUTTLE.POSITION", t -> (t < 1 ? 0 : t < 2 ? 100 * (t - 1) : 100) + (t > 2.5 && t < 2.6 ? wobble : 0), "GO", t -> t >= 0.5 ? 1 : 0,
+                "SHUTTLE.SPEED", t -> t >= 1 && t < 2 ? -100 : 0, "SHUTTLE.ERRORCODE", t -> 0), 4000);
+    }
+
+    private static ArrivesInTime arrives(double tolerance, double within, double stays) {
+        return new ArrivesInTime("shuttle", "Go", 100, tolerance, within, stays);
+    }
+
+    @Test
+    void timeCountsFromTheEventToTheFirstSampleThatStays() {
+        // Inside ± 1 from 99 on, at 1.99 s: 1.49 s after the event.
+        Verdict held = arrives(1, 1.6, 0.3).judge(ramp(0));
+        assertThat(held.holds()).isTrue();
+        assertThat(held.measured()).isCloseTo(1.49, within(INTERVAL));
+        assertThat(held.room()).isCloseTo((1.6 - 1.49) / 1.6, within(0.001));
+        assertThat(held.cause()).isNull();
+        Verdict late = arrives(1, 1.4, 0.3).judge(ramp(0));
+        assertThat(late.holds()).isFalse();
+        assertThat(late.room()).isNegative();
+        assertThat(late.cause()).contains("0.090 s late");
+        assertThat(late.from()).as("the failing stretch begins where time was up").isCloseTo(0.5 + 1.4, within(INTERVAL));
+    }
+
+    @Test
+    void leavingAgainBeginsTheStayAnew() {
+        // Out by 2 from 2.5 s to 2.6 s: with a stay of 1 s only what begins at 2.6 s counts, 2.1 s after the event.
+        assertThat(arrives(1, 5, 0.3).judge(ramp(2)).measured()).isCloseTo(1.49, within(INTERVAL));
+        assertThat(arrives(1, 5, 1).judge(ramp(2)).measured()).isCloseTo(2.1, within(2 * INTERVAL));
+        assertThat(arrives(3, 5, 1).judge(ramp(2)).measured()).as("inside the tolerance all the time").isCloseTo(1.47, within(INTERVAL));
+    }
+
+    @Test
+    void whatNeverComesIsToldWithoutANumber() {
+        Verdict nearer = new ArrivesInTime("Shuttle", "Go", 120, 1, 5, 0).judge(ramp(0));
+        assertThat(nearer.measured()).isNull();
+        assertThat(nearer.cause()).contains("no nearer than 20.0000 mm");
+        assertThat(new ArrivesInTime("Shuttle", "Nothing", 100, 1, 5, 0).judge(ramp(0)).cause()).isEqualTo("The program has no variable Nothing.");
+        Curves never = new Curves(Map.of("SHUTTLE.POSITION", t -> 0, "GO", t -> 0), 100);
+        assertThat(new ArrivesInTime("Shuttle", "Go", 0, 1, 5, 0).judge(never).cause()).contains("never turned true", "line 7");
+        assertThatThrownBy(() -> new ReportsNoError("Nobody").judge(ramp(0))).hasMessageContaining("no axis Nobody");
+    }
+
+    @Test
+    void aBoundHoldsEitherWayAndUpToItself() {
+        assertThat(new StaysBounded("Shuttle", Quantity.SPEED, 100).judge(ramp(0)).holds()).as("the limit itself is allowed").isTrue();
+        Verdict over = new StaysBounded("Shuttle", Quantity.SPEED, 80).judge(ramp(0));
+        assertThat(over.holds()).isFalse();
+        assertThat(over.measured()).isEqualTo(100);
+        assertThat(over.room()).isCloseTo(-0.25, within(1e-9));
+        assertThat(over.from()).isCloseTo(1, within(INTERVAL));
+        assertThat(over.to()).isCloseTo(2, within(INTERVAL));
+        assertThat(over.cause()).as("no orders are known of it").isEqualTo("No order of the program was in force.");
+    }
+
+    @Test
+    void noErrorIsOneRunWithoutACode() {
+        assertThat(new ReportsNoError("Shuttle").judge(ramp(0)).holds()).isTrue();
+        Curves faulty = new Curves(Map.of("SHUTTLE.ERRORCODE", t -> t > 1.5 ? 0x8611 : 0), 3000);
+        Verdict verdict = new ReportsNoError("Shuttle").judge(faulty);
+        assertThat(verdict.holds()).isFalse();
+        assertThat(verdict.time()).isCloseTo(1.5, within(2 * INTERVAL));
+        assertThat(verdict.cause()).contains("8611h", "following error");
+    }
+}
