@@ -215,6 +215,8 @@ class ApiTest {
         }
         assertThat(worst).isEqualTo(run.at("/verdicts/3/measured").asDouble());
         assertThat(call("GET", "/api/runs/1/trace?signals=Nothing", null).statusCode()).isEqualTo(404);
+        String many = java.util.stream.IntStream.range(0, 100).mapToObj(i -> "a" + i).collect(java.util.stream.Collectors.joining(","));
+        assertThat(call("GET", "/api/runs/1/trace?signals=" + many, null).statusCode()).isEqualTo(422);
     }
 
     @Test

@@ -8,6 +8,7 @@ import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.GZIPOutputStream;
 import jakarta.persistence.EntityManager;
@@ -22,6 +23,7 @@ import rueda.app.web.Refusals.NotFound;
 import rueda.app.web.Refusals.ProgramHasFaults;
 import rueda.bench.Bench;
 import rueda.bench.CalculationCancelled;
+import rueda.bench.Decimation;
 import rueda.bench.Recording;
 import rueda.machine.Machine;
 import rueda.plc.CompiledProgram;
@@ -29,12 +31,14 @@ import rueda.plc.StructuredTextCompiler;
 import rueda.proof.ProofRun;
 import rueda.proof.Prover;
 import rueda.proof.Verdict;
+import rueda.quantity.InvalidEntry;
 
 /** Runs proofs and keeps runs, verdicts and recordings. */
 @Service
 public class RunStore {
 
     private static final int MOST_POINTS = 20_000;
+    private static final int MOST_SIGNALS = 24;
 
     private final MachineStore machines;
     private final Runs runs;
@@ -135,40 +139,25 @@ public class RunStore {
     /** @param from s  @param to s  @param points about how many samples to return */
     @Transactional(readOnly = true)
     public TraceView trace(long runId, List<String> signals, double from, double to, int points) {
-        List<Double> time = new ArrayList<>();
+        List<String> wanted = signals.stream().distinct().toList();
+        if (wanted.size() > MOST_SIGNALS) {
+            throw new InvalidEntry("signals", wanted.size() + " signals", "up to " + MOST_SIGNALS + " at once", "ask for them in parts");
+        }
+        List<TraceEntity> entities = wanted.stream().map(name -> traces.findByRunIdAndSignalName(runId, name).orElseThrow(() -> new NotFound("signal " + name + " in run " + runId))).toList();
+        double[][] samples = entities.stream().map(RunStore::expanded).toArray(double[][]::new);
+        if (samples.length == 0) {
+            return new TraceView(List.of(), List.of());
+        }
+        double cycle = entities.get(0).cycleNanos * 1e-9;
+        int first = (int) Math.max(0, Math.min(samples[0].length, Math.floor(from / cycle)));
+        int last = (int) Math.max(first, Math.min(samples[0].length, Math.ceil(to / cycle)));
+        int[] shown = Decimation.samples(samples, first, last, Math.max(2, Math.min(MOST_POINTS, points)));
         List<TraceView.Column> columns = new ArrayList<>();
-        for (String name : signals) {
-            TraceEntity trace = traces.findByRunIdAndSignalName(runId, name).orElseThrow(() -> new NotFound("signal " + name + " in run " + runId));
-            double[] samples = expanded(trace);
-            double cycle = trace.cycleNanos * 1e-9;
-            int first = (int) Math.max(0, Math.min(samples.length, Math.floor(from / cycle)));
-            int last = (int) Math.max(first, Math.min(samples.length, Math.ceil(to / cycle)));
-            int interval = Math.max(1, 2 * (last - first) / Math.max(2, Math.min(MOST_POINTS, points)));
-            boolean fillTime = time.isEmpty();
-            List<Double> values = new ArrayList<>();
-            for (int k = first; k < last; k += interval) {
-                int end = Math.min(last, k + interval);
-                int low = k;
-                int high = k;
-                for (int i = k; i < end; i++) {
-                    low = samples[i] < samples[low] ? i : low;
-                    high = samples[i] > samples[high] ? i : high;
-                }
-                add(fillTime, time, values, (k + 1) * cycle, samples[Math.min(low, high)]);
-                if (end - k > 1) {
-                    add(fillTime, time, values, (k + 1 + (end - k) / 2.0) * cycle, samples[Math.max(low, high)]);
-                }
-            }
-            columns.add(new TraceView.Column(name, trace.unit, values));
+        for (int s = 0; s < samples.length; s++) {
+            double[] signal = samples[s];
+            columns.add(new TraceView.Column(entities.get(s).signalName, entities.get(s).unit, IntStream.of(shown).mapToObj(k -> signal[k]).toList()));
         }
-        return new TraceView(time, columns);
-    }
-
-    private static void add(boolean fillTime, List<Double> time, List<Double> values, double at, double value) {
-        if (fillTime) {
-            time.add(at);
-        }
-        values.add(value);
+        return new TraceView(IntStream.of(shown).mapToObj(k -> (k + 1) * cycle).toList(), columns);
     }
 
     private static double[] expanded(TraceEntity trace) {

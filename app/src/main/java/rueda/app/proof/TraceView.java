@@ -3,7 +3,7 @@ package rueda.app.proof;
 import java.util.List;
 
 /**
- * Stretches of recorded signals, decimated: of every interval the lowest and the highest sample are kept.
+ * Stretches of recorded signals, decimated: of every interval the samples at which one of them is lowest or highest, each at its own time.
  *
  * @param time    s
  * @param signals one column each
