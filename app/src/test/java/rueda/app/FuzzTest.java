@@ -59,8 +59,6 @@ class FuzzTest {
     private static final long SEED = Long.getLong("rueda.fuzz.seed", 20261126);
     private static final JsonMapper JSON = JsonMapper.builder().build();
     private static final JsonNode DEMO = JSON.readTree(MachineJson.write(DemoMachine.create()));
-    private static final String[] ODD = {"null", "0", "-1", "1e308", "-1e308", "1e400", "1e-999999999", "1e-300", "9.5", "7", "65536", "\"\"", "\"x\"", "\"NaN\"", "[]", "{}", "true", "2147483647", "-2147483648", "4294967296", "1e19",
-        "\"\\ud800\"", "\"\\u0000\"", "[[[]]]", "[null]", "3e-9", "\"-Infinity\"", "\"../x\"", "\"=1+1\"", "123456789012345678901234567890"};
     private static final String[] ODD_PARTS = {"1", "0", "-1", "abc", "99999999999999999999", "2", "Shuttle", "%00", "..", "%F0%9F", "1.5", "NaN"};
     /** Names of several words that only a programmer gives: of our classes, and of the language. */
     private static final Set<String> CLASS_NAMES = new HashSet<>(List.of("ArrayList", "LinkedHashMap", "BigDecimal", "BigInteger", "IllegalArgument", "NullPointer", "JsonNode", "HashMap", "RuntimeException", "OutOfBounds"));
@@ -208,16 +206,7 @@ class FuzzTest {
 
     private String json(JsonNode schema, Random random, boolean fitting) {
         JsonNode body = sample(schema, "", random, 0);
-        if (!fitting) {
-            for (int m = random.nextInt(3); m > 0; m--) {
-                List<String> pointers = new ArrayList<>();
-                collect(body, "", pointers);
-                if (!pointers.isEmpty()) {
-                    mutate(body, pointers.get(random.nextInt(pointers.size())), random);
-                }
-            }
-        }
-        String text = body.toString().replaceAll("\"\\\\u0000RAW(.*?)RAW\"", "$1");
+        String text = Mutations.text(body, fitting ? 0 : random.nextInt(3), random);
         if (!fitting && random.nextInt(12) == 0) {
             return random.nextBoolean() ? text.substring(0, random.nextInt(text.length() + 1)) : new String(mutated(text.getBytes(StandardCharsets.UTF_8), random), StandardCharsets.ISO_8859_1);
         }
@@ -266,40 +255,6 @@ class FuzzTest {
                 yield object;
             }
         };
-    }
-
-    private static void collect(JsonNode node, String pointer, List<String> into) {
-        if (!pointer.isEmpty()) {
-            into.add(pointer);
-        }
-        if (node instanceof ObjectNode object) {
-            object.properties().forEach(e -> collect(e.getValue(), pointer + "/" + e.getKey().replace("~", "~0").replace("/", "~1"), into));
-        } else if (node instanceof ArrayNode array) {
-            for (int i = 0; i < array.size(); i++) {
-                collect(array.get(i), pointer + "/" + i, into);
-            }
-        }
-    }
-
-    private static void mutate(JsonNode document, String pointer, Random random) {
-        JsonNode parent = document.at(pointer.substring(0, pointer.lastIndexOf('/')));
-        String last = pointer.substring(pointer.lastIndexOf('/') + 1);
-        // Written as it stands here: a reader of numbers would make others of them.
-        String raw = ODD[random.nextInt(ODD.length)];
-        JsonNode value = raw.startsWith("\"") || raw.startsWith("[") || raw.startsWith("{") ? JSON.readTree(raw) : JsonNodeFactory.instance.stringNode("\u0000RAW" + raw + "RAW");
-        if (parent instanceof ObjectNode object) {
-            switch (random.nextInt(6)) {
-                case 0 -> object.remove(last);
-                case 1 -> object.set(last + "x", value);
-                default -> object.set(last, value);
-            }
-        } else if (parent instanceof ArrayNode array && Integer.parseInt(last) < array.size()) {
-            switch (random.nextInt(4)) {
-                case 0 -> array.remove(Integer.parseInt(last));
-                case 1 -> array.add(array.get(Integer.parseInt(last)).deepCopy());
-                default -> array.set(Integer.parseInt(last), value);
-            }
-        }
     }
 
     /** What somebody brings. */

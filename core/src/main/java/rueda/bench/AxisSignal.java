@@ -1,101 +1,27 @@
 package rueda.bench;
 
+import java.util.function.ToDoubleFunction;
 import rueda.drive.Drive;
 import rueda.drive.DriveObject;
 import rueda.machine.Axis;
 
 /** What is recorded of every axis: each signal with its name, its unit and where it is read, once. Reading allocates nothing. */
 public enum AxisSignal {
-    COMMANDED_POSITION("commandedPosition", Unit.POSITION) {
-        @Override
-        double read(Drive drive) {
-            return drive.demandPosition();
-        }
-    },
-    POSITION("position", Unit.POSITION) {
-        @Override
-        double read(Drive drive) {
-            return drive.position();
-        }
-    },
-    COMMANDED_SPEED("commandedSpeed", Unit.SPEED) {
-        @Override
-        double read(Drive drive) {
-            return drive.demandSpeed();
-        }
-    },
-    SPEED("speed", Unit.SPEED) {
-        @Override
-        double read(Drive drive) {
-            return drive.plant().speed();
-        }
-    },
-    TORQUE("torque", Unit.TORQUE) {
-        @Override
-        double read(Drive drive) {
-            return drive.torque();
-        }
-    },
-    FOLLOWING_ERROR("followingError", Unit.POSITION) {
-        @Override
-        double read(Drive drive) {
-            return drive.followingError();
-        }
-    },
-    NEGATIVE_LIMIT("negativeLimit", Unit.NONE) {
-        @Override
-        double read(Drive drive) {
-            return drive.plant().negativeLimitReached() ? 1 : 0;
-        }
-    },
-    POSITIVE_LIMIT("positiveLimit", Unit.NONE) {
-        @Override
-        double read(Drive drive) {
-            return drive.plant().positiveLimitReached() ? 1 : 0;
-        }
-    },
-    REFERENCE_CAM("referenceCam", Unit.NONE) {
-        @Override
-        double read(Drive drive) {
-            return drive.plant().onReferenceCam() ? 1 : 0;
-        }
-    },
-    ERROR_CODE("errorCode", Unit.NONE) {
-        @Override
-        double read(Drive drive) {
-            return drive.dictionary().get(DriveObject.ERROR_CODE);
-        }
-    },
-    IN_POSITION("inPosition", Unit.NONE) {
-        @Override
-        double read(Drive drive) {
-            return drive.inPosition() ? 1 : 0;
-        }
-    },
-    STANDSTILL("standstill", Unit.NONE) {
-        @Override
-        double read(Drive drive) {
-            return drive.standsStill() ? 1 : 0;
-        }
-    },
-    ALLOWED_FOLLOWING_ERROR("allowedFollowingError", Unit.POSITION) {
-        @Override
-        double read(Drive drive) {
-            return drive.allowedFollowingError();
-        }
-    },
-    TORQUE_LIMITED("torqueLimited", Unit.NONE) {
-        @Override
-        double read(Drive drive) {
-            return drive.torqueLimited() ? 1 : 0;
-        }
-    },
-    BRAKE_OPEN("brakeOpen", Unit.NONE) {
-        @Override
-        double read(Drive drive) {
-            return drive.brakeLifted() ? 1 : 0;
-        }
-    };
+    COMMANDED_POSITION("commandedPosition", Unit.POSITION, Drive::demandPosition),
+    POSITION("position", Unit.POSITION, Drive::position),
+    COMMANDED_SPEED("commandedSpeed", Unit.SPEED, Drive::demandSpeed),
+    SPEED("speed", Unit.SPEED, d -> d.plant().speed()),
+    TORQUE("torque", Unit.TORQUE, Drive::torque),
+    FOLLOWING_ERROR("followingError", Unit.POSITION, Drive::followingError),
+    NEGATIVE_LIMIT("negativeLimit", Unit.NONE, d -> level(d.plant().negativeLimitReached())),
+    POSITIVE_LIMIT("positiveLimit", Unit.NONE, d -> level(d.plant().positiveLimitReached())),
+    REFERENCE_CAM("referenceCam", Unit.NONE, d -> level(d.plant().onReferenceCam())),
+    ERROR_CODE("errorCode", Unit.NONE, d -> d.dictionary().get(DriveObject.ERROR_CODE)),
+    IN_POSITION("inPosition", Unit.NONE, d -> level(d.inPosition())),
+    STANDSTILL("standstill", Unit.NONE, d -> level(d.standsStill())),
+    ALLOWED_FOLLOWING_ERROR("allowedFollowingError", Unit.POSITION, Drive::allowedFollowingError),
+    TORQUE_LIMITED("torqueLimited", Unit.NONE, d -> level(d.torqueLimited())),
+    BRAKE_OPEN("brakeOpen", Unit.NONE, d -> level(d.brakeLifted()));
 
     private enum Unit { POSITION, SPEED, TORQUE, NONE }
 
@@ -104,13 +30,17 @@ public enum AxisSignal {
 
     private final String key;
     private final Unit unit;
+    private final ToDoubleFunction<Drive> reader;
 
-    AxisSignal(String key, Unit unit) {
+    AxisSignal(String key, Unit unit, ToDoubleFunction<Drive> reader) {
         this.key = key;
         this.unit = unit;
+        this.reader = reader;
     }
 
-    abstract double read(Drive drive);
+    private static double level(boolean high) {
+        return high ? 1 : 0;
+    }
 
     /** Name of the signal of an axis in a recording, such as {@code Shuttle.speed}. */
     public String of(String axis) {
@@ -129,7 +59,7 @@ public enum AxisSignal {
     /** Reads all of an axis. @param into takes them from the place on */
     static void read(Drive drive, double[] into, int place) {
         for (AxisSignal signal : ALL) {
-            into[place + signal.ordinal()] = signal.read(drive);
+            into[place + signal.ordinal()] = signal.reader.applyAsDouble(drive);
         }
     }
 }
