@@ -256,7 +256,7 @@ class HardeningTest {
         JsonNode demo = JSON.readTree(MachineJson.write(DemoMachine.create()));
         int refused = 0;
         int answered = 0;
-        for (int k = 0; k < 1200; k++) {
+        for (int k = 0; k < 600; k++) {
             String body = Mutations.text(demo.deepCopy(), 1 + random.nextInt(2), random);
             String path = switch (k % 8) {
                 case 0, 1 -> "/api/calc/machine";
