@@ -281,7 +281,11 @@ class HardeningTest {
                 refused++;
             } else {
                 answered++;
-                assertThat(answer.body()).as("%s%n%s", path, body).doesNotContain("NaN", "Infinity", "null,null");
+                // What was entered is shown as it was entered, also when somebody enters these.
+                if (!body.contains("NaN") && !body.contains("Infinity")) {
+                    assertThat(answer.body()).as("%s%n%s", path, body).doesNotContain("NaN", "Infinity");
+                }
+                assertThat(answer.body()).as("%s%n%s", path, body).doesNotContain("null,null");
             }
         }
         assertThat(refused).isGreaterThan(100);
