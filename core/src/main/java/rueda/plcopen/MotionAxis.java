@@ -24,7 +24,6 @@ import rueda.quantity.Scale;
  */
 public final class MotionAxis {
 
-
     private final int number;
     private Axis configuration;
     private final Scale scale;

@@ -68,7 +68,7 @@ final class ProofLines implements ProofQueue.Asker {
         try {
             emitter.send(MachineJson.write(progress) + "\n", MediaType.TEXT_PLAIN);
             return true;
-        } catch (IOException | IllegalStateException gone) {
+        } catch (IOException | RuntimeException gone) {
             return false;
         }
     }

@@ -81,8 +81,8 @@ class ProofQueue {
 
         @Override
         public void run() {
-            tellWaiting();
             try {
+                tellWaiting();
                 asker.done(work.run(asker));
             } catch (Exception | Error failure) {
                 asker.failed(failure);

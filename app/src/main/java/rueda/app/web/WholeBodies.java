@@ -163,6 +163,9 @@ class WholeBodies extends OncePerRequestFilter {
 
         @Override
         public synchronized void onComplete(AsyncEvent event) {
+            if (!over) {
+                arrived();
+            }
             answered();
         }
 

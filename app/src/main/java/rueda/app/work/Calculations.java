@@ -44,7 +44,7 @@ public class Calculations {
     Calculations() {
         int processors = Math.max(2, Runtime.getRuntime().availableProcessors());
         workers = new ThreadPoolExecutor(processors, processors, 0, TimeUnit.SECONDS, new LinkedBlockingQueue<>(MOST_WAITING), work -> Daemons.named("calculation", work));
-        heart.scheduleWithFixedDelay(() -> running.forEach(Answer::beat), BEAT_MILLIS, BEAT_MILLIS, TimeUnit.MILLISECONDS);
+        heart.scheduleWithFixedDelay(this::beatAll, BEAT_MILLIS, BEAT_MILLIS, TimeUnit.MILLISECONDS);
     }
 
     /**
@@ -63,6 +63,17 @@ public class Calculations {
             throw new TooMuchAtOnce(MOST_WAITING + " calculations");
         }
         return ResponseEntity.ok().contentType(MediaType.APPLICATION_JSON).body(answer.emitter);
+    }
+
+    /** A schedule ends for good with the first thing thrown in it: nothing is. */
+    private void beatAll() {
+        for (Answer answer : running) {
+            try {
+                answer.beat();
+            } catch (RuntimeException | Error unexpected) {
+                LOG.error("A listener could not be told.", unexpected);
+            }
+        }
     }
 
     /** How many are being computed or wait. */
@@ -109,7 +120,6 @@ public class Calculations {
 
         /** @return whether something had been sent before, or null when it had ended already */
         private synchronized Boolean ends() {
-            running.remove(this);
             if (ended) {
                 return null;
             }
@@ -119,6 +129,7 @@ public class Calculations {
 
         private void end(Object result) {
             Boolean sent = ends();
+            running.remove(this);
             if (sent == null) {
                 return;
             }
@@ -134,6 +145,7 @@ public class Calculations {
 
         private void fail(Throwable failure) {
             Boolean sent = ends();
+            running.remove(this);
             if (sent != null) {
                 tell(failure, sent);
             }
@@ -162,6 +174,8 @@ public class Calculations {
                 if (ends() != null && computed.cancel(true)) {
                     abandoned.incrementAndGet();
                 }
+                // Counted first: who sees that nothing runs any more sees also what was given up.
+                running.remove(this);
             }
         }
     }
