@@ -30,7 +30,7 @@ import rueda.plc.StructuredTextCompiler;
  *
  * <p>Orders come one after the other, under the lock of this service, and each is held against the control lease first: while somebody
  * moves axes by hand, whatever touches them needs the key of the lease, and a refused order has changed nothing. To stop all axes none is
- * needed. Neither the database nor the compiler of a program is waited for under the lock.
+ * needed. The database is not asked under the lock; a program is compiled under it only when the devices or what is wrong with them change.
  */
 @Service
 public class BenchService {
