@@ -2,6 +2,11 @@ package rueda.app;
 
 import java.io.IOException;
 import java.io.PrintWriter;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashMap;
@@ -42,6 +47,16 @@ final class Commands implements Callable<Integer> {
     @Mixin
     Server server;
 
+    public static void main(String[] arguments) {
+        if (Commands.class.getResource("RuedaApplication__ApplicationContextInitializer.class") != null) {
+            System.setProperty("spring.aot.enabled", "true"); // the beans were worked out while packaging; run from the sources they are not
+        }
+        int code = new CommandLine(new Commands()).execute(arguments);
+        if (code != KEEPS_RUNNING) {
+            System.exit(code);
+        }
+    }
+
     @Override
     public Integer call() {
         return server.start();
@@ -58,6 +73,9 @@ final class Commands implements Callable<Integer> {
         @Option(names = "--restore-copy", description = "go back to the last sound copy of the database first; what is there is kept aside")
         boolean restoreCopy;
 
+        @Option(names = "--try-out", description = "start, open the page and the list of machines once, and end; code 0 when that went well")
+        boolean tryOut;
+
         int start() {
             ConfigurableApplicationContext context;
             Path folder = data.toAbsolutePath().normalize();
@@ -66,15 +84,42 @@ final class Commands implements Callable<Integer> {
                     System.out.println(DataFolder.restoreCopy(folder));
                 }
                 DataFolder.check(folder, port);
-                context = new SpringApplication(RuedaApplication.class).run("--server.port=" + port, "--rueda.data=" + folder);
+                SpringApplication application = new SpringApplication(RuedaApplication.class);
+                application.setMainApplicationClass(RuedaApplication.class);
+                context = application.run("--server.port=" + port, "--rueda.data=" + folder);
             } catch (DataFolder.CannotStart reason) {
                 return refuse(reason.getMessage(), reason.code);
             } catch (Exception unexpected) {
                 return refuse("Rueda could not start: " + cause(unexpected) + " The details are in " + report(folder, unexpected) + ".", DataFolder.OTHER);
             }
             int real = ((ServletWebServerApplicationContext) context).getWebServer().getPort();
+            if (tryOut) {
+                try (context) {
+                    return tryOut(real);
+                }
+            }
             System.out.println("Rueda is ready at http://127.0.0.1:" + real + "/");
             return KEEPS_RUNNING;
+        }
+
+        /** What a page asks for first; packaging keeps the classes that this needs in the archive. */
+        private static int tryOut(int port) {
+            HttpClient page = HttpClient.newHttpClient();
+            for (String path : List.of("/", "/api/machines", "/api/machines/1")) {
+                try {
+                    HttpResponse<Void> answer = page.send(HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + path)).build(), BodyHandlers.discarding());
+                    if (answer.statusCode() >= 500) {
+                        return refuse("Rueda started, but answered " + path + " with " + answer.statusCode() + ".", DataFolder.OTHER);
+                    }
+                } catch (IOException silent) {
+                    return refuse("Rueda started, but did not answer " + path + ".", DataFolder.OTHER);
+                } catch (InterruptedException ended) {
+                    Thread.currentThread().interrupt();
+                    return refuse("Rueda was ended before it had answered.", DataFolder.OTHER);
+                }
+            }
+            System.out.println("Rueda starts and answers.");
+            return 0;
         }
     }
 

@@ -1,16 +1,13 @@
 package rueda.app;
 
+import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
-import picocli.CommandLine;
 
-/** The one program: {@code serve} (the default) and {@code prove FILE}. */
+/** The server: what Spring starts for {@link Commands}. */
 @SpringBootApplication
 public class RuedaApplication {
 
     public static void main(String[] arguments) {
-        int code = new CommandLine(new Commands()).execute(arguments);
-        if (code != Commands.KEEPS_RUNNING) {
-            System.exit(code);
-        }
+        SpringApplication.run(RuedaApplication.class, arguments);
     }
 }
