@@ -1,22 +1,18 @@
-import { createRouter, createWebHistory } from 'vue-router'
-import ConnectStage from './stages/ConnectStage.vue'
-import HomeStage from './stages/HomeStage.vue'
-import MapStage from './stages/MapStage.vue'
-import ProgramStage from './stages/ProgramStage.vue'
-import ProveStage from './stages/ProveStage.vue'
-import ScaleStage from './stages/ScaleStage.vue'
-import TuneStage from './stages/TuneStage.vue'
-import WireStage from './stages/WireStage.vue'
+import { createRouter, createWebHistory, type RouteLocationRaw } from 'vue-router'
+import MachinesPage from './machines/MachinesPage.vue'
 
+const machine = () => import('./stages/OverviewStage.vue')
+
+/** The stages in the order of the work. A stage of an axis says what to do first while the machine has none. */
 export const stages = [
-  { key: 'connect', title: 'Connect', component: ConnectStage },
-  { key: 'map', title: 'Map', component: MapStage },
-  { key: 'scale', title: 'Scale', component: ScaleStage },
-  { key: 'wire', title: 'Wire', component: WireStage },
-  { key: 'tune', title: 'Tune', component: TuneStage },
-  { key: 'home', title: 'Home', component: HomeStage },
-  { key: 'program', title: 'Program', component: ProgramStage },
-  { key: 'prove', title: 'Prove', component: ProveStage },
+  { key: 'connect', title: 'Connect', ofAxis: true, component: () => import('./stages/ConnectStage.vue') },
+  { key: 'map', title: 'Map', ofAxis: true, component: () => import('./stages/MapStage.vue') },
+  { key: 'scale', title: 'Scale', ofAxis: true, component: () => import('./stages/ScaleStage.vue') },
+  { key: 'wire', title: 'Wire', ofAxis: true, component: () => import('./stages/WireStage.vue') },
+  { key: 'tune', title: 'Tune', ofAxis: true, component: () => import('./stages/TuneStage.vue') },
+  { key: 'home', title: 'Home', ofAxis: true, component: () => import('./stages/HomeStage.vue') },
+  { key: 'program', title: 'Program', ofAxis: false, component: () => import('./stages/ProgramStage.vue') },
+  { key: 'prove', title: 'Prove', ofAxis: false, component: () => import('./stages/ProveStage.vue') },
 ] as const
 
 export type StageKey = (typeof stages)[number]['key']
@@ -24,7 +20,16 @@ export type StageKey = (typeof stages)[number]['key']
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    ...stages.map((s) => ({ path: `/${s.key}`, name: s.key, component: s.component })),
-    { path: '/:rest(.*)*', redirect: '/scale' },
+    { path: '/', name: 'machines', component: MachinesPage },
+    { path: '/machines/:machine(\\d+)', redirect: (to) => ({ name: 'overview', params: to.params }) },
+    { path: '/machines/:machine(\\d+)/overview/:axis?', name: 'overview', component: machine },
+    ...stages.map((s) => ({ path: `/machines/:machine(\\d+)/${s.key}/:axis?`, name: s.key, component: s.component })),
+    { path: '/:rest(.*)*', redirect: '/' },
   ],
 })
+
+/** Where a stage of the machine that is open is; the axis stays the chosen one unless another is named. */
+export function placeOf(stage: StageKey | 'overview', axis?: string): RouteLocationRaw {
+  const { params } = router.currentRoute.value
+  return { name: stage, params: { machine: params.machine, axis: axis ?? params.axis } }
+}

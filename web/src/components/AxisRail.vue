@@ -1,34 +1,40 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { mdiArrowDown, mdiArrowUp, mdiChevronLeft, mdiChevronRight, mdiContentCopy, mdiDelete, mdiDotsVertical, mdiPencil, mdiPlus } from '@mdi/js'
+import { computed, nextTick, ref, watch } from 'vue'
 import { api } from '../api/client'
 import { fixed } from '../lib/numbers'
 import { useBench } from '../stores/bench'
+import { useLayout } from '../stores/layout'
 import { useMachine } from '../stores/machine'
+import NewAxis from './NewAxis.vue'
 
 const machine = useMachine()
 const bench = useBench()
-const newName = ref('')
-const refusal = ref('')
+const layout = useLayout()
+/** What is being done with the chosen axis: a form under its strip, or the question before it is removed. */
+const doing = ref<'ADD' | 'COPY' | 'RENAME' | 'REMOVE' | null>(null)
+const dependents = ref<string[]>([])
+/** Above this many axes a strip is one line. */
+const MANY = 8
+const rail = ref<HTMLElement | null>(null)
+const many = computed(() => (machine.draft?.axes.length ?? 0) > MANY)
 
-/** A new axis begins as a screw on a level line; its load is still to be entered. */
-async function addAxis() {
-  const name = newName.value.trim()
-  const taken = machine.draft!.axes.some((a) => a.name.toUpperCase() === name.toUpperCase())
-  refusal.value = !/^[A-Za-z_][A-Za-z0-9_]*$/.test(name) ? `${name} is refused. Allowed: a letter, then letters, digits or _; the program uses it as an identifier.`
-    : taken ? `${name} is refused. Allowed: a name no other axis has.` : ''
-  if (refusal.value) return
-  const axis = await machine.ordered((document) => api.newAxis(document, name))
-  if (!axis) return
-  machine.edit({ op: 'add', path: '/axes/-', value: axis })
-  machine.axisIndex = machine.draft!.axes.length - 1
-  newName.value = ''
+async function act(what: 'COPY' | 'RENAME' | 'REMOVE', index: number) {
+  machine.axisIndex = index
+  doing.value = what
+  if (what === 'REMOVE') dependents.value = (await machine.guarded(() => api.dependents(machine.draft!, machine.axis!.name))) ?? []
 }
 
-function removeAxis() {
-  const index = machine.axisIndex
-  machine.axisIndex = Math.max(0, index - 1)
-  machine.edit({ op: 'remove', path: `/axes/${index}` })
+async function edit(question: { edit: 'MOVE' | 'REMOVE'; to?: number }, index: number) {
+  doing.value = null
+  await machine.guarded(() => machine.editAxes({ ...question, axis: machine.draft!.axes[index].name }))
 }
+
+/* the chosen axis stays in sight, wherever it was chosen */
+watch(() => [machine.axisIndex, layout.railFolded], async () => {
+  await nextTick()
+  rail.value?.querySelector('[aria-pressed=true]')?.scrollIntoView({ block: 'nearest' })
+})
 
 const WIDTH = 188
 const EDGE = 6
@@ -63,12 +69,22 @@ const strips = computed(() =>
 </script>
 
 <template>
-  <aside class="rail pane" aria-label="Axes">
-    <button v-for="s in strips" :key="s.axis.name" type="button" class="strip sheet" :class="{ selected: s.index === machine.axisIndex }"
+  <aside v-if="layout.railFolded" ref="rail" class="rail pane folded" aria-label="Axes">
+    <v-btn :icon="mdiChevronRight" size="x-small" variant="text" aria-label="Show the axes" aria-expanded="false" title="Show the axes" @click="layout.railFolded = false" />
+    <button v-for="s in strips" :key="s.axis.name" type="button" class="narrow" :class="{ selected: s.index === machine.axisIndex, wrong: s.fault }" :aria-pressed="s.index === machine.axisIndex"
+      :title="`${s.axis.name}: ${s.state}`" @click="machine.axisIndex = s.index"><span aria-hidden="true">{{ s.axis.name.slice(0, 3) }}</span><span class="visually-hidden">{{ s.axis.name }}, {{ s.state }}</span></button>
+  </aside>
+  <aside v-else ref="rail" class="rail pane" aria-label="Axes">
+    <div class="title"><h2>{{ strips.length === 1 ? '1 axis' : `${strips.length} axes` }}</h2>
+      <span><v-btn :icon="mdiPlus" size="x-small" variant="text" aria-label="Add an axis" title="Add an axis" @click="doing = doing === 'ADD' ? null : 'ADD'" />
+        <v-btn :icon="mdiChevronLeft" size="x-small" variant="text" aria-label="Fold the axes" aria-expanded="true" title="Fold" @click="layout.railFolded = true" /></span></div>
+    <NewAxis v-if="doing === 'ADD'" class="form" @done="doing = null" />
+    <div v-for="s in strips" :key="s.axis.name" class="one">
+    <button type="button" class="strip sheet" :class="{ selected: s.index === machine.axisIndex }"
       :aria-pressed="s.index === machine.axisIndex" @click="machine.axisIndex = s.index">
       <span class="row"><b>{{ s.axis.name }}</b><span class="state" :class="{ fault: s.fault }" data-testid="axis-state">{{ s.state }}</span></span>
-      <span class="value mono" data-testid="axis-position">{{ s.live ? fixed(s.live.position, 3) : '–' }} <span class="unit">{{ s.axis.unit.symbol }}</span></span>
-      <svg v-if="s.endless" :width="WIDTH" height="52" :viewBox="`0 0 ${WIDTH} 52`" class="drawing" role="img"
+      <span class="value mono" :class="{ compact: many }" data-testid="axis-position">{{ s.live ? fixed(s.live.position, 3) : '–' }} <span class="unit">{{ s.axis.unit.symbol }}</span></span>
+      <svg v-if="s.endless && !many" :width="WIDTH" height="52" :viewBox="`0 0 ${WIDTH} 52`" class="drawing" role="img"
         :aria-label="`Dial of ${s.axis.name}: standing ${fixed(((s.place % s.axis.travel.length) + s.axis.travel.length) % s.axis.travel.length, 2)} ${s.axis.unit.symbol} into its turn`">
         <circle cx="28" cy="26" r="21" fill="none" stroke="var(--pencil)" />
         <path d="M28 2v6M52 26h-6M28 50v-6M4 26h6" stroke="var(--pencil)" />
@@ -77,7 +93,7 @@ const strips = computed(() =>
         <text x="60" y="24">{{ s.axis.modulo > 0 ? `0 … ${s.axis.modulo}, endless` : 'endless, counts on' }}</text>
         <text x="60" y="40">{{ s.live ? `${fixed(s.live.speed, 1)} ${s.axis.unit.symbol}/s` : '' }}</text>
       </svg>
-      <svg v-else :width="WIDTH" height="40" :viewBox="`0 0 ${WIDTH} 40`" class="drawing" role="img"
+      <svg v-else-if="!many" :width="WIDTH" height="40" :viewBox="`0 0 ${WIDTH} 40`" class="drawing" role="img"
         :aria-label="`Ruler of ${s.axis.name}: standing ${fixed(s.place, 0)} ${s.axis.unit.symbol} from the negative stop`">
         <path :d="`M${s.x(0)} 20H${s.x(s.axis.travel.length)}`" stroke="var(--pencil)" />
         <path :d="`M${s.x(0)} 12V28M${s.x(s.axis.travel.length)} 12V28`" stroke="var(--pencil)" stroke-width="2" />
@@ -92,27 +108,51 @@ const strips = computed(() =>
           <text :x="s.soft.to" y="38" text-anchor="end">{{ fixed(s.axis.limits.softMax, 0) }}</text>
         </template>
       </svg>
-      <span class="row small"><span>{{ s.live ? (s.live.referenced ? 'referenced' : 'not referenced') : 'run the bench below' }}</span><span v-if="s.live">{{ s.live.driveState }}</span></span>
+      <span v-if="!many" class="row small"><span>{{ s.live ? (s.live.referenced ? 'referenced' : 'not referenced') : 'run the bench below' }}</span><span v-if="s.live">{{ s.live.driveState }}</span></span>
     </button>
-    <form class="add" @submit.prevent="addAxis">
-      <input v-model="newName" class="plain" aria-label="Name of a new axis" placeholder="New axis" maxlength="32" :aria-invalid="Boolean(refusal)" />
-      <v-btn type="submit" size="small" :disabled="newName.trim() === ''">Add</v-btn>
-      <v-btn size="small" variant="text" :disabled="(machine.draft?.axes.length ?? 0) < 2" :title="`Takes ${machine.axis?.name} out of the machine; undo brings it back`" @click="removeAxis">Remove</v-btn>
-      <p v-if="refusal" class="fault-text" role="alert">{{ refusal }}</p>
-    </form>
+    <v-menu v-if="s.index === machine.axisIndex">
+      <template #activator="{ props }"><v-btn v-bind="props" class="more" :icon="mdiDotsVertical" size="x-small" variant="text" :aria-label="`What can be done with ${s.axis.name}`" /></template>
+      <v-list density="compact">
+        <v-list-item :prepend-icon="mdiPencil" title="Rename" @click="act('RENAME', s.index)" />
+        <v-list-item :prepend-icon="mdiContentCopy" title="Copy" @click="act('COPY', s.index)" />
+        <v-list-item :prepend-icon="mdiArrowUp" title="Move up" :disabled="s.index === 0" @click="edit({ edit: 'MOVE', to: s.index - 1 }, s.index)" />
+        <v-list-item :prepend-icon="mdiArrowDown" title="Move down" :disabled="s.index === strips.length - 1" @click="edit({ edit: 'MOVE', to: s.index + 1 }, s.index)" />
+        <v-list-item :prepend-icon="mdiDelete" title="Remove" @click="act('REMOVE', s.index)" />
+      </v-list>
+    </v-menu>
+    <template v-if="s.index === machine.axisIndex">
+      <NewAxis v-if="doing === 'COPY' || doing === 'RENAME'" :key="doing" class="form" :edit="doing" :axis="s.axis.name" @done="doing = null" />
+      <div v-if="doing === 'REMOVE'" class="form" role="group" :aria-label="`Remove ${s.axis.name}`">
+        <b>Remove {{ s.axis.name }}?</b>
+        <ul v-if="dependents.length"><li v-for="d in dependents" :key="d">{{ d }}</li></ul>
+        <p v-else>Nothing else depends on it.</p>
+        <v-btn color="error" variant="flat" @click="edit({ edit: 'REMOVE' }, s.index)">Remove</v-btn> <v-btn @click="doing = null">Leave it</v-btn>
+      </div>
+    </template>
+    </div>
+    <p v-if="strips.length === 0 && doing !== 'ADD'" class="empty">No axis yet. <button type="button" class="link" @click="doing = 'ADD'">Add the first</button></p>
   </aside>
 </template>
 
 <style scoped>
-.rail { border-right: 1px solid var(--hair); padding: 8px; }
+.rail { border-right: 1px solid var(--hair); padding: 4px 8px 8px; width: 228px; }
+.rail.folded { width: 46px; padding: 4px; display: flex; flex-direction: column; gap: 3px; }
+.title { display: flex; justify-content: space-between; align-items: center; min-height: 28px; }
+.title h2 { margin: 0; font-size: 12.5px; color: var(--pencil); }
+.one { position: relative; }
+.more { position: absolute; right: 3px; top: 24px; }
 .strip { display: block; width: 100%; text-align: left; padding: 6px 9px; margin-bottom: 7px; cursor: pointer; color: var(--ink); font: inherit; }
-.strip.selected { outline: 2px solid var(--ink); outline-offset: -2px; }
-.add { display: flex; flex-wrap: wrap; gap: 4px; align-items: center; }
-.add input { width: 84px; flex: 1; }
-.add p { width: 100%; margin: 0; }
+.strip.selected, .narrow.selected { outline: 2px solid var(--ink); outline-offset: -2px; }
+.narrow { position: relative; border: 1px solid var(--hair); background: var(--sheet); color: var(--ink); border-radius: 4px; font: inherit; font-size: 12px; padding: 3px 0; cursor: pointer; width: 100%; flex: none; }
+.narrow.wrong { color: var(--stop); font-weight: 700; }
+.form { margin-top: 4px; border-left: 3px solid var(--cmd); padding: 4px 0 6px 8px; margin-bottom: 9px; font-size: 13px; }
+.form ul { margin: 4px 0 6px; padding-left: 16px; }
+.form p { margin: 4px 0 6px; }
 .row { display: flex; justify-content: space-between; gap: 6px; }
-.state { font-size: 12px; color: var(--pencil); }
+.row b { overflow: hidden; text-overflow: ellipsis; }
+.state { font-size: 12px; color: var(--pencil); white-space: nowrap; }
 .state.fault { color: var(--stop); font-weight: 700; }
 .value { font-size: 19px; font-weight: 600; display: block; }
+.value.compact { font-size: 14px; }
 .unit, .small { font-size: 12px; color: var(--pencil); }
 </style>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { mdiHandBackRight, mdiMemory, mdiPause, mdiPlay, mdiRestart, mdiStepForward } from '@mdi/js'
+import { mdiChevronDown, mdiChevronUp, mdiHandBackRight, mdiMemory, mdiPause, mdiPlay, mdiRestart, mdiStepForward } from '@mdi/js'
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { traceLines, VIEWS, type View } from '../lib/trace'
 import { streamed, useBench } from '../stores/bench'
+import { DOCK, useLayout } from '../stores/layout'
 import { useMachine } from '../stores/machine'
 import { useHand } from '../stores/hand'
 import DevicePanel from './DevicePanel.vue'
@@ -14,6 +15,7 @@ import TracePlot, { type Line } from './TracePlot.vue'
 const bench = useBench()
 const machine = useMachine()
 const hand = useHand()
+const layout = useLayout()
 const route = useRoute()
 const shown = 3000
 const proof = computed(() => route.name === 'prove')
@@ -40,7 +42,28 @@ const waiting = computed(() => {
   return device?.restarting ? 'restarting' : device?.pending.length ? `${device.pending.length} pending` : ''
 })
 
+const panel = computed(() => machine.axis !== null && (hand.open || bench.deviceOpen))
+/** Whether there is anything to draw: without it the dock takes one line. */
+const something = computed(() => panel.value || (proof.value ? machine.run !== null : data.value.time.length > 0))
+const open = computed(() => something.value && !layout.dockFolded)
+const LEAST_PANEL = 178
+const height = computed(() => (panel.value ? Math.max(LEAST_PANEL, layout.dockHeight) : layout.dockHeight))
+
+/** The upper edge is pulled with the pointer, or moved with the arrow keys. */
+function pull(event: PointerEvent) {
+  const handle = event.currentTarget as HTMLElement
+  handle.setPointerCapture(event.pointerId)
+  const from = event.clientY
+  const before = height.value
+  handle.onpointermove = (move) => stand(before + from - move.clientY)
+  handle.onpointerup = () => (handle.onpointermove = null)
+}
+function stand(wanted: number) {
+  layout.dockHeight = Math.round(Math.max(DOCK.least, Math.min(DOCK.most, window.innerHeight - 260, wanted)))
+}
+
 function show(panel: 'hand' | 'device' | null) {
+  if (panel) layout.dockFolded = false
   hand.open = panel === 'hand'
   bench.deviceOpen = panel === 'device'
 }
@@ -51,13 +74,15 @@ function toggle() {
 </script>
 
 <template>
-  <section class="dock" aria-label="Bench and trace">
+  <section class="dock" :class="{ open }" aria-label="Bench and trace">
+    <div v-if="open" class="pull" role="separator" aria-orientation="horizontal" aria-label="Height of the dock" tabindex="0" :aria-valuenow="height" :aria-valuemin="DOCK.least" :aria-valuemax="DOCK.most"
+      title="Pull to any height" @pointerdown="pull" @keydown.up.prevent="stand(height + 24)" @keydown.down.prevent="stand(height - 24)" />
     <div class="bar">
       <v-btn :prepend-icon="state?.running ? mdiPause : mdiPlay" variant="flat" color="primary" @click="toggle">{{ state?.running ? 'Hold' : 'Run' }}</v-btn>
       <v-btn :prepend-icon="mdiStepForward" title="One cycle of the program's task, then hold" @click="bench.oneCycle()">One cycle</v-btn>
       <v-btn :prepend-icon="mdiRestart" title="Switch the bench off and on and start the program from the saved machine" @click="bench.start('PROGRAM', true)">Start anew</v-btn>
-      <v-btn :prepend-icon="mdiHandBackRight" :variant="hand.open ? 'tonal' : 'outlined'" :aria-expanded="hand.open" title="Move axes by hand" @click="show(hand.open ? null : 'hand')">By hand</v-btn>
-      <v-btn :prepend-icon="mdiMemory" :variant="bench.deviceOpen ? 'tonal' : 'outlined'" :aria-expanded="bench.deviceOpen" :title="`What the device of ${machine.axis?.name} holds`" @click="show(bench.deviceOpen ? null : 'device')">Device{{ waiting ? ` · ${waiting}` : '' }}</v-btn>
+      <v-btn v-if="machine.axis" :prepend-icon="mdiHandBackRight" :variant="hand.open ? 'tonal' : 'outlined'" :aria-expanded="hand.open" title="Move axes by hand" @click="show(hand.open ? null : 'hand')">By hand</v-btn>
+      <v-btn v-if="machine.axis" :prepend-icon="mdiMemory" :variant="bench.deviceOpen ? 'tonal' : 'outlined'" :aria-expanded="bench.deviceOpen" :title="`What the device of ${machine.axis?.name} holds`" @click="show(bench.deviceOpen ? null : 'device')">Device{{ waiting ? ` · ${waiting}` : '' }}</v-btn>
       <label class="speed">Clock
         <select class="plain" :value="state?.speed ?? 1" :disabled="!state" @change="bench.setSpeed(Number(($event.target as HTMLSelectElement).value))">
           <option v-for="factor in [0.1, 0.5, 1, 2, 5, 10]" :key="factor" :value="factor">×{{ factor }}</option>
@@ -71,25 +96,30 @@ function toggle() {
         <b v-for="line in data.lines.filter((l) => l.label && l.row === undefined)" :key="line.label" :style="{ color: `var(${line.colour})` }">&ensp;{{ line.dashed ? '╌' : '—' }} {{ line.label.replace(`${VIEWS[view]}, `, '') }}</b>
         <template v-if="data.lines[0].unit"> in {{ data.lines[0].unit }}</template>
       </span>
+      <v-btn v-if="something" class="fold" :icon="open ? mdiChevronDown : mdiChevronUp" size="x-small" variant="text" :aria-label="open ? 'Fold the dock' : 'Open the dock'" :aria-expanded="open" :title="open ? 'Fold' : 'Open'" @click="layout.dockFolded = open" />
     </div>
-    <HandPanel v-if="hand.open" />
-    <DevicePanel v-else-if="bench.deviceOpen" />
-    <div v-else class="trace">
-      <ProofTrace v-if="proof" />
-      <template v-else>
-        <TracePlot v-if="data.time.length" :time="data.time" :lines="data.lines" :label="`${VIEWS[view]} of ${machine.axis?.name} over time`" />
-        <p v-else class="empty">Nothing recorded yet. Run the program, or home the axis in the stage Home.</p>
-      </template>
+    <div v-if="open" class="content" :style="{ height: `${height}px` }">
+      <HandPanel v-if="panel && hand.open" />
+      <DevicePanel v-else-if="panel" />
+      <div v-else class="trace">
+        <ProofTrace v-if="proof" />
+        <TracePlot v-else :time="data.time" :lines="data.lines" :label="`${VIEWS[view]} of ${machine.axis?.name} over time`" />
+      </div>
     </div>
   </section>
 </template>
 
 <style scoped>
-.dock { border-top: 2px solid var(--ink); background: var(--sheet); padding: 6px 14px 4px; display: grid; grid-template-rows: auto 1fr; min-height: 0; }
+.dock { border-top: 2px solid var(--ink); background: var(--sheet); padding: 6px 14px; position: relative; min-height: 0; }
+.dock.open { padding-bottom: 2px; }
+.pull { position: absolute; top: -5px; left: 0; right: 0; height: 9px; cursor: ns-resize; touch-action: none; }
 .bar { display: flex; gap: 8px; align-items: center; white-space: nowrap; overflow: hidden; }
 .speed { font-size: 13px; }
 .legend { font-size: 12.5px; color: var(--pencil); overflow: hidden; text-overflow: ellipsis; }
 .keys { margin-left: auto; }
+.keys + .fold { margin-left: 0; }
+.fold { margin-left: auto; }
 .fault { color: var(--stop); font-weight: 700; overflow: hidden; text-overflow: ellipsis; }
+.content { overflow: auto; display: grid; }
 .trace { min-height: 0; position: relative; }
 </style>

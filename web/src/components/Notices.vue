@@ -21,7 +21,7 @@ const machine = useMachine()
   <div v-if="machine.problem" class="notice" role="alert">
     <b>{{ machine.problem.title }}.</b> {{ machine.problem.detail }}
     <span class="actions">
-      <v-btn v-if="machine.problem.status === 0" @click="machine.draft ? machine.flush() : machine.load()">Try again</v-btn>
+      <v-btn v-if="machine.problem.status === 0" @click="machine.draft ? machine.flush() : machine.load(machine.id)">Try again</v-btn>
       <v-btn @click="machine.problem = null">Close</v-btn>
     </span>
   </div>

@@ -2,7 +2,7 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import { useEventListener } from '@vueuse/core'
 import { useRouter } from 'vue-router'
-import { stages } from '../router'
+import { placeOf, stages, type StageKey } from '../router'
 import { useBench } from '../stores/bench'
 import { useHand } from '../stores/hand'
 import { useMachine } from '../stores/machine'
@@ -19,20 +19,20 @@ const input = ref<HTMLInputElement | null>(null)
 
 interface Hit { title: string; kind: string; go: () => void }
 
-async function focusField(stage: string, path: string) {
-  await router.push('/' + stage)
+async function focusField(stage: StageKey, path: string) {
+  await router.push(placeOf(stage))
   await nextTick()
   document.getElementById('f' + path.replace(/\//g, '-'))?.focus()
 }
 
 const hits = computed<Hit[]>(() => {
-  const all: Hit[] = stages.map((s) => ({ title: s.title, kind: 'stage', go: () => void router.push('/' + s.key) }))
+  const all: Hit[] = stages.map((s) => ({ title: s.title, kind: 'stage', go: () => void router.push(placeOf(s.key)) }))
   machine.draft?.axes.forEach((axis, i) => {
     all.push({ title: axis.name, kind: 'axis', go: () => (machine.axisIndex = i) })
     for (const entry of [...axis.station.outputs, ...axis.station.inputs]) {
-      if (entry.tag) all.push({ title: entry.tag, kind: 'tag', go: () => { machine.axisIndex = i; void router.push('/map') } })
+      if (entry.tag) all.push({ title: entry.tag, kind: 'tag', go: () => { machine.axisIndex = i; void router.push(placeOf('map', axis.name)) } })
     }
-    const fields: [string, string, string][] = [
+    const fields: [StageKey, string, string][] = [
       ['scale', 'train/reducers/0/motorTurns', 'Reducer, motor turns'], ['scale', 'train/reducers/0/outputTurns', 'Reducer, output turns'], ['scale', 'encoder/kind', 'Encoder kind'],
       ['scale', 'train/feed/amount', 'Pitch, lead or amount'], ['scale', 'load/mass', 'Mass'], ['scale', 'limits/softMin', 'Negative soft limit'], ['scale', 'limits/softMax', 'Positive soft limit'],
       ['scale', 'limits/max/speed', 'Highest speed'], ['scale', 'limits/max/acceleration', 'Highest acceleration'], ['tune', 'control/positionGain', 'Position gain'], ['tune', 'control/velocityGain', 'Velocity gain'],
@@ -43,11 +43,13 @@ const hits = computed<Hit[]>(() => {
     for (const [stage, path, title] of fields) all.push({ title: `${axis.name}: ${title}`, kind: 'parameter', go: () => { machine.axisIndex = i; void focusField(stage, `/axes/${i}/${path}`) } })
   })
   all.push(
+    { title: 'Overview', kind: 'stage', go: () => void router.push(placeOf('overview')) },
+    { title: 'All machines', kind: 'command', go: () => void router.push({ name: 'machines' }) },
     { title: 'Run the program', kind: 'command', go: () => void bench.start('PROGRAM', true) },
     { title: 'Home the axis on the bench', kind: 'command', go: () => void bench.start('HOMING', true) },
     { title: 'Move by hand', kind: 'command', go: () => { bench.deviceOpen = false; hand.open = true } },
     { title: 'What the device holds', kind: 'command', go: () => { hand.open = false; bench.deviceOpen = true } },
-    { title: 'Run the proof', kind: 'command', go: () => { void router.push('/prove'); void machine.prove() } },
+    { title: 'Run the proof', kind: 'command', go: () => { void router.push(placeOf('prove')); void machine.prove() } },
     ...(bench.state && !bench.state.stopped ? [{ title: 'Stop all axes', kind: 'command', go: () => void bench.order('stop') }] : []),
     { title: 'Undo', kind: 'command', go: () => void machine.undo() },
     { title: 'Redo', kind: 'command', go: () => void machine.redo() },

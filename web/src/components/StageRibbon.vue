@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { stages, type StageKey } from '../router'
+import { placeOf, stages, type StageKey } from '../router'
 import { useMachine } from '../stores/machine'
 
 const machine = useMachine()
@@ -16,7 +16,8 @@ function mark(stage: StageKey) {
 
 <template>
   <nav class="ribbon" aria-label="Stages">
-    <router-link v-for="stage in stages" :key="stage.key" :to="'/' + stage.key" :title="`${stage.title}: ${mark(stage.key).words}`">
+    <router-link :to="placeOf('overview')" title="The machine at a glance">Overview</router-link>
+    <router-link v-for="stage in stages" :key="stage.key" :to="placeOf(stage.key)" :title="`${stage.title}: ${mark(stage.key).words}`">
       <span class="mark mono" :class="mark(stage.key).kind" aria-hidden="true">{{ mark(stage.key).text }}</span>
       {{ stage.title }}<span class="visually-hidden">, {{ mark(stage.key).words }}</span>
     </router-link>

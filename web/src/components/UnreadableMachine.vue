@@ -3,15 +3,13 @@ import { onMounted, ref } from 'vue'
 import { api, type Schemas } from '../api/client'
 import { useMachine } from '../stores/machine'
 
-/** A machine whose stored document cannot be read: the reason, earlier revisions to open, its text to take out, and the other machines. */
+/** A machine whose stored document cannot be read: the reason, earlier revisions to open and its text to take out. */
 const machine = useMachine()
 const revisions = ref<Schemas['ListedRevision'][]>([])
-const machines = ref<Schemas['Listed'][]>([])
 const time = (instant: string) => new Date(instant).toLocaleString('en-GB')
 
 async function list() {
   await machine.guarded(async () => {
-    machines.value = await api.machines()
     revisions.value = await api.revisions(machine.unreadable!.id)
   })
 }
@@ -23,7 +21,7 @@ onMounted(list)
     <h1>{{ machine.unreadable!.name }} cannot be opened</h1>
     <p>Revision {{ machine.unreadable!.revision }} is stored and cannot be read: <b>{{ machine.unreadable!.unreadable }}</b>. Nothing of it is lost. Open an earlier revision, or take its text out and have it mended.</p>
     <table class="plain">
-      <thead><tr><th>Revision</th><th>Saved</th><th>Machine</th><th></th><th></th></tr></thead>
+      <thead><tr><th>Revision</th><th>Saved</th><th>Name</th><th></th><th></th></tr></thead>
       <tbody>
         <tr v-for="r in revisions" :key="r.number">
           <td class="mono">{{ r.number }}</td><td class="whole">{{ time(r.savedAt) }}</td><td>{{ r.unreadable ? `cannot be read: ${r.unreadable}` : r.name }}</td>
@@ -32,12 +30,7 @@ onMounted(list)
         </tr>
       </tbody>
     </table>
-    <template v-if="machines.length > 1">
-      <h2>Other machines</h2>
-      <ul><li v-for="m in machines.filter((x) => x.id !== machine.unreadable!.id)" :key="m.id">{{ m.name }}
-        <template v-if="m.unreadable">, cannot be read: {{ m.unreadable }}</template>
-        <v-btn v-else size="small" @click="machine.open(m.id)">Open</v-btn></li></ul>
-    </template>
+    <p class="gap"><router-link class="link" to="/">All machines</router-link></p>
   </main>
 </template>
 
@@ -46,6 +39,6 @@ onMounted(list)
 h1 { font-size: 20px; margin-bottom: 8px; }
 .whole { white-space: nowrap; }
 a.link { color: var(--cmd); font-weight: 700; }
-h2 { margin-top: 18px; }
+.gap { margin-top: 14px; }
 p { margin-bottom: 12px; }
 </style>

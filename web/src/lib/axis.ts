@@ -6,7 +6,9 @@ import { useMachine } from '../stores/machine'
 export function useAxis() {
   const machine = useMachine()
   const bench = useBench()
-  const axis = computed(() => machine.axis!)
+  /* a stage that is being taken off because its axis is gone draws the last one once more */
+  let last = machine.axis!
+  const axis = computed(() => (last = machine.axis ?? last))
   return {
     machine,
     bench,

@@ -5,6 +5,7 @@ import type { Expectation } from '../api/client'
 import NumberField from '../components/NumberField.vue'
 import ProgramEditor from '../components/ProgramEditor.vue'
 import { fixed } from '../lib/numbers'
+import { placeOf } from '../router'
 import { useMachine } from '../stores/machine'
 import { useProof } from '../stores/proof'
 
@@ -100,7 +101,8 @@ const mendable = computed(() => {
       <v-btn :icon="mdiDelete" class="remove" variant="text" size="x-small" :aria-label="`Remove expectation ${i + 1}`" @click="machine.edit({ op: 'remove', path: at(i) })" />
     </div>
     <div class="row">
-      <select class="plain" value="" aria-label="Add an expectation" @change="add">
+      <span v-if="!machine.axis" class="sub">An expectation is about an axis: <router-link :to="placeOf('overview')">add one first</router-link>.</span>
+      <select v-else class="plain" value="" aria-label="Add an expectation" @change="add">
         <option value="" disabled>Add an expectation…</option>
         <option value="ARRIVES">arrives somewhere in time</option><option value="BOUND">keeps a bound</option><option value="NO_ERROR">no error</option>
       </select>

@@ -6,6 +6,7 @@ import AllowedError from '../components/AllowedError.vue'
 import TorqueOperation from '../components/TorqueOperation.vue'
 import TracePlot, { type Line } from '../components/TracePlot.vue'
 import { useAxis } from '../lib/axis'
+import { placeOf } from '../router'
 import { fixed } from '../lib/numbers'
 
 const { machine, bench, axis, at, unit } = useAxis()
@@ -56,7 +57,7 @@ const kind = ref<'move' | 'step'>('move')
 /** It is made anew for every change of the axis; an answer that has been overtaken is dropped. */
 async function respond() {
   const mine = ++question
-  const answer = await machine.asked((document, number, wanted) => (kind.value === 'move' ? api.response : api.step)(document, number, wanted))
+  const answer = await machine.asked((document, number, wanted) => machine.byKey(document, (asked) => (kind.value === 'move' ? api.response : api.step)(asked, number, wanted)))
   if (mine === question && answer) response.value = answer
 }
 watch(() => machine.answer, respond, { immediate: true })
@@ -123,7 +124,7 @@ function accept() {
     <section aria-label="Identification">
       <div class="head"><h2>Movement test</h2>
         <v-btn :loading="moving" :disabled="missing !== ''" :title="missing || 'Small, slow, both ways, with at most half the rated torque'" @click="tryMovement">{{ moved ? 'Try again' : 'Try a small movement' }}</v-btn></div>
-      <p v-if="missing" class="fault-text" role="status">{{ missing }} It stands in the stage <router-link to="/scale">Scale</router-link>.</p>
+      <p v-if="missing" class="fault-text" role="status">{{ missing }} It stands in the stage <router-link :to="placeOf('scale')">Scale</router-link>.</p>
       <p v-else-if="moved" role="status" data-testid="moved"><b :class="moved.holds ? 'ok' : 'stop'">{{ moved.holds ? 'Free:' : 'Not right:' }}</b> {{ moved.message }}</p>
       <p v-else class="sub">Is it free, which way does it go, does the encoder count the same way?</p>
       <div class="head"><h2>What the axis moves</h2>

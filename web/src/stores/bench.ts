@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { useWebSocket } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { api, type BenchState, type Mistake } from '../api/client'
 import { useMachine } from './machine'
 
@@ -15,7 +16,13 @@ interface Ended {
   words: string
 }
 
-/** The live bench as it comes over the WebSocket. Nothing is asked for by timer. */
+/** There is no bench; the mistakes of wiring that the next one will have. */
+interface Off {
+  type: 'off'
+  condition: Record<string, Mistake[]>
+}
+
+/** The live bench of the open machine as it comes over the WebSocket. Nothing is asked for by timer. */
 export const useBench = defineStore('bench', () => {
   const state = shallowRef<BenchState | null>(null)
   const connected = ref(false)
@@ -28,31 +35,38 @@ export const useBench = defineStore('bench', () => {
   const deviceOpen = ref(false)
   const behind = computed(() => state.value !== null && state.value.revision !== machine.revision)
 
-  function connect() {
-    const scheme = location.protocol === 'https:' ? 'wss' : 'ws'
-    const socket = new WebSocket(`${scheme}://${location.host}/api/live`)
-    socket.binaryType = 'arraybuffer'
-    socket.onopen = async () => {
+  /** Where the bench of the open machine is heard; nothing while none is open. */
+  const address = computed(() => (machine.id ? `${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/machines/${machine.id}/live` : undefined))
+  useWebSocket(address, {
+    autoReconnect: { delay: RECONNECT_AFTER, retries: -1 },
+    onConnected(socket) {
+      socket.binaryType = 'arraybuffer'
       connected.value = true
-      /* without a bench no state comes, but its condition stands */
-      condition.value = (await machine.guarded(() => api.condition())) ?? condition.value
-    }
-    socket.onmessage = (message) => {
-      if (typeof message.data === 'string') heard(JSON.parse(message.data) as BenchState | Ended)
+    },
+    onDisconnected: () => (connected.value = false),
+    onMessage(_, message) {
+      if (typeof message.data === 'string') heard(JSON.parse(message.data) as BenchState | Off | Ended)
       else append(new DataView(message.data as ArrayBuffer))
-    }
-    socket.onclose = () => {
-      connected.value = false
-      window.setTimeout(connect, RECONNECT_AFTER)
-    }
-  }
+    },
+  })
 
-  /** A state, or the end of a bench by a mistake of the server. */
-  function heard(message: BenchState | Ended) {
-    if (message.type !== 'ended') return take(message as BenchState)
+  /* what was heard belongs to the machine that was open */
+  watch(() => machine.id, forget, { flush: 'sync' })
+  function forget() {
     state.value = null
     samples.value = []
-    machine.tell('Bench ended', (message as Ended).words)
+    condition.value = {}
+    connected.value = false
+    deviceOpen.value = false
+  }
+
+  /** A state, that there is no bench, or the end of one by a mistake of the server. */
+  function heard(message: BenchState | Off | Ended) {
+    if (message.type === 'state') return take(message as BenchState)
+    state.value = null
+    samples.value = []
+    if (message.type === 'off') condition.value = (message as Off).condition
+    else machine.tell('Bench ended', (message as Ended).words)
   }
 
   function take(next: BenchState) {
@@ -91,7 +105,7 @@ export const useBench = defineStore('bench', () => {
   async function order(what: 'run' | 'hold' | 'cycle' | 'stop') {
     if (!state.value && what !== 'stop') return start('PROGRAM', what === 'run')
     if (!state.value) return
-    const next = await machine.guarded(() => api.bench(what))
+    const next = await machine.guarded(() => api.bench(machine.id, what))
     if (next) take(next)
   }
 
@@ -101,21 +115,21 @@ export const useBench = defineStore('bench', () => {
   }
 
   async function setSpeed(factor: number) {
-    const next = await machine.guarded(() => api.benchSpeed(factor))
+    const next = await machine.guarded(() => api.benchSpeed(machine.id, factor))
     if (next) take(next)
   }
 
   async function setCondition(axis: string, faults: Mistake[]) {
-    const made = await machine.guarded(() => api.benchCondition(axis, faults))
+    const made = await machine.guarded(() => api.benchCondition(machine.id, axis, faults))
     if (made) condition.value = made
   }
 
   /** Orders to the devices of the bench; what they hold comes over the stream. */
   async function device(what: 'write' | 'keep' | 'restart', axis: string) {
     await machine.flush()
-    const next = await machine.guarded(() => (what === 'write' ? api.writeDevices(machine.id) : what === 'keep' ? api.keepDevice(axis) : api.restartDevice(axis)))
+    const next = await machine.guarded(() => (what === 'write' ? api.writeDevices(machine.id) : what === 'keep' ? api.keepDevice(machine.id, axis) : api.restartDevice(machine.id, axis)))
     if (next) take(next)
   }
 
-  return { device, deviceOpen, condition, setCondition, state, connected, samples, behind, connect, start, order, oneCycle, setSpeed }
+  return { device, deviceOpen, condition, setCondition, state, connected, samples, behind, start, order, oneCycle, setSpeed }
 })

@@ -34,7 +34,7 @@ export const useHand = defineStore('hand', () => {
   async function renew() {
     if (!key.value) return
     try {
-      await api.renewControl(key.value)
+      await api.renewControl(machine.id, key.value)
     } catch (error) {
       /* without an answer the server has let go by now, or will have */
       if (error instanceof Problem) gone()
@@ -52,13 +52,13 @@ export const useHand = defineStore('hand', () => {
     renewal.pause()
     key.value = ''
     refusal.value = ''
-    if (mine) await machine.guarded(() => api.releaseControl(mine))
+    if (mine) await machine.guarded(() => api.releaseControl(machine.id, mine))
   }
 
   async function order(kind: HandOrderKind, value?: number, fast?: boolean, terminal?: string, axis = machine.axis?.name, speedLimit?: number) {
     if (!key.value || !axis) return
     try {
-      const answer = await api.handOrder(key.value, { axis, order: kind, value, fast, terminal, speedLimit })
+      const answer = await api.handOrder(machine.id, key.value, { axis, order: kind, value, fast, terminal, speedLimit })
       refusal.value = answer.refusal ?? ''
     } catch (error) {
       if (!(error instanceof Problem)) throw error

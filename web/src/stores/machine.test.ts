@@ -12,6 +12,7 @@ function server() {
     if (path === '/api/machines') return respond(200, [{ id: 1, name: 'cell', revision: kept.revision, unreadable: '' }])
     if (path.endsWith('/runs/latest')) return respond(204, undefined)
     if (path === '/api/calc/machine') return respond(200, { faults: (JSON.parse(init.body!) as { name: string }).name === '' ? [{ field: '/name', label: 'Machine name', value: '', allowed: '1 to 80 characters', mend: 'enter a name' }] : [], stages: [], program: { diagnostics: [], events: [] } })
+    if (path === '/api/calc/machine/changes') return respond(404, { title: 'Not found', detail: 'not kept any more' })
     if (path === '/api/calc/homing') return respond(200, { advice: { figures: [], findings: [] } })
     if (init.method === 'PUT') {
       if (init.headers['If-Match'] !== `"${kept.revision}"`) return respond(409, { title: 'Saved by another page', detail: '', currentRevision: kept.revision })
@@ -36,7 +37,7 @@ describe('the machine being worked on', () => {
   it('saves by itself', async () => {
     const kept = server()
     const machine = useMachine()
-    await machine.load()
+    await machine.load(1)
     machine.set('/name', 'changed')
     expect(kept.revision).toBe(1)
     await vi.advanceTimersByTimeAsync(600)
@@ -47,7 +48,7 @@ describe('the machine being worked on', () => {
   it('keeps the entry in a conflict, and saves it over the other only when told to', async () => {
     const kept = server()
     const machine = useMachine()
-    await machine.load()
+    await machine.load(1)
     kept.revision = 7
     machine.set('/name', 'mine')
     await vi.advanceTimersByTimeAsync(600)
@@ -62,7 +63,7 @@ describe('the machine being worked on', () => {
   it('never sends a document with a refused entry', async () => {
     const kept = server()
     const machine = useMachine()
-    await machine.load()
+    await machine.load(1)
     machine.set('/name', '')
     await machine.flush()
     expect(kept.revision).toBe(1)
@@ -74,7 +75,7 @@ describe('the machine being worked on', () => {
   it('takes back an entry that could not be read, and keeps what is not saved yet', async () => {
     const kept = server()
     const machine = useMachine()
-    await machine.load()
+    await machine.load(1)
     machine.set('/name', 'changed')
     machine.setUnread('/bus', { field: '/bus', label: 'Bus', value: '3 mm', allowed: 'a number', mend: 'enter a number' })
     await machine.undo()
@@ -87,7 +88,7 @@ describe('the machine being worked on', () => {
   it('does not lose what is typed while a save is on its way', async () => {
     const kept = server()
     const machine = useMachine()
-    await machine.load()
+    await machine.load(1)
     machine.set('/name', 'first')
     const saving = machine.flush()
     machine.set('/name', 'second')
@@ -100,7 +101,7 @@ describe('the machine being worked on', () => {
   it('chooses another axis when the chosen one has gone', async () => {
     server()
     const machine = useMachine()
-    await machine.load()
+    await machine.load(1)
     machine.edit({ op: 'add', path: '/axes/-', value: { name: 'A' } }, { op: 'add', path: '/axes/-', value: { name: 'B' } })
     machine.axisIndex = 1
     expect(machine.axis?.name).toBe('B')
@@ -112,7 +113,7 @@ describe('the machine being worked on', () => {
   it('tells a refused entry once, beside its field, and asks no stage about it', async () => {
     server()
     const machine = useMachine()
-    await machine.load()
+    await machine.load(1)
     const asked: string[] = []
     machine.set('/name', '')
     const answer = machine.asked(async (document) => asked.push(document.name))
@@ -129,7 +130,7 @@ describe('the machine being worked on', () => {
   it('asks a stage only with the draft that has been answered, and drops what has been overtaken', async () => {
     server()
     const machine = useMachine()
-    await machine.load()
+    await machine.load(1)
     machine.set('/name', 'first')
     let release = () => {}
     const seen: string[] = []
@@ -149,7 +150,7 @@ describe('the machine being worked on', () => {
   it('gives a question up when its draft is no more, without a word', async () => {
     server()
     const machine = useMachine()
-    await machine.load()
+    await machine.load(1)
     let given: AbortSignal | undefined
     const answer = machine.asked((_document, _axis, wanted) => {
       given = wanted
@@ -166,7 +167,7 @@ describe('the machine being worked on', () => {
   it('tells how far a proof is, and ends it when told to', async () => {
     server()
     const machine = useMachine()
-    await machine.load()
+    await machine.load(1)
     const answers = vi.mocked(fetch).getMockImplementation()!
     let stream!: ReadableStreamDefaultController<Uint8Array>
     vi.mocked(fetch).mockImplementation(async (path, init) => {
@@ -206,7 +207,7 @@ describe('the machine being worked on', () => {
   it('keeps what a stage was told while the draft is being saved', async () => {
     server()
     const machine = useMachine()
-    await machine.load()
+    await machine.load(1)
     machine.set('/name', 'first')
     let release = () => {}
     const answer = machine.asked(async (document) => {
@@ -224,8 +225,9 @@ describe('the machine being worked on', () => {
     const machine = useMachine()
     expect(machine.stageState('scale')).toBe('not known')
     expect(machine.stageState('prove')).toBe('not known')
-    await machine.load()
-    expect(machine.stageState('scale')).toEqual({ faults: 0, warnings: 0 })
+    await machine.load(1)
+    expect(machine.stageState('program')).toEqual({ faults: 0, warnings: 0 })
+    expect(machine.stageState('scale')).toBe('not started')
     expect(machine.stageState('prove')).toBe('not started')
     machine.edit({ op: 'add', path: '/axes/-', value: { name: 'A' } })
     machine.edit({ op: 'add', path: '/axes/-', value: { name: 'B' } })
@@ -239,7 +241,7 @@ describe('the machine being worked on', () => {
   it('searches every axis again that an edit leaves unknown, and only those', async () => {
     server()
     const machine = useMachine()
-    await machine.load()
+    await machine.load(1)
     machine.edit(...['A', 'B', 'C'].map((name) => ({ op: 'add' as const, path: '/axes/-', value: { name } })))
     /* edited while the other axes are being searched */
     const answers = vi.mocked(fetch).getMockImplementation()!
@@ -262,5 +264,50 @@ describe('the machine being worked on', () => {
     expect(vi.mocked(fetch).mock.calls.filter(([path]) => path === '/api/calc/homing').length - before).toBe(2)
     machine.edit({ op: 'add', path: '/bus', value: { cycleMicros: 2000 } })
     expect(Object.keys(machine.homings)).toEqual(['0'])
+  })
+
+  it('asks with the changes alone, is answered what is different, and sends all when the server does not keep the document any more', async () => {
+    server()
+    const plain = vi.mocked(fetch).getMockImplementation()!
+    const advice = (title: string) => ({ figures: [], findings: [{ stage: 'scale', axis: '', severity: 'WARNING', title, consequence: '' }] })
+    const answers: Record<string, unknown>[] = []
+    let keeps = true
+    const asked: { path: string; body: Record<string, unknown> }[] = []
+    vi.stubGlobal('fetch', vi.fn(async (path: string, init: { method: string; body?: string }) => {
+      const respond = (status: number, body: unknown) => ({ ok: status < 400, status, statusText: '', json: async () => body })
+      if (path.startsWith('/api/calc/')) asked.push({ path, body: JSON.parse(init.body!) })
+      if (path === '/api/calc/machine') return respond(200, { base: 'whole', faults: [], stages: [{ stage: 'scale', axis: 0, advice: advice('a') }, { stage: 'tune', axis: 0, advice: advice('b') }], program: { diagnostics: [], events: ['Start'] } })
+      if (path === '/api/calc/machine/changes') return keeps ? respond(200, answers.shift()) : respond(404, { title: 'Not found', detail: '' })
+      return plain(path, init as never)
+    }))
+    const machine = useMachine()
+    await machine.load(1)
+    expect(machine.adviceOf('scale', 0)?.findings[0].title).toBe('a')
+
+    answers.push({ base: 'k1', faults: [], stages: [{ stage: 'scale', axis: 0, advice: advice('c') }], axes: 1, program: null })
+    machine.set('/plc/program', 'x')
+    await vi.advanceTimersByTimeAsync(60)
+    expect(asked.at(-1)!.body).toEqual({ base: 'whole', changes: [{ op: 'replace', path: '/plc/program', value: 'x' }] })
+    expect(machine.adviceOf('scale', 0)?.findings[0].title).toBe('c')
+    expect(machine.adviceOf('tune', 0)?.findings[0].title).toBe('b')
+    expect(machine.events).toEqual(['Start'])
+
+    /* a refused entry says nothing else; what comes after it is told against what stood before it */
+    answers.push({ base: 'k2', faults: [{ field: '/name', label: 'Machine name', value: '', allowed: '', mend: '' }], stages: [], axes: 1, program: null })
+    machine.set('/name', '')
+    await vi.advanceTimersByTimeAsync(60)
+    expect(machine.faults).toHaveLength(1)
+    expect(machine.adviceOf('tune', 0)).toBeNull()
+    answers.push({ base: 'k3', faults: [], stages: [], axes: 1, program: null })
+    machine.set('/name', 'cell')
+    await vi.advanceTimersByTimeAsync(60)
+    expect(asked.filter((a) => a.path.endsWith('/changes')).at(-1)!.body.base).toBe('k2')
+    expect(machine.adviceOf('scale', 0)?.findings[0].title).toBe('c')
+
+    keeps = false
+    machine.set('/plc/program', 'y')
+    await vi.advanceTimersByTimeAsync(60)
+    expect(asked.at(-1)!.path).toBe('/api/calc/machine')
+    expect(machine.adviceOf('scale', 0)?.findings[0].title).toBe('a')
   })
 })

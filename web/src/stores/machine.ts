@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, Problem, type Change, type EntryFault, type Finding, type HomingAnswer, type Machine, type MachineAnswer, type MachineState, type RunView, type Schemas } from '../api/client'
+import { api, Problem, type Asked, type Change, type EntryFault, type Finding, type HomingAnswer, type Machine, type MachineAnswer, type MachineState, type RunView, type Schemas } from '../api/client'
 import { patched } from '../lib/patch'
 import type { StageKey } from '../router'
 
@@ -19,11 +19,11 @@ export const useMachine = defineStore('machine', () => {
   const revision = ref(0)
   const canUndo = ref(false)
   const canRedo = ref(false)
-  const draft = ref<Machine | null>(null)
-  const answer = ref<MachineAnswer | null>(null)
+  const draft = shallowRef<Machine | null>(null)
+  const answer = shallowRef<MachineAnswer | null>(null)
   /** Searches by axis: those of other axes stay until the document comes anew. */
-  const homings = ref<Record<number, HomingAnswer>>({})
-  const run = ref<RunView | null>(null)
+  const homings = shallowRef<Record<number, HomingAnswer>>({})
+  const run = shallowRef<RunView | null>(null)
   /** Whether there is a last run has been answered. */
   const runKnown = ref(false)
   /** The proof that waits or runs, how far it is, and how to end it. */
@@ -38,6 +38,8 @@ export const useMachine = defineStore('machine', () => {
 
   /** A machine that was to be opened and whose stored document cannot be read. */
   const unreadable = ref<Schemas['Listed'] | null>(null)
+  /** There is no machine of the address. */
+  const missing = ref(false)
   /** Entries of the stored document that are not known: the next revision goes without them. */
   const unknown = ref<string[]>([])
 
@@ -69,10 +71,11 @@ export const useMachine = defineStore('machine', () => {
     return faults.value.find((f) => f.field === field)
   }
 
-  function advice(stage: string) {
-    if (stage === 'home') return homing.value?.advice ?? null
-    return answer.value?.stages.find((s) => s.stage === stage && s.axis === axisIndex.value)?.advice ?? null
+  function adviceOf(stage: string, axis: number) {
+    if (stage === 'home') return homings.value[axis]?.advice ?? null
+    return answer.value?.stages.find((s) => s.stage === stage && s.axis === axis)?.advice ?? null
   }
+  const advice = (stage: string) => adviceOf(stage, axisIndex.value)
 
   /** Faults and warnings of a stage over the whole machine; said only when it is known. */
   function stageState(stage: StageKey): StageState {
@@ -82,6 +85,7 @@ export const useMachine = defineStore('machine', () => {
       return { faults: run.value.verdicts.filter((v) => !v.holds).length + (run.value.stopped ? 1 : 0), warnings: run.value.revision === revision.value ? 0 : 1 }
     }
     const refused = faults.value.filter((f) => stageOfField(f.field) === stage).length
+    if (stage !== 'program' && draft.value?.axes.length === 0 && refused === 0) return 'not started'
     /* with a refused entry somewhere the core gives no advice on anything */
     const advised = answer.value !== null && answer.value.faults.length === 0
     const searched = stage !== 'home' || (draft.value !== null && draft.value.axes.every((_, i) => homings.value[i]))
@@ -96,7 +100,7 @@ export const useMachine = defineStore('machine', () => {
     canUndo.value = state.canUndo
     canRedo.value = state.canRedo
     unknown.value = state.unknown
-    if (!keepDraft) draft.value = state.document
+    if (!keepDraft) whole(state.document)
   }
 
   /** An answer ends the message that there is none; other messages stay until they are closed. */
@@ -119,13 +123,42 @@ export const useMachine = defineStore('machine', () => {
     }
   }
 
-  async function load() {
+  /** Opens a machine by its key; what belonged to another one is forgotten. */
+  async function load(machineId: number) {
+    if (id.value !== machineId) close()
+    id.value = machineId
+    problem.value = null
     await guarded(async () => {
-      const list = await api.machines()
-      if (list.length === 0) return
-      unreadable.value = list[0].unreadable ? list[0] : null
-      if (!unreadable.value) await open(list[0].id)
+      const listed = (await api.machines()).find((m) => m.id === machineId && !m.deletedAt)
+      if (id.value !== machineId) return
+      missing.value = !listed
+      unreadable.value = listed?.unreadable ? listed : null
+      if (listed && !listed.unreadable) await open(machineId)
     })
+  }
+
+  /** No machine is open any more. @see leave, which saves first */
+  function close() {
+    clearTimeout(askTimer)
+    clearTimeout(saveTimer)
+    id.value = 0
+    revision.value = 0
+    whole(null)
+    answer.value = null
+    answered = null
+    homings.value = {}
+    run.value = null
+    runKnown.value = false
+    proving.value?.cancel.abort()
+    proving.value = null
+    axisIndex.value = 0
+    dirty.value = false
+    conflict.value = null
+    problem.value = null
+    unread.value = {}
+    unreadable.value = null
+    unknown.value = []
+    missing.value = false
   }
 
   /** Goes to an earlier revision of a machine that cannot be opened at its present one. */
@@ -137,13 +170,17 @@ export const useMachine = defineStore('machine', () => {
   }
 
   async function open(machineId: number) {
-    take(await api.machine(machineId), false)
+    const state = await api.machine(machineId)
+    if (id.value !== machineId) return
+    take(state, false)
     unreadable.value = null
     dirty.value = false
     conflict.value = null
     unread.value = {}
     runKnown.value = false
-    run.value = (await api.latestRun(machineId)) ?? null
+    const latest = (await api.latestRun(machineId)) ?? null
+    if (id.value !== machineId) return
+    run.value = latest
     runKnown.value = true
     homings.value = {}
     await ask()
@@ -152,6 +189,7 @@ export const useMachine = defineStore('machine', () => {
   function edit(...changes: Change[]) {
     if (!draft.value) return
     draft.value = patched(draft.value, changes)
+    log.push(...changes)
     /* what another axis finds holds as long as neither it nor the bus changes; the chosen one is asked at once */
     const holds = (i: string) => Number(i) === axisIndex.value || !changes.some((c) => `${c.path}/`.startsWith('/bus/') || `${c.path}/`.startsWith(`/axes/${i}/`))
     homings.value = Object.fromEntries(Object.entries(homings.value).filter(([i]) => holds(i)))
@@ -173,12 +211,67 @@ export const useMachine = defineStore('machine', () => {
     unread.value = next
   }
 
+  /** Every change of the draft since it came whole. */
+  let log: Change[] = []
+  /** How often it has come whole. */
+  let came = 0
+  /** The document that the server keeps for this page: its key, and how many changes of the log are in it. */
+  let base: { key: string; at: number } | null = null
+  /** The advice of the last draft without refused entries, which a next answer says only the differences from. */
+  let sound: Pick<MachineAnswer, 'stages' | 'program'> | null = null
+
+  /** Only what has changed is asked and answered; all of it when the server does not keep the document (any more). */
+  async function given(document: Machine): Promise<MachineAnswer> {
+    const of = { came, at: log.length }
+    const from = sound
+    if (base && from) {
+      const changed = await api.changes(base.key, log.slice(base.at)).catch((error) => {
+        if (error instanceof Problem && error.status === 404) return null
+        throw error
+      })
+      if (changed) {
+        const told = new Set(changed.stages.map((s) => `${s.stage} ${s.axis}`))
+        const stages = [...from.stages.filter((s) => s.axis < changed.axes && !told.has(`${s.stage} ${s.axis}`)), ...changed.stages]
+        const program = changed.program ?? from.program
+        return remembered(of, changed.faults.length ? { ...changed, stages: [], program: { diagnostics: [], events: [] } } : { ...changed, stages, program })
+      }
+    }
+    return remembered(of, await api.consequences(document))
+  }
+
+  function remembered(of: { came: number; at: number }, answer: MachineAnswer): MachineAnswer {
+    /* what was asked about a document that has been replaced, or has been overtaken, is no beginning for the next question */
+    if (of.came !== came || (base && base.at > of.at)) return answer
+    base = { key: answer.base, at: of.at }
+    if (answer.faults.length === 0) sound = answer
+    return answer
+  }
+
+  function whole(document: Machine | null) {
+    draft.value = document
+    came++
+    log = []
+    base = null
+    sound = null
+  }
+
+  /** How a document is named to the server: by the key of what it keeps, when that is this one. */
+  const named = (document: Machine): Asked => (base && base.at === log.length && answered === document ? { base: base.key } : { machine: document })
+  /** Asks by the key, and with the whole document when the server does not keep it any more. */
+  async function byKey<T>(document: Machine, work: (asked: Asked) => Promise<T>): Promise<T> {
+    const asked = named(document)
+    return work(asked).catch((error) => {
+      if ('base' in asked && error instanceof Problem && error.status === 404) return work({ machine: document })
+      throw error
+    })
+  }
+
   /** The consequences of a document, asked once however many wait for them. */
   let asking: { document: Machine; done: Promise<boolean> } | null = null
   function consequences(document: Machine): Promise<boolean> {
     if (asking?.document === document) return asking.done
     const mine = ++question
-    const done = guarded(() => api.consequences(document)).then((given) => {
+    const done = guarded(() => given(document)).then((given) => {
       if (asking?.done === done) asking = null
       if (!given) return false
       if (mine === question) {
@@ -243,7 +336,7 @@ export const useMachine = defineStore('machine', () => {
   /** Asks what the draft gives, the search of the chosen axis, and then those of the others that are not known; an answer that has been overtaken is dropped. */
   async function ask() {
     const number = axisIndex.value
-    const search = await asked((document, _, wanted) => api.homing(document, number, wanted))
+    const search = await asked(async (document, _, wanted) => (document.axes[number] ? byKey(document, (asked) => api.homing(asked, number, wanted)) : undefined))
     if (search) homings.value = { ...homings.value, [number]: search }
     void askOthers()
   }
@@ -261,7 +354,7 @@ export const useMachine = defineStore('machine', () => {
     searching = document
     for (let i = 0; i < document.axes.length && draft.value === document; i++) {
       if (homings.value[i]) continue
-      const search = await whileWanted((wanted) => api.homing(document, i, wanted))
+      const search = await whileWanted((wanted) => byKey(document, (asked) => api.homing(asked, i, wanted)))
       if (!search) break
       if (draft.value === document) homings.value = { ...homings.value, [i]: search }
     }
@@ -272,10 +365,44 @@ export const useMachine = defineStore('machine', () => {
     if (!homings.value[index]) void ask()
   })
 
+  /** Saves before the machine is left. @returns false, and says why, when something entered would be lost */
+  async function leave(): Promise<boolean> {
+    if (draft.value) await flush()
+    if (!dirty.value && Object.keys(unread.value).length === 0) return true
+    tell('Not left', conflict.value !== null ? 'Another page saved first. Keep yours or take theirs, then leave.' : 'An entry is not saved yet. Correct it, or take it back with undo, then leave.')
+    return false
+  }
+
+  /** A change of the list of axes, computed by the core with everything that follows from it: one change, that can be undone. Refusals are the caller's. */
+  async function editAxes(question: Omit<Schemas['AxisListQuestion'], 'machine'>): Promise<boolean> {
+    const document = await settled()
+    if (!document) return (await ordered(async () => true)) ?? false
+    const outcome = await api.editAxes({ machine: document, ...question })
+    if (draft.value !== document) return false
+    homings.value = {}
+    edit({ op: 'replace', path: '', value: outcome.machine })
+    axisIndex.value = Math.max(0, outcome.axis)
+    return true
+  }
+
+  /** Goes to a revision of the open machine; the others stay. */
+  async function restore(number: number) {
+    await flush()
+    if (conflict.value !== null) return
+    await guarded(async () => {
+      take(await api.openRevision(id.value, revision.value, number), false)
+      unread.value = {}
+      homings.value = {}
+      await ask()
+    })
+  }
+
   /** Saves what is not saved, one save after the other. */
   function flush(): Promise<void> {
     clearTimeout(saveTimer)
+    const of = id.value
     saved = saved.then(async () => {
+      if (of !== id.value) return
       if (!dirty.value || conflict.value !== null || !draft.value) return
       /* what nobody answers is tried all the same: the server refuses what it must */
       while (answered !== draft.value && (await consequences(draft.value)));
@@ -347,8 +474,8 @@ export const useMachine = defineStore('machine', () => {
   }
 
   return {
-    askAgain, asked, ordered, tell, id, revision, canUndo, canRedo, draft, answer, homing, homings, run, proving, axisIndex, axis, saving, dirty, conflict, problem, unread,
-    unreadable, unknown, openRevision, open, faults, diagnostics, events, fault, advice, stageState, load, edit, set, setUnread, flush,
+    askAgain, asked, byKey, ordered, tell, id, revision, canUndo, canRedo, draft, answer, homing, homings, run, proving, axisIndex, axis, saving, dirty, conflict, problem, unread,
+    unreadable, missing, unknown, openRevision, open, close, leave, editAxes, restore, faults, diagnostics, events, fault, advice, adviceOf, runKnown, stageState, load, edit, set, setUnread, flush,
     undo: () => step('undo'), redo: () => step('redo'), keepMine, takeTheirs, prove, guarded,
   }
 })

@@ -67,7 +67,7 @@ async function resolve(d: Difference, way: keyof typeof WAYS) {
     else machine.set(`/axes/${index}/station/address`, found.address)
   } else if (way === 'READDRESS' || way === 'EXCHANGE') {
     await machine.guarded(() => api.resolveAtDevice(machine.id, d.axis, way))
-    stand.value = (await machine.guarded(() => api.stand())) ?? stand.value
+    stand.value = (await machine.guarded(() => api.stand(machine.id))) ?? stand.value
   }
   await look()
 }
@@ -78,7 +78,7 @@ async function change(axis: string, wanted: string) {
   stand.value = (await machine.guarded(() => api.changeStand(machine.id, axis, wanted ? [wanted as StandChange] : []))) ?? stand.value
   if (scan.value) await look()
 }
-onMounted(async () => (stand.value = (await machine.guarded(() => api.stand())) ?? {}))
+onMounted(async () => (stand.value = (await machine.guarded(() => api.stand(machine.id))) ?? {}))
 watch(() => family.value.family, () => {
   from.value = lowest.value
   to.value = highest.value

@@ -59,7 +59,7 @@ const bring = (file: File | undefined) => file && tried(async () => {
   if (kept.axis === axis.value.name) image.value = kept.id
 })
 const forget = (id: number) => tried(async () => {
-  await api.forgetImage(id)
+  await api.forgetImage(machine.id, id)
   if (image.value === id) image.value = 0
   await load()
 })
@@ -69,7 +69,7 @@ const write = () => tried(async () => {
   await load()
 })
 const end = (way: 'finish' | 'undo') => tried(async () => {
-  await api.endWriting(axis.value.name, way)
+  await api.endWriting(machine.id, axis.value.name, way)
   await load()
 })
 const when = (iso: string) => new Date(iso).toLocaleString()
@@ -91,7 +91,7 @@ const when = (iso: string) => new Date(iso).toLocaleString()
       <tbody>
         <tr><td><input v-model.number="image" type="radio" name="image" :value="0" aria-label="Compare with no image" /></td><td colspan="4" class="pencil">none</td></tr>
         <tr v-for="i in own" :key="i.id"><td><input v-model.number="image" type="radio" name="image" :value="i.id" :aria-label="`Compare with ${i.name}`" /></td><td>{{ i.name }}</td><td>{{ when(i.takenAt) }}</td>
-          <td><a class="link" :href="`/api/images/${i.id}/file`" download>JSON</a> <a class="link" :href="`/api/images/${i.id}/file?format=csv`" download>CSV</a></td><td><button type="button" class="link" @click="forget(i.id)">Forget</button></td></tr>
+          <td><a class="link" :href="`/api/machines/${machine.id}/images/${i.id}/file`" download>JSON</a> <a class="link" :href="`/api/machines/${machine.id}/images/${i.id}/file?format=csv`" download>CSV</a></td><td><button type="button" class="link" @click="forget(i.id)">Forget</button></td></tr>
       </tbody>
     </table>
     <h2 class="gap">Project, device{{ image ? ' and image' : '' }}</h2>
@@ -113,10 +113,10 @@ const when = (iso: string) => new Date(iso).toLocaleString()
       <p v-if="pending.length" class="pencil" data-testid="pending">Will change: {{ pending.map((p) => `${words(p.name)} ${p.working} → ${p.to} ${unitOf(p.name)}`.trim()).join('; ') }}. {{ restart ? 'Some act only after a restart.' : 'All act without a restart.' }}</p>
     </template>
     <div v-if="device" class="line gap">
-      <v-btn size="small" :disabled="!device.unkept.length" @click="tried(() => api.keepDevice(axis.name))">Keep permanently in the device</v-btn>
-      <v-btn size="small" @click="tried(() => api.restartDevice(axis.name))">Restart it</v-btn>
+      <v-btn size="small" :disabled="!device.unkept.length" @click="tried(() => api.keepDevice(machine.id, axis.name))">Keep permanently in the device</v-btn>
+      <v-btn size="small" @click="tried(() => api.restartDevice(machine.id, axis.name))">Restart it</v-btn>
       <v-btn v-if="!resetting" size="small" @click="resetting = true">Factory reset…</v-btn>
-      <template v-else><span class="fault-text">All its parameters are lost, and it restarts.</span><v-btn size="small" color="error" @click="resetting = false; tried(() => api.factoryReset(axis.name))">Reset {{ axis.name }}</v-btn><v-btn size="small" @click="resetting = false">Leave it</v-btn></template>
+      <template v-else><span class="fault-text">All its parameters are lost, and it restarts.</span><v-btn size="small" color="error" @click="resetting = false; tried(() => api.factoryReset(machine.id, axis.name))">Reset {{ axis.name }}</v-btn><v-btn size="small" @click="resetting = false">Leave it</v-btn></template>
     </div>
   </section>
 </template>

@@ -35,7 +35,7 @@ const can = () => machine.draft?.bus.family === 'CANOPEN'
       </table>
     </div>
     <p class="take">
-      <a v-if="bench.state" class="link" href="/api/bench/traffic" download="bus-traffic.pcapng">Take the frames of the last bus cycles out as pcapng</a>
+      <a v-if="bench.state" class="link" :href="`/api/machines/${machine.id}/bench/traffic`" download="bus-traffic.pcapng">Take the frames of the last bus cycles out as pcapng</a>
       <span v-else class="empty">Run the bench, and the frames that travelled can be taken out as pcapng.</span>
     </p>
   </section>

@@ -101,21 +101,21 @@ class ApiTest {
         HttpResponse<String> taken = call("POST", "/api/machines/1/control", "{\"monitoringSeconds\":10}");
         String key = JSON.readTree(taken.body()).get("key").asString();
         assertThat(call("POST", "/api/machines/1/control", start).statusCode()).isEqualTo(409);
-        HttpResponse<String> order = call("POST", "/api/control/" + key + "/orders", "{\"axis\":\"Shuttle\",\"order\":\"JOG\",\"value\":1}");
+        HttpResponse<String> order = call("POST", "/api/machines/1/control/" + key + "/orders", "{\"axis\":\"Shuttle\",\"order\":\"JOG\",\"value\":1}");
         assertThat(JSON.readTree(order.body()).get("refusal").asString()).isEqualTo("The axis is not enabled. Enable it first.");
-        assertThat(call("POST", "/api/control/wrong/orders", "{\"axis\":\"Shuttle\",\"order\":\"STOP\"}").statusCode()).isEqualTo(404);
-        assertThat(call("DELETE", "/api/control/" + key, null).statusCode()).isEqualTo(204);
+        assertThat(call("POST", "/api/machines/1/control/wrong/orders", "{\"axis\":\"Shuttle\",\"order\":\"STOP\"}").statusCode()).isEqualTo(404);
+        assertThat(call("DELETE", "/api/machines/1/control/" + key, null).statusCode()).isEqualTo(204);
         String lost = JSON.readTree(call("POST", "/api/machines/1/control", start).body()).get("key").asString();
         Thread.sleep(600);
-        assertThat(call("POST", "/api/control/" + lost + "/renew", null).statusCode()).isEqualTo(404);
+        assertThat(call("POST", "/api/machines/1/control/" + lost + "/renew", null).statusCode()).isEqualTo(404);
     }
 
     @Test
     void theConditionOfTheBenchStandsWithoutABench() throws Exception {
-        call("POST", "/api/bench/condition", "{\"axis\":\"Lift\",\"faults\":[\"CAM_BOUNCES\"]}");
-        assertThat(JSON.readTree(call("GET", "/api/bench/condition", null).body()).at("/Lift/0").asString()).isEqualTo("CAM_BOUNCES");
-        assertThat(call("POST", "/api/bench/condition", "{\"axis\":\"Lift\"}").statusCode()).isEqualTo(422);
-        assertThat(JSON.readTree(call("POST", "/api/bench/condition", "{\"axis\":\"Lift\",\"faults\":[]}").body()).isEmpty()).isTrue();
+        call("POST", "/api/machines/1/bench/condition", "{\"axis\":\"Lift\",\"faults\":[\"CAM_BOUNCES\"]}");
+        assertThat(JSON.readTree(call("GET", "/api/machines/1/bench/condition", null).body()).at("/Lift/0").asString()).isEqualTo("CAM_BOUNCES");
+        assertThat(call("POST", "/api/machines/1/bench/condition", "{\"axis\":\"Lift\"}").statusCode()).isEqualTo(422);
+        assertThat(JSON.readTree(call("POST", "/api/machines/1/bench/condition", "{\"axis\":\"Lift\",\"faults\":[]}").body()).isEmpty()).isTrue();
     }
 
     /** Written, kept, restarted: what the page shows of a device. */
@@ -132,10 +132,10 @@ class ApiTest {
         assertThat(written.at("/axes/3/device/pending/0").asString()).isEqualTo("Unit, encoder and train");
         assertThat(written.get("revision").asLong()).as("the bench is what the project says").isEqualTo(JSON.readTree(saved.body()).get("revision").asLong());
         assertThat(values(call("GET", "/api/machines/1/bench/devices/Brush/comparison", null).body(), "/encoder/singleTurnBits")).containsExactly("18", "18", "17", "17");
-        assertThat(JSON.readTree(call("POST", "/api/bench/devices/Brush/keep", null).body()).at("/axes/3/device/unkept")).isEmpty();
-        assertThat(JSON.readTree(call("POST", "/api/bench/devices/Brush/restart", null).body()).at("/axes/3/device/restarting").asBoolean()).isTrue();
+        assertThat(JSON.readTree(call("POST", "/api/machines/1/bench/devices/Brush/keep", null).body()).at("/axes/3/device/unkept")).isEmpty();
+        assertThat(JSON.readTree(call("POST", "/api/machines/1/bench/devices/Brush/restart", null).body()).at("/axes/3/device/restarting").asBoolean()).isTrue();
         assertThat(values(call("GET", "/api/machines/1/bench/devices/Brush/comparison", null).body(), "/encoder/singleTurnBits")).containsExactly("18", "18", "18", "18");
-        assertThat(call("POST", "/api/bench/devices/Nobody/keep", null).statusCode()).isEqualTo(404);
+        assertThat(call("POST", "/api/machines/1/bench/devices/Nobody/keep", null).statusCode()).isEqualTo(404);
         call("POST", "/api/machines/1/undo", null, "If-Match", JSON.readTree(saved.body()).get("revision").asString());
     }
 
@@ -151,7 +151,7 @@ class ApiTest {
         assertThat(step.get("predictedError").size()).isEqualTo(step.get("time").size());
         JsonNode moved = JSON.readTree(call("POST", "/api/calc/movement", "{\"axis\":1,\"machine\":" + machine + "}").body());
         assertThat(moved.get("holds").asBoolean()).isTrue();
-        assertThat(JSON.readTree(call("POST", "/api/calc/axis", "{\"name\":\"Washer\",\"machine\":" + machine + "}").body()).at("/load/mass").asDouble()).isZero();
+        assertThat(JSON.readTree(call("POST", "/api/calc/axes", "{\"edit\":\"ADD\",\"name\":\"Washer\",\"machine\":" + machine + "}").body()).at("/machine/axes/5/load/mass").asDouble()).isZero();
     }
 
     private static List<String> values(String body, String name) throws Exception {
@@ -223,9 +223,9 @@ class ApiTest {
     void theBenchAnswersWithItsState() throws Exception {
         JsonNode held = JSON.readTree(call("POST", "/api/machines/1/bench", "{\"program\":\"HOMING\",\"axis\":\"Shuttle\",\"running\":false}").body());
         assertThat(held.get("running").asBoolean()).isFalse();
-        JsonNode cycle = JSON.readTree(call("POST", "/api/bench/cycle", null).body());
+        JsonNode cycle = JSON.readTree(call("POST", "/api/machines/1/bench/cycle", null).body());
         assertThat(cycle.get("time").asDouble()).isEqualTo(0.002);
-        assertThat(call("POST", "/api/bench/speed", "{\"factor\":1000}").statusCode()).isEqualTo(422);
+        assertThat(call("POST", "/api/machines/1/bench/speed", "{\"factor\":1000}").statusCode()).isEqualTo(422);
         assertThat(call("POST", "/api/machines/1/bench", "{\"program\":\"HOMING\",\"axis\":\"Nobody\"}").statusCode()).isEqualTo(404);
     }
 

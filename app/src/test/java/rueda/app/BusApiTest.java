@@ -13,6 +13,8 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.test.context.DynamicPropertyRegistry;
@@ -188,12 +190,12 @@ class BusApiTest {
     void devicesAreNotExchangedUnderAHand() throws Exception {
         String key = JSON.readTree(post("/api/machines/1/control", "{\"monitoringSeconds\":5}").body()).get("key").asString();
         try {
-            String before = get("/api/bench/stand").toString();
+            String before = get("/api/machines/1/bench/stand").toString();
             assertThat(post("/api/machines/1/bench/stand", "{\"axis\":\"Shuttle\",\"changes\":[\"OTHER_ADDRESS\"]}").statusCode()).isEqualTo(409);
-            assertThat(get("/api/bench/stand").toString()).isEqualTo(before);
+            assertThat(get("/api/machines/1/bench/stand").toString()).isEqualTo(before);
             assertThat(post("/api/machines/1/bench/resolve", "{\"axis\":\"Shuttle\",\"way\":\"EXCHANGE\"}").statusCode()).isEqualTo(409);
         } finally {
-            call("DELETE", "/api/control/" + key, null, null);
+            call("DELETE", "/api/machines/1/control/" + key, null, null);
         }
         assertThat(post("/api/machines/1/bench/stand", "{\"axis\":\"Shuttle\",\"changes\":[]}").statusCode()).isEqualTo(200);
     }
@@ -299,21 +301,21 @@ class BusApiTest {
         JsonNode cut = JSON.readTree(post("/api/machines/1/bench/devices/Lift/parameters", "{\"groups\":[\"GAINS\",\"LIMITS\"],\"interruptedAfter\":1}").body());
         assertThat(cut.at("/axes/1/device/missing/0").asString()).isEqualTo("Limits and defaults");
         assertThat(value(image, "/control/positionGain")).containsExactly("50", "50", "25");
-        assertThat(JSON.readTree(post("/api/bench/devices/Lift/undo", "").body()).at("/axes/1/device/missing")).isEmpty();
+        assertThat(JSON.readTree(post("/api/machines/1/bench/devices/Lift/undo", "").body()).at("/axes/1/device/missing")).isEmpty();
         assertThat(value(image, "/control/positionGain")).containsExactly("50", "25", "25");
         post("/api/machines/1/bench/devices/Lift/parameters", "{\"groups\":[\"GAINS\",\"LIMITS\"],\"interruptedAfter\":1}");
-        post("/api/bench/devices/Lift/finish", "");
+        post("/api/machines/1/bench/devices/Lift/finish", "");
         assertThat(value(image, "/limits/max/acceleration")).containsExactly("2000", "2000", "1000");
         post("/api/machines/1/bench/devices/Lift/parameters", "{\"groups\":[\"GAINS\"],\"image\":" + image + "}");
         assertThat(value(image, "/control/positionGain")).containsExactly("50", "25", "25");
-        String json = call("GET", "/api/images/" + image + "/file", null, null).body();
+        String json = call("GET", "/api/machines/1/images/" + image + "/file", null, null).body();
         JsonNode again = JSON.readTree(file("/api/machines/1/images/file", json.getBytes(StandardCharsets.UTF_8)).body());
-        String back = call("GET", "/api/images/" + again.get("id").asString() + "/file", null, null).body();
+        String back = call("GET", "/api/machines/1/images/" + again.get("id").asString() + "/file", null, null).body();
         assertThat(JSON.readTree(back).get("held")).isEqualTo(JSON.readTree(json).get("held"));
-        String csv = call("GET", "/api/images/" + image + "/file?format=csv", null, null).body();
+        String csv = call("GET", "/api/machines/1/images/" + image + "/file?format=csv", null, null).body();
         assertThat(csv).contains("Gains,/control/positionGain,25");
         JsonNode fromCsv = JSON.readTree(file("/api/machines/1/images/file", csv.getBytes(StandardCharsets.UTF_8)).body());
-        assertThat(call("GET", "/api/images/" + fromCsv.get("id").asString() + "/file?format=csv", null, null).body()).isEqualTo(csv);
+        assertThat(call("GET", "/api/machines/1/images/" + fromCsv.get("id").asString() + "/file?format=csv", null, null).body()).isEqualTo(csv);
         assertThat(file("/api/machines/1/images/file", csv.replace("/control/positionGain,25", "/control/positionGain,fast").getBytes(StandardCharsets.UTF_8)).body()).contains("/control/positionGain").contains("a number");
         java.util.Random random = new java.util.Random(7);
         for (int i = 0; i < 60; i++) {
@@ -324,7 +326,7 @@ class BusApiTest {
             assertThat(file("/api/machines/1/images/file", changed).statusCode()).as("changed file " + i).isIn(200, 422);
         }
         assertThat(file("/api/machines/1/images/file", "{}".getBytes(StandardCharsets.UTF_8)).statusCode()).isEqualTo(422);
-        assertThat(JSON.readTree(post("/api/bench/devices/Lift/factory-reset", "").body()).at("/axes/1/device/restarting").asBoolean()).isTrue();
+        assertThat(JSON.readTree(post("/api/machines/1/bench/devices/Lift/factory-reset", "").body()).at("/axes/1/device/restarting").asBoolean()).isTrue();
         assertThat(value(image, "/control/positionGain").get(1)).isEqualTo("30");
         post("/api/machines/1/bench/stand", "{\"axis\":\"Lift\",\"changes\":[]}");
     }
@@ -367,11 +369,11 @@ class BusApiTest {
         assertThat(JSON.readTree(post("/api/calc/bus/tags", "{\"format\":\"STRUCTURED_TEXT\",\"machine\":" + can + "}").body()).get("text").asString()).contains("Shuttle_Cmd AT %QB0 : Shuttle_Cmd_T;");
         JsonNode startUp = JSON.readTree(post("/api/calc/bus/startup", "{\"axis\":0,\"machine\":" + machine() + "}").body());
         assertThat(startUp.get("derived").size()).isGreaterThan(20);
-        ObjectNode axis = (ObjectNode) JSON.readTree(post("/api/calc/axis", "{\"name\":\"Washer\",\"machine\":" + machine() + "}").body());
-        assertThat(axis.at("/station/address/number").asInt()).isEqualTo(6);
+        JsonNode added = JSON.readTree(post("/api/calc/axes", "{\"edit\":\"ADD\",\"name\":\"Washer\",\"machine\":" + machine() + "}").body());
+        assertThat(added.at("/machine/axes/5/station/address/number").asInt()).as(added.toString()).isEqualTo(6);
         post("/api/machines/1/bench", "{\"program\":\"PROGRAM\",\"running\":false}");
-        post("/api/bench/cycle", "");
-        assertThat(call("GET", "/api/bench/traffic", null, null).body()).startsWith("\n\r\r\n");
+        post("/api/machines/1/bench/cycle", "");
+        assertThat(call("GET", "/api/machines/1/bench/traffic", null, null).body()).startsWith("\n\r\r\n");
     }
 
     /** Whoever loads the network information and the tag table into one PLC finds each tag at one place; the places also differ by direction. */
@@ -402,13 +404,32 @@ class BusApiTest {
         assertThat(refused.body()).contains("bound more than once").contains(tag.toLowerCase(java.util.Locale.ROOT));
     }
 
-    @Test
-    void aMachineWithoutAxesIsRefusedByName() throws Exception {
-        ObjectNode empty = (ObjectNode) JSON.readTree(machine());
-        ((ArrayNode) empty.at("/axes")).removeAll();
-        for (HttpResponse<String> refused : java.util.List.of(post("/api/calc/bus/eni", empty.toString()), post("/api/calc/bus/tags", "{\"format\":\"XML\",\"machine\":" + empty + "}"))) {
-            assertThat(refused.statusCode()).isEqualTo(422);
-            assertThat(refused.body()).contains("/axes", "1 to 128 axes", "add an axis");
+    /** A machine begins without axes: whatever is asked about it is answered, or refused in words. */
+    @ParameterizedTest
+    @EnumSource(rueda.machine.Bus.Family.class)
+    void aMachineWithoutAxesIsAnswered(rueda.machine.Bus.Family family) throws Exception {
+        ObjectNode begun = (ObjectNode) JSON.readTree(machine());
+        ((ArrayNode) begun.at("/axes")).removeAll();
+        ((ObjectNode) begun.at("/plc")).put("program", "PROGRAM P END_PROGRAM");
+        ((ArrayNode) begun.at("/proof/expectations")).removeAll();
+        String empty = post("/api/calc/bus/family", "{\"family\":\"" + family + "\",\"machine\":" + begun + "}").body();
+        JsonNode answer = JSON.readTree(post("/api/calc/machine", empty).body());
+        assertThat(answer.at("/faults")).as(answer.toString()).isEmpty();
+        assertThat(answer.at("/program/diagnostics")).isEmpty();
+        assertThat(JSON.readTree(post("/api/calc/overview", empty).body()).at("/toDo/0/words").asString()).isEqualTo("Add the first axis");
+        for (String path : java.util.List.of("/api/calc/bus/times", "/api/calc/bus/eni", "/api/calc/bus/clocks")) {
+            HttpResponse<String> given = post(path, empty);
+            assertThat(given.statusCode()).as(path + given.body()).isIn(200, 422);
+            assertThat(given.body()).doesNotContain("NaN", "Infinity");
+        }
+        for (String path : java.util.List.of("homing", "wiring", "response", "step", "movement", "turn", "bus/startup", "bus/dcf")) {
+            String faults = java.util.List.of("wiring", "movement", "turn").contains(path) ? "\"faults\":[]," : "";
+            HttpResponse<String> given = post("/api/calc/" + path, "{\"axis\":0," + faults + "\"machine\":" + empty + "}");
+            assertThat(given.statusCode()).as(path + given.body()).isEqualTo(422);
+            assertThat(given.body()).contains("add an axis");
+        }
+        for (String format : java.util.List.of("STRUCTURED_TEXT", "XML", "CSV")) {
+            assertThat(post("/api/calc/bus/tags", "{\"format\":\"" + format + "\",\"machine\":" + empty + "}").statusCode()).isIn(200, 422);
         }
     }
 }

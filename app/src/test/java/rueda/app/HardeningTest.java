@@ -80,8 +80,8 @@ class HardeningTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"POST /api/bench/run", "POST /api/bench/hold", "POST /api/bench/stop", "POST /api/bench/cycle", "POST /api/machines/1/runs", "POST /api/machines/1/undo", "PUT /api/machines/1",
-        "POST /api/machines/1/control", "POST /api/bench/devices/Shuttle/factory-reset", "POST /api/devices?name=a.eds", "DELETE /api/images/1", "POST /api/calc/scale", "POST /api/bench/condition"})
+    @ValueSource(strings = {"POST /api/machines/1/bench/run", "POST /api/machines/1/bench/hold", "POST /api/machines/1/bench/stop", "POST /api/machines/1/bench/cycle", "POST /api/machines/1/runs", "POST /api/machines/1/undo", "PUT /api/machines/1",
+        "POST /api/machines/1/control", "POST /api/machines/1/bench/devices/Shuttle/factory-reset", "POST /api/devices?name=a.eds", "DELETE /api/machines/1/images/1", "POST /api/calc/scale", "POST /api/machines/1/bench/condition"})
     void aForeignPageChangesNothing(String request) throws Exception {
         for (String foreign : List.of("Origin: http://evil.example", "Origin: http://127.0.0.1:1", "Origin: http://localhost:9999", "Origin: null", "Origin: https://127.0.0.1:" + port,
                 "Origin: http://localhost:" + port, "Sec-Fetch-Site: cross-site", "Sec-Fetch-Site: same-site", "Origin: %%", "Origin: http://127.0.0.1:" + port + "@evil.example")) {
@@ -109,7 +109,7 @@ class HardeningTest {
     @ParameterizedTest
     @ValueSource(strings = {"Content-Type: text/plain\r\n", "Content-Type: application/x-www-form-urlencoded\r\n", "Content-Type: multipart/form-data; boundary=x\r\n", "", "Content-Type: garbage\r\n"})
     void bodiesSayWhatTheyAre(String type) throws Exception {
-        for (String path : List.of("/api/calc/entry", "/api/devices?name=x.eds", "/api/machines/1/images/file", "/api/bench/condition")) {
+        for (String path : List.of("/api/calc/entry", "/api/devices?name=x.eds", "/api/machines/1/images/file", "/api/machines/1/bench/condition")) {
             String answer = raw("POST " + path + " HTTP/1.1\r\nHost: 127.0.0.1:" + port + "\r\nConnection: close\r\n" + type + "Content-Length: 2\r\n\r\n{}");
             assertThat(answer).startsWith("HTTP/1.1 415").contains("application/problem+json", "Content-Type is");
         }
@@ -117,7 +117,7 @@ class HardeningTest {
 
     @Test
     void everyAnswerTellsTheBrowserWhatIsAllowed() throws Exception {
-        for (String path : List.of("/", "/map", "/api/machines", "/api/nothing", "/wheel.svg")) {
+        for (String path : List.of("/", "/machines/1/map/Lift", "/api/machines", "/api/nothing", "/wheel.svg")) {
             var headers = call("GET", path, null).headers();
             assertThat(headers.firstValue("Content-Security-Policy").orElse("")).as(path).contains("default-src 'none'", "script-src 'self';", "frame-ancestors 'none'", "base-uri 'none'", "form-action 'none'")
                     .doesNotContain("unsafe");
@@ -144,12 +144,12 @@ class HardeningTest {
             "DELETE | /api/machines                    | 405",
             "GET    | /api/runs/1/trace                | 400",
             "GET    | /api/runs/1/trace?signals=a&from=x | 400",
-            "GET    | /api/images/7/file               | 404",
-            "DELETE | /api/images/x                    | 400",
+            "GET    | /api/machines/1/images/7/file               | 404",
+            "DELETE | /api/machines/1/images/x                    | 400",
             "GET    | /api/machines/1/bench/scan?from=9&to=1 | 422",
-            "POST   | /api/bench/run                   | 404",
+            "POST   | /api/machines/1/bench/run                   | 404",
             "POST   | /api/machines/1/undo             | 428",
-            "POST   | /api/bench/devices/Nobody/keep   | 404"})
+            "POST   | /api/machines/1/bench/devices/Nobody/keep   | 404"})
     void everyRefusalIsAProblemDocument(String method, String path, int status) throws Exception {
         HttpResponse<String> answer = call(method, path.strip(), null);
         assertThat(answer.statusCode()).as(answer.body()).isEqualTo(status);

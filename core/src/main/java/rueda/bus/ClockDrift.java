@@ -34,7 +34,7 @@ public final class ClockDrift {
     public record StationClock(String axis, double ppm, List<Double> deviation, double settled, double inTime) {
     }
 
-    /** @param seconds between two samples */
+    /** @param reference axis whose station gives the time, empty when there is no station  @param sampleSeconds between two samples */
     public record Drift(String reference, double sampleSeconds, List<StationClock> stations) {
     }
 
@@ -45,7 +45,7 @@ public final class ClockDrift {
         for (int i = 0; i < machine.axes().size(); i++) {
             stations.add(station(machine, i, seconds));
         }
-        return new Drift(machine.axes().get(reference(machine)).name(), stride * machine.bus().cycleMicros() * 1e-6, stations);
+        return new Drift(machine.axes().isEmpty() ? "" : machine.axes().get(reference(machine)).name(), stride * machine.bus().cycleMicros() * 1e-6, stations);
     }
 
     private static int cycles(Machine machine, double seconds) {

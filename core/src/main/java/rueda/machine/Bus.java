@@ -82,6 +82,10 @@ public record Bus(Family family, int cycleMicros, int kiloBits, boolean lowWordF
      */
     public record Clock(String reference, int shiftMicros, int windowNanos) {
         public static final Clock USUAL = new Clock("", 0, 1000);
+
+        public Clock withReference(String changed) {
+            return new Clock(changed, shiftMicros, windowNanos);
+        }
     }
 
     /** EtherCAT with this cycle. */

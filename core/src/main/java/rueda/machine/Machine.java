@@ -10,7 +10,7 @@ import java.util.Optional;
  * @param name   name shown to the user, not empty
  * @param bus    the fieldbus
  * @param plc    the controller and its program
- * @param axes   the axes in the order of the rail, at least one
+ * @param axes   the axes in the order of the rail, up to 128; a machine begins without any
  * @param proof  what must be true when the program runs
  */
 @RecordBuilder

@@ -59,8 +59,8 @@ public final class MachineRules {
         if (!missing("/plc/program", "Program", machine.plc().program()) && machine.plc().program().length() > 200_000) {
             refuse("/plc/program", "Program", machine.plc().program().length() + " characters", "up to 200 000 characters", "shorten it");
         }
-        if (machine.axes().isEmpty() || machine.axes().size() > 128) {
-            refuse("/axes", "Axes", Integer.toString(machine.axes().size()), "1 to 128 axes", machine.axes().isEmpty() ? "add an axis" : "remove some");
+        if (machine.axes().size() > 128) {
+            refuse("/axes", "Axes", Integer.toString(machine.axes().size()), "up to 128 axes", "remove some");
             return;
         }
         if (machine.proof().expectations().size() > MOST_EXPECTATIONS) {

@@ -57,7 +57,7 @@ abstract class BrowserTest {
                 .setArgs(List.of("--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking")));
         PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE);
         page = newPage();
-        page.navigate(rueda.address() + "/scale");
+        page.navigate(rueda.address() + "/machines/1/scale");
         if (demo == null) {
             demo = (String) page.evaluate("fetch('/api/machines/1').then(r => r.json()).then(m => JSON.stringify(m.document))");
         }
@@ -95,7 +95,7 @@ abstract class BrowserTest {
     }
 
     void open(Page where, String stage) {
-        where.navigate(rueda.address() + stage);
+        where.navigate(rueda.address() + "/machines/1" + stage);
         expect(where.getByTestId("saved")).containsText("All saved");
     }
 

@@ -9,6 +9,7 @@ class NewAxisTest extends BrowserTest {
     @Test
     void anAxisFromNothingToHomed() {
         open("/scale");
+        button("Add an axis").click();
         field("Name of a new axis").fill("shuttle");
         button("Add").click();
         expect(page.locator(".rail")).containsText("Allowed: a name no other axis has");
@@ -58,7 +59,10 @@ class NewAxisTest extends BrowserTest {
         page.getByLabel("Clock").selectOption("1");
         button("Give control back").click();
 
-        button("Remove").click();
+        button("What can be done with Washer").click();
+        page.getByText("Remove", new Page.GetByTextOptions().setExact(true)).last().click();
+        expect(page.locator(".rail")).containsText("Removed with it: 10 tags");
+        page.locator(".rail .form").getByText("Remove", new com.microsoft.playwright.Locator.GetByTextOptions().setExact(true)).click();
         expect(page.locator(".rail")).not().containsText("Washer");
         button("Undo").click();
         expect(page.locator(".rail")).containsText("Washer");

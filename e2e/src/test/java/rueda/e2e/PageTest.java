@@ -54,9 +54,9 @@ class PageTest extends BrowserTest {
             if (theme.equals("dark")) {
                 button("Dark theme").click();
             }
-            for (String stage : new String[] {"/connect", "/map", "/scale", "/wire", "/tune", "/home", "/program", "/prove"}) {
+            for (String stage : new String[] {"/overview", "/connect", "/map", "/scale", "/wire", "/tune", "/home", "/program", "/prove"}) {
                 open(stage);
-                expect(side()).isVisible();
+                expect(stage.equals("/overview") ? page.getByLabel("Left to do") : side()).isVisible();
                 page.waitForTimeout(600);
                 expectAccessible(stage + ", " + theme);
             }
@@ -67,11 +67,19 @@ class PageTest extends BrowserTest {
             }
         }
         screenshot("prove-dark");
+        button("Light theme").click();
+        open("/overview");
+        expect(page.getByLabel("Left to do")).containsText("Home · Doser");
+        screenshot("overview");
+        page.navigate(rueda.address() + "/");
+        expect(page.getByTestId("machine").first()).containsText("does not hold");
+        screenshot("machines");
+        expectAccessible("machines");
     }
 
     @Test
     void nothingScrollsThePageAt1280By800() {
-        for (String stage : new String[] {"/connect", "/map", "/scale", "/wire", "/tune", "/home", "/program", "/prove"}) {
+        for (String stage : new String[] {"/overview", "/connect", "/map", "/scale", "/wire", "/tune", "/home", "/program", "/prove"}) {
             open(stage);
             assertThat((Integer) page.evaluate("document.documentElement.scrollHeight")).as(stage).isEqualTo(800);
             assertThat((Integer) page.evaluate("document.documentElement.scrollWidth")).as(stage).isEqualTo(1280);

@@ -17,6 +17,7 @@ import java.sql.DriverManager;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.concurrent.CountDownLatch;
 import java.util.Random;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Matcher;
@@ -236,8 +237,16 @@ class ReliabilityTest {
             /* what was stored without having been answered before the kill is there now: from here on it counts */
             revision = number(now, "revision");
             name = now.replaceFirst("(?s).*\"document\":\\{\"name\":\"([^\"]*)\".*", "$1");
-            long killAt = System.nanoTime() + (long) ((200 + random.nextInt(2300)) * 1e6);
+            long killAfter = (long) ((200 + random.nextInt(2300)) * 1e6);
+            /* in every other round from its first acknowledged write on, so that a busy machine has some too */
+            CountDownLatch begun = new CountDownLatch(round % 2);
             Thread killer = new Thread(() -> {
+                try {
+                    begun.await();
+                } catch (InterruptedException never) {
+                    throw new IllegalStateException(never);
+                }
+                long killAt = System.nanoTime() + killAfter;
                 while (System.nanoTime() < killAt) {
                     Thread.onSpinWait();
                 }
@@ -252,6 +261,7 @@ class ReliabilityTest {
                     revision = number(saved.body(), "revision");
                     name = next;
                     acknowledged++;
+                    begun.countDown();
                     if (k % 3 == 0) {
                         HttpResponse<String> image = send(rueda, "POST", "/api/machines/1/images", "{\"axis\":\"Shuttle\",\"name\":\"" + next + "\"}", revision);
                         if (image.statusCode() == 200) {
@@ -272,6 +282,6 @@ class ReliabilityTest {
             }
         }
         System.out.println("Killed " + ROUNDS + " times; " + acknowledged + " acknowledged writes, none lost.");
-        assertThat(acknowledged).isGreaterThan(ROUNDS);
+        assertThat(acknowledged).isGreaterThanOrEqualTo(ROUNDS / 2);
     }
 }

@@ -40,7 +40,7 @@ class StoredDocumentTest extends BrowserTest {
         field("Mass").press("Tab");
         expect(saved()).containsText("All saved");
         long broken = stored("\"bus\":{", "\"bus\":{{");
-        page.navigate(rueda.address() + "/scale");
+        page.navigate(rueda.address() + "/machines/1/scale");
         expect(page.getByTestId("unreadable")).containsText("turning cell cannot be opened");
         expect(page.getByTestId("unreadable")).containsText("Nothing of it is lost");
         expect(button("Open revision " + (broken - 1))).isVisible();
@@ -56,7 +56,7 @@ class StoredDocumentTest extends BrowserTest {
     void entriesThatAreNotKnownAreNamedBeforeTheyAreLeftOut() throws Exception {
         open("/scale");
         long number = stored("\"bus\":{", "\"bus\":{\"colour\":\"red\",");
-        page.navigate(rueda.address() + "/scale");
+        page.navigate(rueda.address() + "/machines/1/scale");
         expect(page.getByTestId("unknown-entries")).containsText("/bus/colour");
         expect(page.getByTestId("unknown-entries")).containsText("revision " + number + " keeps it");
         field("Mass").fill("34");

@@ -149,7 +149,7 @@ class BusController {
     private static Axis axis(Machine machine, int axis) {
         checked(machine);
         if (axis < 0 || axis >= machine.axes().size()) {
-            throw new InvalidEntry("axis", Integer.toString(axis), "0 to " + (machine.axes().size() - 1), "choose an axis");
+            throw new InvalidEntry("axis", Integer.toString(axis), machine.axes().isEmpty() ? "nothing: the machine has no axis" : "0 to " + (machine.axes().size() - 1), machine.axes().isEmpty() ? "add an axis first" : "choose an axis");
         }
         return machine.axes().get(axis);
     }

@@ -19,13 +19,12 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseBodyEmitter;
 import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 import rueda.advice.Advice;
-import rueda.advice.ConnectAdvice;
+import rueda.advice.DocumentAdvice;
+import rueda.advice.Finding.Change;
 import rueda.advice.Figure;
-import rueda.advice.MapAdvice;
+import rueda.advice.MachineOverview;
 import rueda.advice.ScaleAdvice;
-import rueda.advice.TuneAdvice;
 import rueda.advice.ValuePath;
-import rueda.advice.WireAdvice;
 import rueda.app.devices.DeviceLibrary;
 import rueda.app.web.Refusals.RefusedEntries;
 import rueda.app.machine.MachineJson;
@@ -48,7 +47,6 @@ import rueda.machine.Axis;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import rueda.machine.MachineRules;
-import rueda.machine.NewAxis;
 import rueda.plant.Mistake;
 import rueda.plc.Diagnostic;
 import rueda.plc.StructuredTextCompiler;
@@ -64,9 +62,11 @@ class CalcController {
 
     private final DeviceLibrary library;
     private final Calculations calculations;
+    private final Drafts drafts;
 
-    CalcController(DeviceLibrary library, Calculations calculations) {
+    CalcController(DeviceLibrary library, Calculations calculations, Drafts drafts) {
         this.library = library;
+        this.drafts = drafts;
         this.calculations = calculations;
     }
 
@@ -105,13 +105,18 @@ class CalcController {
         return value;
     }
 
-    /** @param machine the document, saved or not  @param axis number of the axis */
-    record AxisQuestion(Machine machine, int axis) {
+    /** @param machine the document, saved or not; left out where its key is given  @param base key of a document that an answer has named  @param axis number of the axis */
+    record AxisQuestion(Machine machine, String base, int axis) {
+    }
+
+    private AxisQuestion known(AxisQuestion q) {
+        return q.machine() != null || q.base() == null ? q : new AxisQuestion(drafts.of(q.base()).machine(), q.base(), q.axis());
     }
 
     @Operation(summary = "Counts per unit, position factors, limits and findings of an axis")
     @PostMapping("/scale")
-    Advice scale(@RequestBody AxisQuestion q) {
+    Advice scale(@RequestBody AxisQuestion asked) {
+        AxisQuestion q = known(asked);
         return ScaleAdvice.of(checked(q.machine(), q.axis()), q.machine().bus(), "/axes/" + q.axis());
     }
 
@@ -129,7 +134,8 @@ class CalcController {
     @Operation(summary = "Carries homing out on a bench of its own and says what it gives")
     @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", schema = @Schema(implementation = HomingAnswer.class)))
     @PostMapping("/homing")
-    ResponseEntity<ResponseBodyEmitter> homing(@RequestBody AxisQuestion q) {
+    ResponseEntity<ResponseBodyEmitter> homing(@RequestBody AxisQuestion asked) {
+        AxisQuestion q = known(asked);
         Axis axis = checked(q.machine(), q.axis());
         return calculations.answer(() -> searched(q, axis));
     }
@@ -212,16 +218,6 @@ class CalcController {
         return calculations.answer(() -> MovementTrial.run(q.machine(), q.axis(), q.faults()));
     }
 
-    @Operation(summary = "An axis as it begins, its load still to be entered")
-    @PostMapping("/axis")
-    Axis newAxis(@RequestBody NewAxisQuestion q) {
-        return NewAxis.named(q.name()).withStation(BusFamily.fresh(q.machine(), q.name()));
-    }
-
-    /** @param machine gives the bus, and the addresses that are taken */
-    record NewAxisQuestion(Machine machine, String name) {
-    }
-
     /** See {@link MoveTrial.Result}; settled is null when the load does not settle, inPosition when the drive does not report it. */
     record StepAnswer(List<Double> time, List<Double> commanded, List<Double> actual, List<Double> followingError, List<Double> torque, List<Double> predictedError,
                       List<Double> allowedError, double peakTorque, Double settled, Double inPosition, boolean cutShort) {
@@ -230,7 +226,8 @@ class CalcController {
     @Operation(summary = "A short move of an axis on a bench of its own, as it is commanded and as it is made")
     @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", schema = @Schema(implementation = StepAnswer.class)))
     @PostMapping("/response")
-    ResponseEntity<ResponseBodyEmitter> response(@RequestBody AxisQuestion q) {
+    ResponseEntity<ResponseBodyEmitter> response(@RequestBody AxisQuestion asked) {
+        AxisQuestion q = known(asked);
         checked(q.machine(), q.axis());
         return calculations.answer(() -> answer(MoveTrial.run(q.machine(), q.axis())));
     }
@@ -238,7 +235,8 @@ class CalcController {
     @Operation(summary = "A small step of the setpoint on a bench of its own, without feed-forward, as it is made and as theory says")
     @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", schema = @Schema(implementation = StepAnswer.class)))
     @PostMapping("/step")
-    ResponseEntity<ResponseBodyEmitter> step(@RequestBody AxisQuestion q) {
+    ResponseEntity<ResponseBodyEmitter> step(@RequestBody AxisQuestion asked) {
+        AxisQuestion q = known(asked);
         checked(q.machine(), q.axis());
         return calculations.answer(() -> answer(MoveTrial.step(q.machine(), q.axis())));
     }
@@ -317,37 +315,61 @@ class CalcController {
     }
 
     private static ProgramAnswer compiled(Machine machine) {
-        var program = StructuredTextCompiler.compile(machine.plc().program(), Bench.environment(machine));
-        return new ProgramAnswer(program.diagnostics(), program.variables().stream()
-                .filter(v -> v.type() == rueda.plc.Type.BOOL).map(rueda.plc.Variable::name).toList());
+        return Drafts.compiled(machine);
     }
 
-    /** Everything the page shows beside a document: refused entries, or the advice of each axis and stage. */
-    record MachineAnswer(List<EntryFault> faults, List<StageAdvice> stages, ProgramAnswer program) {
-    }
-
-    record StageAdvice(String stage, int axis, Advice advice) {
+    /**
+     * Everything the page shows beside a document: refused entries, or the advice of each axis and stage.
+     *
+     * @param base key of this document, for a question about what is changed in it
+     */
+    record MachineAnswer(String base, List<EntryFault> faults, List<DocumentAdvice.StageAdvice> stages, ProgramAnswer program) {
     }
 
     @Operation(summary = "What a document gives at every stage; homing has a call of its own")
     @PostMapping("/machine")
     MachineAnswer machine(@RequestBody Machine machine) {
+        Drafts.Draft draft = drafts.begin(machine, library.descriptions());
+        return new MachineAnswer(draft.key(), draft.faults(), draft.faults().isEmpty() ? draft.advice().all() : List.of(), draft.faults().isEmpty() ? draft.program() : NOTHING);
+    }
+
+    private static final ProgramAnswer NOTHING = new ProgramAnswer(List.of(), List.of());
+
+    /** @param base key of a document that an answer has named  @param changes of it, RFC 6902: add, replace, remove */
+    record ChangeQuestion(String base, List<Change> changes) {
+    }
+
+    /**
+     * What is different after changes.
+     *
+     * @param base    key of the changed document
+     * @param faults  refused entries; with them nothing else is said
+     * @param stages  advice that is not what it was after the last document without refused entries
+     * @param axes    how many axes there are; with another number all advice is told
+     * @param program null when it is as it was
+     */
+    record ChangeAnswer(String base, List<EntryFault> faults, List<DocumentAdvice.StageAdvice> stages, int axes, ProgramAnswer program) {
+    }
+
+    @Operation(summary = "What changes of a document give: only what is different. 404 when the document is not kept any more: then ask with all of it")
+    @PostMapping("/machine/changes")
+    ChangeAnswer changes(@RequestBody ChangeQuestion q) {
+        Drafts.Draft before = drafts.of(q.base());
+        Drafts.Draft after = drafts.after(before, q.changes(), library.descriptions());
+        if (!after.faults().isEmpty()) {
+            return new ChangeAnswer(after.key(), after.faults(), List.of(), after.machine().axes().size(), null);
+        }
+        return new ChangeAnswer(after.key(), List.of(), after.advice().changedSince(before.advice()), after.machine().axes().size(), after.program().equals(before.program()) ? null : after.program());
+    }
+
+    @Operation(summary = "A machine at a glance: its axes, and what is not entered yet")
+    @PostMapping("/overview")
+    MachineOverview overview(@RequestBody Machine machine) {
         List<EntryFault> faults = MachineRules.check(machine);
         if (!faults.isEmpty()) {
-            return new MachineAnswer(faults, List.of(), new ProgramAnswer(List.of(), List.of()));
+            throw new RefusedEntries(faults);
         }
-        List<StageAdvice> stages = new ArrayList<>();
-        List<DeviceDescription> known = library.descriptions();
-        CycleTimes times = BusFamily.of(machine.bus()).times(machine);
-        for (int i = 0; i < machine.axes().size(); i++) {
-            Axis axis = machine.axes().get(i);
-            stages.add(new StageAdvice("connect", i, ConnectAdvice.of(machine, i, known)));
-            stages.add(new StageAdvice("map", i, MapAdvice.of(machine, axis, "/axes/" + i, times)));
-            stages.add(new StageAdvice("scale", i, ScaleAdvice.of(axis, machine.bus(), "/axes/" + i)));
-            stages.add(new StageAdvice("tune", i, TuneAdvice.of(axis, "/axes/" + i)));
-            stages.add(new StageAdvice("wire", i, WireAdvice.of(axis, "/axes/" + i)));
-        }
-        return new MachineAnswer(faults, stages, compiled(machine));
+        return MachineOverview.of(machine);
     }
 
     private static Axis checked(Machine machine, int axis) {
@@ -359,7 +381,7 @@ class CalcController {
             throw new RefusedEntries(faults);
         }
         if (axis < 0 || axis >= machine.axes().size()) {
-            throw new InvalidEntry("axis", Integer.toString(axis), "0 to " + (machine.axes().size() - 1), "choose an axis of the document");
+            throw new InvalidEntry("axis", Integer.toString(axis), machine.axes().isEmpty() ? "nothing: the machine has no axis" : "0 to " + (machine.axes().size() - 1), machine.axes().isEmpty() ? "add an axis first" : "choose an axis of the document");
         }
         return machine.axes().get(axis);
     }

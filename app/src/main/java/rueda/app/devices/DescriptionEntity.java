@@ -25,9 +25,9 @@ public class DescriptionEntity {
     protected DescriptionEntity() {
     }
 
-    DescriptionEntity(String fileName, byte[] content) {
+    DescriptionEntity(String fileName, byte[] content, Instant now) {
         this.fileName = fileName;
         this.content = content;
-        this.broughtAt = Instant.now();
+        this.broughtAt = now;
     }
 }

@@ -1,5 +1,6 @@
 package rueda.app.devices;
 
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -28,10 +29,12 @@ public class DeviceLibrary {
 
     private final DescriptionFiles files;
     private final List<DeviceDescription> shipped = ShippedDevices.all();
+    private final Clock clock;
     /** what was brought in, read once */
     private volatile List<KnownDevice> brought;
 
-    DeviceLibrary(DescriptionFiles files) {
+    DeviceLibrary(DescriptionFiles files, Clock clock) {
+        this.clock = clock;
         this.files = files;
     }
 
@@ -89,7 +92,7 @@ public class DeviceLibrary {
             throw new UnreadableFile(name, reading.value().get(0).name(), "a device or revision that is not known yet", "nothing needs to be done");
         }
         if (!nothingNew) {
-            files.save(new DescriptionEntity(name.length() > 200 ? name.substring(0, 200) : name, content));
+            files.save(new DescriptionEntity(name.length() > 200 ? name.substring(0, 200) : name, content, clock.instant()));
             brought = null;
         }
         return new Brought(reading.value(), configuration, remarks);

@@ -27,11 +27,11 @@ public class ImageEntity {
     protected ImageEntity() {
     }
 
-    ImageEntity(long machineId, String axis, String name, String content) {
+    ImageEntity(long machineId, String axis, String name, String content, Instant now) {
         this.machineId = machineId;
         this.axis = axis;
         this.name = name;
         this.content = content;
-        this.takenAt = Instant.now();
+        this.takenAt = now;
     }
 }

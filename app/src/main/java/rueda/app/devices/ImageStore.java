@@ -1,5 +1,6 @@
 package rueda.app.devices;
 
+import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import org.springframework.stereotype.Service;
@@ -16,8 +17,10 @@ public class ImageStore {
 
     private final Images images;
     private final MachineStore machines;
+    private final Clock clock;
 
-    ImageStore(Images images, MachineStore machines) {
+    ImageStore(Images images, MachineStore machines, Clock clock) {
+        this.clock = clock;
         this.images = images;
         this.machines = machines;
     }
@@ -42,26 +45,26 @@ public class ImageStore {
         if (name == null || name.isBlank() || name.length() > 80) {
             throw new InvalidEntry("name", String.valueOf(name), "1 to 80 characters", "enter a name");
         }
-        return view(images.save(new ImageEntity(machineId, held.name(), name.strip(), MachineJson.write(held))));
+        return view(images.save(new ImageEntity(machineId, held.name(), name.strip(), MachineJson.write(held), clock.instant())));
     }
 
     /** The values of an image, as the parameters of an axis. */
     @Transactional(readOnly = true)
-    public Axis held(long imageId) {
-        return MachineJson.read(entity(imageId).content, Axis.class);
+    public Axis held(long machineId, long imageId) {
+        return MachineJson.read(entity(machineId, imageId).content, Axis.class);
     }
 
     @Transactional(readOnly = true)
-    public ImageView view(long imageId) {
-        return view(entity(imageId));
+    public ImageView view(long machineId, long imageId) {
+        return view(entity(machineId, imageId));
     }
 
-    private ImageEntity entity(long imageId) {
-        return images.findById(imageId).orElseThrow(() -> new NotFound("device image " + imageId));
+    private ImageEntity entity(long machineId, long imageId) {
+        return images.findById(imageId).filter(image -> image.machineId == machineId).orElseThrow(() -> new NotFound("device image " + imageId));
     }
 
     @Transactional
-    public void forget(long imageId) {
-        images.delete(entity(imageId));
+    public void forget(long machineId, long imageId) {
+        images.delete(entity(machineId, imageId));
     }
 }

@@ -33,6 +33,12 @@ public final class Completeness {
             Map.entry("ComparisonQuestion", Set.of("columns", "order")),
             Map.entry("WriteQuestion", Set.of("image", "interruptedAfter")),
             Map.entry("HandAnswer", Set.of("refusal")),
+            Map.entry("AxisListQuestion", Set.of("axis", "name", "feed", "to")),
+            Map.entry("AxisQuestion", Set.of("machine", "base")),
+            Map.entry("ChangeAnswer", Set.of("program")),
+            Map.entry("NewMachineQuestion", Set.of("name")),
+            Map.entry("CopyQuestion", Set.of("name")),
+            Map.entry("Listed", Set.of("deletedAt", "lastProof")),
             Map.entry("Start", Set.of("axis", "running")),
             Map.entry("ProfileQuestion", Set.of("startVelocity", "endVelocity", "maxDeceleration", "maxJerk")));
 

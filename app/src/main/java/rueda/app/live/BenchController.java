@@ -18,16 +18,16 @@ import rueda.quantity.InvalidEntry;
 
 /** Orders to the live bench; what it does comes over the live stream. While somebody moves axes by hand they need the key of the control lease in the header {@value #KEY}. */
 @RestController
-@RequestMapping("/api")
+@RequestMapping("/api/machines/{id}/bench")
 class BenchController {
 
     /** Header that carries the key of the control lease. */
     static final String KEY = "Rueda-Control";
 
-    private final BenchService bench;
+    private final Benches benches;
 
-    BenchController(BenchService bench) {
-        this.bench = bench;
+    BenchController(Benches benches) {
+        this.benches = benches;
     }
 
     /** @param program PROGRAM or HOMING  @param axis axis to home  @param running false: made, but held */
@@ -35,36 +35,36 @@ class BenchController {
     }
 
     @Operation(summary = "Makes the bench anew from the saved machine")
-    @PostMapping("/machines/{id}/bench")
+    @PostMapping
     LiveBench.State start(@PathVariable long id, @RequestBody Start start) {
         if (start.program() == null) {
             throw new InvalidEntry("program", "missing", "PROGRAM or HOMING", "say what to run");
         }
-        return bench.start(id, start.program(), start.axis(), !Boolean.FALSE.equals(start.running()));
+        return benches.of(id).start(start.program(), start.axis(), !Boolean.FALSE.equals(start.running()));
     }
 
     @Operation(summary = "Lets the clock run")
-    @PostMapping("/bench/run")
-    LiveBench.State run(@RequestHeader(name = KEY, required = false) String key) {
-        return bench.run(key);
+    @PostMapping("/run")
+    LiveBench.State run(@PathVariable long id, @RequestHeader(name = KEY, required = false) String key) {
+        return benches.of(id).run(key);
     }
 
     @Operation(summary = "Holds the clock")
-    @PostMapping("/bench/hold")
-    LiveBench.State hold(@RequestHeader(name = KEY, required = false) String key) {
-        return bench.hold(key);
+    @PostMapping("/hold")
+    LiveBench.State hold(@PathVariable long id, @RequestHeader(name = KEY, required = false) String key) {
+        return benches.of(id).hold(key);
     }
 
     @Operation(summary = "One cycle of the program's task, then holds")
-    @PostMapping("/bench/cycle")
-    LiveBench.State cycle(@RequestHeader(name = KEY, required = false) String key) {
-        return bench.oneCycle(key);
+    @PostMapping("/cycle")
+    LiveBench.State cycle(@PathVariable long id, @RequestHeader(name = KEY, required = false) String key) {
+        return benches.of(id).oneCycle(key);
     }
 
     @Operation(summary = "Quick stop of every axis")
-    @PostMapping("/bench/stop")
-    LiveBench.State stop() {
-        return bench.stopAllAxes();
+    @PostMapping("/stop")
+    LiveBench.State stop(@PathVariable long id) {
+        return benches.of(id).stopAllAxes();
     }
 
     /** @param axis name of the axis  @param faults what is wrong with its wiring; empty for nothing */
@@ -72,36 +72,36 @@ class BenchController {
     }
 
     @Operation(summary = "Makes mistakes of wiring on the bench; a bench that is there is switched off and on, held")
-    @PostMapping("/bench/condition")
-    Map<String, Set<Mistake>> condition(@RequestBody BenchCondition wanted) {
+    @PostMapping("/condition")
+    Map<String, Set<Mistake>> condition(@PathVariable long id, @RequestBody BenchCondition wanted) {
         if (wanted.axis() == null || wanted.faults() == null) {
             throw new InvalidEntry("faults", "missing", "an axis and a list of faults", "send both");
         }
-        return bench.condition(wanted.axis(), wanted.faults());
+        return benches.of(id).condition(wanted.axis(), wanted.faults());
     }
 
     @Operation(summary = "The mistakes of wiring that are made on the bench, by axis")
-    @GetMapping("/bench/condition")
-    Map<String, Set<Mistake>> condition() {
-        return bench.condition();
+    @GetMapping("/condition")
+    Map<String, Set<Mistake>> condition(@PathVariable long id) {
+        return benches.of(id).condition();
     }
 
     @Operation(summary = "Writes the parameters of the saved machine into the devices of the bench")
-    @PostMapping("/machines/{id}/bench/devices/write")
+    @PostMapping("/devices/write")
     LiveBench.State write(@PathVariable long id, @RequestHeader(name = KEY, required = false) String key) {
-        return bench.writeDevices(key, id);
+        return benches.of(id).writeDevices(key);
     }
 
     @Operation(summary = "The device of an axis keeps its working memory when it is switched off")
-    @PostMapping("/bench/devices/{axis}/keep")
-    LiveBench.State keep(@PathVariable String axis, @RequestHeader(name = KEY, required = false) String key) {
-        return bench.keep(key, axis);
+    @PostMapping("/devices/{axis}/keep")
+    LiveBench.State keep(@PathVariable long id, @PathVariable String axis, @RequestHeader(name = KEY, required = false) String key) {
+        return benches.of(id).keep(key, axis);
     }
 
     @Operation(summary = "Switches the device of an axis off and on; what it had not kept is lost")
-    @PostMapping("/bench/devices/{axis}/restart")
-    LiveBench.State restart(@PathVariable String axis, @RequestHeader(name = KEY, required = false) String key) {
-        return bench.restart(key, axis);
+    @PostMapping("/devices/{axis}/restart")
+    LiveBench.State restart(@PathVariable long id, @PathVariable String axis, @RequestHeader(name = KEY, required = false) String key) {
+        return benches.of(id).restart(key, axis);
     }
 
     /** @param factor machine time per wall time, 0.1 to 20 */
@@ -109,17 +109,17 @@ class BenchController {
     }
 
     @Operation(summary = "Frames of the last bus cycles as pcapng, for any protocol analyser")
-    @GetMapping(path = "/bench/traffic", produces = "application/vnd.tcpdump.pcap")
-    ResponseEntity<byte[]> traffic() {
-        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, Downloads.named("bus-traffic.pcapng")).body(bench.traffic());
+    @GetMapping(path = "/traffic", produces = "application/vnd.tcpdump.pcap")
+    ResponseEntity<byte[]> traffic(@PathVariable long id) {
+        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, Downloads.named("bus-traffic.pcapng")).body(benches.of(id).traffic());
     }
 
     @Operation(summary = "Speed of the clock")
-    @PostMapping("/bench/speed")
-    LiveBench.State speed(@RequestBody Speed speed, @RequestHeader(name = KEY, required = false) String key) {
+    @PostMapping("/speed")
+    LiveBench.State speed(@PathVariable long id, @RequestBody Speed speed, @RequestHeader(name = KEY, required = false) String key) {
         if (!(speed.factor() >= 0.1 && speed.factor() <= 20)) {
             throw new InvalidEntry("factor", Double.toString(speed.factor()), "0.1 to 20", "choose 1 for real time");
         }
-        return bench.speed(key, speed.factor());
+        return benches.of(id).speed(key, speed.factor());
     }
 }

@@ -13,13 +13,13 @@ import rueda.quantity.InvalidEntry;
 
 /** Moving axes by hand: control is taken as a lease, renewed, and given back. */
 @RestController
-@RequestMapping("/api")
+@RequestMapping("/api/machines/{id}/control")
 class HandController {
 
-    private final BenchService bench;
+    private final Benches benches;
 
-    HandController(BenchService bench) {
-        this.bench = bench;
+    HandController(Benches benches) {
+        this.benches = benches;
     }
 
     /** @param monitoringSeconds the axes ramp down when control is not renewed for so long, 0.2 to 10 s; 2 when left out */
@@ -31,27 +31,27 @@ class HandController {
     }
 
     @Operation(summary = "Takes the control lease; the program is held")
-    @PostMapping("/machines/{id}/control")
+    @PostMapping
     ControlTaken take(@PathVariable long id, @RequestBody TakeControl wanted) {
         double seconds = wanted.monitoringSeconds() == null ? 2 : wanted.monitoringSeconds();
         if (!ControlLease.allows(seconds)) {
             throw new InvalidEntry("monitoringSeconds", Double.toString(seconds), "0.2 to 10 s", "choose 2 s");
         }
-        return new ControlTaken(bench.takeControl(id, seconds), seconds);
+        return new ControlTaken(benches.of(id).takeControl(seconds), seconds);
     }
 
     @Operation(summary = "Renews the lease; at least every monitoring time")
-    @PostMapping("/control/{key}/renew")
+    @PostMapping("/{key}/renew")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void renew(@PathVariable String key) {
-        bench.renewControl(key);
+    void renew(@PathVariable long id, @PathVariable String key) {
+        benches.of(id).renewControl(key);
     }
 
     @Operation(summary = "Gives control back: the axes ramp down and are disabled")
-    @DeleteMapping("/control/{key}")
+    @DeleteMapping("/{key}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void release(@PathVariable String key) {
-        bench.releaseControl(key);
+    void release(@PathVariable long id, @PathVariable String key) {
+        benches.of(id).releaseControl(key);
     }
 
     /** What a person orders. */
@@ -75,8 +75,8 @@ class HandController {
     }
 
     @Operation(summary = "Orders an axis to do something")
-    @PostMapping("/control/{key}/orders")
-    HandAnswer order(@PathVariable String key, @RequestBody HandOrder order) {
+    @PostMapping("/{key}/orders")
+    HandAnswer order(@PathVariable long id, @PathVariable String key, @RequestBody HandOrder order) {
         if (order.order() == null) {
             throw new InvalidEntry("order", "missing", "ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET, OVERRIDE, TORQUE, FORCE, VOLTAGE, FORCE_CONTROL_BIT, FORCE_STATUS_BIT or RELEASE_FORCES", "say what to do");
         }
@@ -87,6 +87,6 @@ class HandController {
         if (needsValue && (order.value() == null || !Double.isFinite(order.value()))) {
             throw new InvalidEntry("value", "missing", "a number", "enter one");
         }
-        return new HandAnswer(bench.handOrder(key, order));
+        return new HandAnswer(benches.of(id).handOrder(key, order));
     }
 }

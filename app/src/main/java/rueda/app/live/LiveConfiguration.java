@@ -10,14 +10,14 @@ import org.springframework.web.socket.config.annotation.WebSocketHandlerRegistry
 @EnableWebSocket
 class LiveConfiguration implements WebSocketConfigurer {
 
-    private final LiveStream stream;
+    private final LiveSockets sockets;
 
-    LiveConfiguration(LiveStream stream) {
-        this.stream = stream;
+    LiveConfiguration(LiveSockets sockets) {
+        this.sockets = sockets;
     }
 
     @Override
     public void registerWebSocketHandlers(WebSocketHandlerRegistry registry) {
-        registry.addHandler(stream, "/api/live");
+        registry.addHandler(sockets, LiveSockets.PATH);
     }
 }

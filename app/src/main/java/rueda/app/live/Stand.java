@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.springframework.stereotype.Component;
 import rueda.app.web.Refusals.NotFound;
 import rueda.bench.NetworkScan;
 import rueda.bench.NetworkScan.Found;
@@ -15,8 +14,7 @@ import rueda.machine.Axis;
 import rueda.machine.Control;
 import rueda.machine.Machine;
 
-/** The devices on the bench as they really are, where that is not what is planned. Guarded by its own lock. */
-@Component
+/** The devices on the bench of a machine as they really are, where that is not what is planned. Guarded by its own lock. */
 class Stand {
 
     /** devices that are not as planned; empty for one that is missing */

@@ -39,22 +39,20 @@ import rueda.quantity.InvalidEntry;
 @RequestMapping("/api")
 class StandController {
 
-    private final BenchService bench;
-    private final Stand stand;
+    private final Benches benches;
     private final MachineStore machines;
     private final ImageStore images;
 
-    StandController(BenchService bench, Stand stand, MachineStore machines, ImageStore images) {
-        this.bench = bench;
-        this.stand = stand;
+    StandController(Benches benches, MachineStore machines, ImageStore images) {
+        this.benches = benches;
         this.machines = machines;
         this.images = images;
     }
 
     @Operation(summary = "How the devices on the bench differ from the plan, by axis")
-    @GetMapping("/bench/stand")
-    Map<String, Set<StandChange>> changes() {
-        return stand.changes();
+    @GetMapping("/machines/{id}/bench/stand")
+    Map<String, Set<StandChange>> changes(@PathVariable long id) {
+        return benches.of(id).stand().changes();
     }
 
     /** @param changes empty for the planned device */
@@ -68,8 +66,8 @@ class StandController {
             throw new InvalidEntry("changes", "missing", "an axis and a list of " + Arrays.toString(StandChange.values()), "send both");
         }
         Machine machine = machines.get(id).document();
-        bench.switchedOffAndOn(() -> stand.change(machine, wanted.axis(), wanted.changes()));
-        return stand.changes();
+        benches.of(id).switchedOffAndOn(() -> benches.of(id).stand().change(machine, wanted.axis(), wanted.changes()));
+        return benches.of(id).stand().changes();
     }
 
     @Operation(summary = "Looks for devices on the bench and holds them against the saved plan")
@@ -78,7 +76,7 @@ class StandController {
         if (from < 0 || to < from) {
             throw new InvalidEntry("to", from + " to " + to, "a range of addresses, the lower first", "exchange them");
         }
-        return stand.scan(machines.get(id).document(), from, to);
+        return benches.of(id).stand().scan(machines.get(id).document(), from, to);
     }
 
     /** What is done at the device itself. */
@@ -94,13 +92,13 @@ class StandController {
         if (wanted.axis() == null || wanted.way() == null) {
             throw new InvalidEntry("way", "missing", "READDRESS or EXCHANGE, and an axis", "send both");
         }
-        bench.switchedOffAndOn(() -> {
+        benches.of(id).switchedOffAndOn(() -> {
             switch (wanted.way()) {
-                case READDRESS -> stand.readdress(machine, wanted.axis());
-                case EXCHANGE -> stand.exchange(wanted.axis());
+                case READDRESS -> benches.of(id).stand().readdress(machine, wanted.axis());
+                case EXCHANGE -> benches.of(id).stand().exchange(wanted.axis());
             }
         });
-        return stand.scan(machine, 0, 65_535);
+        return benches.of(id).stand().scan(machine, 0, 65_535);
     }
 
     @Operation(summary = "Device images of a machine, newest first")
@@ -118,8 +116,8 @@ class StandController {
         if (wanted.axis() == null) {
             throw new InvalidEntry("axis", "missing", "the name of an axis", "send it");
         }
-        ImageView kept = images.keep(id, wanted.name(), bench.held(id, wanted.axis()));
-        stand.kept(wanted.axis());
+        ImageView kept = images.keep(id, wanted.name(), benches.of(id).held(wanted.axis()));
+        benches.of(id).stand().kept(wanted.axis());
         return kept;
     }
 
@@ -131,27 +129,27 @@ class StandController {
     }
 
     @Operation(summary = "An image as JSON, or as CSV with a line each value")
-    @GetMapping("/images/{image}/file")
-    ResponseEntity<byte[]> file(@PathVariable long image, @RequestParam(defaultValue = "json") String format) {
-        ImageView view = images.view(image);
+    @GetMapping("/machines/{id}/images/{image}/file")
+    ResponseEntity<byte[]> file(@PathVariable long id, @PathVariable long image, @RequestParam(defaultValue = "json") String format) {
+        ImageView view = images.view(id, image);
         boolean csv = format.equals("csv");
-        String text = csv ? DeviceImageFile.csv(images.held(image)) : MachineJson.pretty(DeviceImageFile.of(view, images.held(image)));
+        String text = csv ? DeviceImageFile.csv(images.held(id, image)) : MachineJson.pretty(DeviceImageFile.of(view, images.held(id, image)));
         String name = view.axis() + "-" + view.name() + (csv ? ".csv" : ".json");
         return ResponseEntity.ok().contentType(csv ? MediaType.parseMediaType("text/csv") : MediaType.APPLICATION_JSON)
                 .header(HttpHeaders.CONTENT_DISPOSITION, Downloads.named(name)).body(text.getBytes(StandardCharsets.UTF_8));
     }
 
     @Operation(summary = "Forgets an image")
-    @DeleteMapping("/images/{image}")
+    @DeleteMapping("/machines/{id}/images/{image}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void forget(@PathVariable long image) {
-        images.forget(image);
+    void forget(@PathVariable long id, @PathVariable long image) {
+        images.forget(id, image);
     }
 
     @Operation(summary = "What the device of an axis holds, value by value, beside the saved machine and an image")
     @GetMapping("/machines/{id}/bench/devices/{axis}/comparison")
     List<DeviceValues.DeviceGroup> comparison(@PathVariable long id, @PathVariable String axis, @RequestParam(required = false) Long image) {
-        return bench.device(id, axis, image == null ? null : images.held(image));
+        return benches.of(id).device(axis, image == null ? null : images.held(id, image));
     }
 
     /**
@@ -169,25 +167,25 @@ class StandController {
         if (wanted.groups() == null || wanted.groups().isEmpty()) {
             throw new InvalidEntry("groups", "none", "at least one of " + Arrays.toString(ParameterGroup.values()), "choose what to write");
         }
-        Axis source = wanted.image() != null ? images.held(wanted.image()) : machines.get(id).document().axis(axis).orElseThrow(() -> new NotFound("axis " + axis));
-        return bench.writeDevice(key, axis, source, EnumSet.copyOf(wanted.groups()), wanted.interruptedAfter() == null ? Integer.MAX_VALUE : wanted.interruptedAfter());
+        Axis source = wanted.image() != null ? images.held(id, wanted.image()) : machines.get(id).document().axis(axis).orElseThrow(() -> new NotFound("axis " + axis));
+        return benches.of(id).writeDevice(key, axis, source, EnumSet.copyOf(wanted.groups()), wanted.interruptedAfter() == null ? Integer.MAX_VALUE : wanted.interruptedAfter());
     }
 
     @Operation(summary = "Finishes a writing that was interrupted")
-    @PostMapping("/bench/devices/{axis}/finish")
-    LiveBench.State finish(@PathVariable String axis, @RequestHeader(name = BenchController.KEY, required = false) String key) {
-        return bench.endWriting(key, axis, true);
+    @PostMapping("/machines/{id}/bench/devices/{axis}/finish")
+    LiveBench.State finish(@PathVariable long id, @PathVariable String axis, @RequestHeader(name = BenchController.KEY, required = false) String key) {
+        return benches.of(id).endWriting(key, axis, true);
     }
 
     @Operation(summary = "Takes back what an interrupted writing has written")
-    @PostMapping("/bench/devices/{axis}/undo")
-    LiveBench.State undo(@PathVariable String axis, @RequestHeader(name = BenchController.KEY, required = false) String key) {
-        return bench.endWriting(key, axis, false);
+    @PostMapping("/machines/{id}/bench/devices/{axis}/undo")
+    LiveBench.State undo(@PathVariable long id, @PathVariable String axis, @RequestHeader(name = BenchController.KEY, required = false) String key) {
+        return benches.of(id).endWriting(key, axis, false);
     }
 
     @Operation(summary = "All parameters become those of a new device; it restarts")
-    @PostMapping("/bench/devices/{axis}/factory-reset")
-    LiveBench.State factoryReset(@PathVariable String axis, @RequestHeader(name = BenchController.KEY, required = false) String key) {
-        return bench.factoryReset(key, axis);
+    @PostMapping("/machines/{id}/bench/devices/{axis}/factory-reset")
+    LiveBench.State factoryReset(@PathVariable long id, @PathVariable String axis, @RequestHeader(name = BenchController.KEY, required = false) String key) {
+        return benches.of(id).factoryReset(key, axis);
     }
 }

@@ -6,8 +6,10 @@ import java.util.List;
 import org.springframework.core.io.ClassPathResource;
 import org.springframework.core.io.Resource;
 import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -15,15 +17,21 @@ import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rueda.app.web.Downloads;
 import rueda.app.web.Refusals.MissingRevision;
 import rueda.app.web.Refusals.RefusedEntries;
 import rueda.format.Text;
 import rueda.format.UnreadableFile;
+import rueda.edit.DocumentChange;
+import rueda.machine.DemoMachine;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import rueda.machine.MachineRules;
+import rueda.machine.NewMachine;
+import rueda.quantity.InvalidEntry;
 
 /** Machines and their revisions. Changing calls carry the revision they are based on in If-Match. */
 @RestController
@@ -36,16 +44,85 @@ class MachineController {
         this.store = store;
     }
 
-    @Operation(summary = "All machines")
+    @Operation(summary = "All machines, also deleted ones and those that cannot be opened")
     @GetMapping
     List<MachineStore.Listed> all() {
         return store.all();
     }
 
-    @Operation(summary = "The latest 50 revisions of a machine, also those that cannot be opened")
+    /** What a new machine begins with. */
+    enum Beginning { EMPTY, DEMO }
+
+    /** @param name left out: a name that says what it is */
+    record NewMachineQuestion(Beginning beginning, String name) {
+    }
+
+    @Operation(summary = "A new machine: without axes, or the demo cell")
+    @PostMapping
+    ResponseEntity<MachineState> create(@RequestBody NewMachineQuestion wanted) {
+        if (wanted.beginning() == null) {
+            throw new InvalidEntry("beginning", "missing", "EMPTY or DEMO", "say what it begins with");
+        }
+        Machine begun = wanted.beginning() == Beginning.DEMO ? DemoMachine.create() : NewMachine.named("New machine");
+        return tagged(store.create(wanted.name() == null ? begun : begun.withName(wanted.name().strip()), wanted.beginning() == Beginning.DEMO ? "the demo" : null));
+    }
+
+    @Operation(summary = "A new machine from a machine file")
+    @PostMapping(path = "/file", consumes = "application/octet-stream")
+    ResponseEntity<MachineState> createFromFile(@RequestBody(required = false) byte[] file) {
+        return tagged(store.create(read(file), "a machine file"));
+    }
+
+    record CopyQuestion(String name) {
+    }
+
+    @Operation(summary = "A new machine as a copy of the saved document of another")
+    @PostMapping("/{id}/copy")
+    ResponseEntity<MachineState> copy(@PathVariable long id, @RequestBody CopyQuestion wanted) {
+        MachineState of = store.get(id);
+        String name = wanted.name() == null ? "Copy of " + of.document().name() : wanted.name().strip();
+        return tagged(store.create(of.document().withName(name.length() > 80 && wanted.name() == null ? name.substring(0, 80) : name), "machine " + id + ", revision " + of.revision()));
+    }
+
+    record RenameQuestion(String name) {
+    }
+
+    @Operation(summary = "Gives a machine another name")
+    @PostMapping("/{id}/name")
+    ResponseEntity<MachineState> rename(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String revision, @RequestBody RenameQuestion wanted) {
+        return tagged(store.rename(id, number(revision), wanted.name()));
+    }
+
+    @Operation(summary = "Deletes a machine; it can be brought back")
+    @DeleteMapping("/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void delete(@PathVariable long id) {
+        store.delete(id);
+    }
+
+    @Operation(summary = "Brings a deleted machine back as it was")
+    @PostMapping("/{id}/restore")
+    ResponseEntity<MachineState> bringBack(@PathVariable long id) {
+        return tagged(store.bringBack(id));
+    }
+
+    @Operation(summary = "50 revisions of a machine, the newest first, also those that cannot be opened")
     @GetMapping("/{id}/revisions")
-    List<MachineStore.ListedRevision> revisions(@PathVariable long id) {
-        return store.revisions(id);
+    List<MachineStore.ListedRevision> revisions(@PathVariable long id, @RequestParam(required = false) Long before) {
+        return store.revisions(id, before == null ? Long.MAX_VALUE : before);
+    }
+
+    @Operation(summary = "What is different in a revision against another, in words")
+    @GetMapping("/{id}/revisions/{number}/comparison")
+    List<DocumentChange> comparison(@PathVariable long id, @PathVariable long number, @RequestParam long with) {
+        return store.comparison(id, with, number);
+    }
+
+    @Operation(summary = "Gives a revision a name; an empty one takes it away")
+    @PutMapping("/{id}/revisions/{number}/name")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void nameRevision(@PathVariable long id, @PathVariable long number, @RequestBody RenameQuestion wanted) {
+        store.nameRevision(id, number, wanted.name());
     }
 
     @Operation(summary = "Goes to a revision")

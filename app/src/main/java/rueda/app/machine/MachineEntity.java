@@ -5,6 +5,7 @@ import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
+import java.time.Instant;
 
 /** A machine and the revision it stands at. */
 @Entity
@@ -15,6 +16,8 @@ public class MachineEntity {
     Long id;
     String name;
     long currentRevision;
+    /** null while it is kept among the others */
+    Instant deletedAt;
 
     protected MachineEntity() {
     }

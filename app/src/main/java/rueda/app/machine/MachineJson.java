@@ -2,9 +2,15 @@ package rueda.app.machine;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import com.fasterxml.jackson.annotation.JsonSetter;
 import rueda.app.json.Completeness;
 import rueda.app.json.StrictJson;
+import rueda.advice.Finding.Change;
+import rueda.app.web.Refusals.RefusedEntries;
+import rueda.machine.Axis;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import tools.jackson.core.JacksonException;
@@ -12,6 +18,7 @@ import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.NullNode;
 
 /** The machine document as JSON: the file format and the column of the database. */
 public final class MachineJson {
@@ -111,6 +118,58 @@ public final class MachineJson {
 
     public static String write(Object value) {
         return MAPPER.writeValueAsString(value);
+    }
+
+    /**
+     * A document with changes, RFC 6902: add, replace, remove. The old one stays as it is.
+     *
+     * @throws RefusedEntries naming a place that is not there
+     */
+    public static JsonNode changed(JsonNode document, List<Change> changes) {
+        JsonNode copy = document.deepCopy();
+        for (Change change : changes) {
+            copy = JsonChange.apply(copy, change.op(), change.path(), change.value() == null ? NullNode.getInstance() : STRICT.valueToTree(change.value()));
+        }
+        return copy;
+    }
+
+    /**
+     * A document that a page has changed; parts that no change is about are taken from the one before.
+     *
+     * @throws RefusedEntries when it is none
+     */
+    public static Machine document(JsonNode tree, Machine before, List<Change> changes) {
+        if (!tree.isObject()) {
+            throw new RefusedEntries(List.of(new EntryFault("/", "Document", "none", "a machine document", "send one")));
+        }
+        try {
+            Optional<Integer> axis = onlyAxis(changes);
+            Machine machine = axis.isPresent() && axis.get() < before.axes().size()
+                    ? before.withAxis(axis.get(), STRICT.treeToValue(tree.at("/axes/" + axis.get()), Axis.class)) : STRICT.treeToValue(tree, Machine.class);
+            List<EntryFault> missing = Completeness.missing(machine);
+            if (!missing.isEmpty()) {
+                throw new RefusedEntries(missing);
+            }
+            return machine;
+        } catch (JacksonException unreadable) {
+            throw new RefusedEntries(List.of(placed(tree, unreadable)));
+        }
+    }
+
+    /** Read as a whole, so that the place is that in the document. */
+    private static EntryFault placed(JsonNode tree, JacksonException part) {
+        try {
+            STRICT.treeToValue(tree, Machine.class);
+        } catch (JacksonException whole) {
+            return StrictJson.fault(whole);
+        }
+        return StrictJson.fault(part);
+    }
+
+    /** The axis that all changes are inside of. */
+    private static Optional<Integer> onlyAxis(List<Change> changes) {
+        Set<String> places = changes.stream().map(c -> c.path().matches("/axes/\\d{1,4}/.+") ? c.path().split("/")[2] : "").collect(Collectors.toSet());
+        return places.size() == 1 && !places.contains("") ? Optional.of(Integer.parseInt(places.iterator().next())) : Optional.empty();
     }
 
     public static JsonNode tree(Object value) {

@@ -1,8 +1,11 @@
 package rueda.app.machine;
 
+import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.LongConsumer;
+import java.util.function.LongFunction;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.annotation.Transactional;
@@ -11,23 +14,37 @@ import rueda.app.web.Refusals.Conflict;
 import rueda.app.web.Refusals.NotFound;
 import rueda.app.web.Refusals.RefusedEntries;
 import rueda.app.web.Refusals.UnreadableDocument;
+import rueda.edit.DocumentChange;
 import rueda.machine.DemoMachine;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import rueda.machine.MachineRules;
+import rueda.quantity.InvalidEntry;
 
 /** Keeps machines and their revisions. Every change needs the revision it was based on. */
 @Service
 public class MachineStore {
 
+    private static final int MOST_MACHINES = 1000;
+    private static final int MOST_LISTED_CHANGES = 4;
+
     private final Machines machines;
     private final Revisions revisions;
     private final TransactionTemplate write;
+    private final Clock clock;
+    private volatile LongFunction<Optional<LastProof>> lastProof = id -> Optional.empty();
+    private volatile LongConsumer onDelete = id -> { };
 
-    MachineStore(Machines machines, Revisions revisions, PlatformTransactionManager transactions) {
+    MachineStore(Machines machines, Revisions revisions, PlatformTransactionManager transactions, Clock clock) {
         this.machines = machines;
         this.revisions = revisions;
+        this.clock = clock;
         this.write = new TransactionTemplate(transactions);
+    }
+
+    /** @param action done with the key of a machine after it has been deleted */
+    public void onDelete(LongConsumer action) {
+        onDelete = action;
     }
 
     /**
@@ -36,9 +53,22 @@ public class MachineStore {
      * @param id         key
      * @param name       its name
      * @param revision   number of the revision it stands at
+     * @param changedAt  when that was saved
+     * @param axes       how many axes it has; 0 when it cannot be read
+     * @param deletedAt  when it was deleted, null when it was not
      * @param unreadable why that revision cannot be opened, empty when it can
+     * @param lastProof  how the last run of its proof ended, null when it has not run
      */
-    public record Listed(long id, String name, long revision, String unreadable) {
+    public record Listed(long id, String name, long revision, Instant changedAt, int axes, Instant deletedAt, String unreadable, LastProof lastProof) {
+    }
+
+    /** @param name of the proof  @param ranAt when  @param revision of the machine at that time  @param holds all expectations held  @param failed how many did not */
+    public record LastProof(String name, Instant ranAt, long revision, boolean holds, int failed) {
+    }
+
+    /** @param last how the last run of a machine's proof ended, by its key */
+    public void proofs(LongFunction<Optional<LastProof>> last) {
+        lastProof = last;
     }
 
     /**
@@ -46,17 +76,110 @@ public class MachineStore {
      *
      * @param number     of the revision
      * @param savedAt    when it was saved
-     * @param name       name of the machine in it, empty when it cannot be read
+     * @param name       a name that somebody gave it, empty for none
+     * @param changes    what it changed, in words, the first of them; empty when nothing can be compared
+     * @param moreChanges how many more there are
      * @param current    the machine stands at it
      * @param unreadable why it cannot be opened, empty when it can
      */
-    public record ListedRevision(long number, Instant savedAt, String name, boolean current, String unreadable) {
+    public record ListedRevision(long number, Instant savedAt, String name, List<DocumentChange> changes, int moreChanges, boolean current, String unreadable) {
     }
 
-    /** All machines; one whose document cannot be read is among them, with the reason. */
+    /** All machines, deleted ones too; one whose document cannot be read is among them, with the reason. */
     @Transactional(readOnly = true)
     public List<Listed> all() {
-        return machines.findAll().stream().map(m -> new Listed(m.id, m.name, m.currentRevision, unreadable(revisions.findByMachineIdAndNumber(m.id, m.currentRevision)))).toList();
+        return machines.findAllByOrderById().stream().map(m -> {
+            Optional<RevisionEntity> revision = revisions.findByMachineIdAndNumber(m.id, m.currentRevision);
+            String unreadable = unreadable(revision);
+            return new Listed(m.id, m.name, m.currentRevision, revision.map(r -> r.savedAt).orElse(Instant.EPOCH), unreadable.isEmpty() ? MachineJson.read(revision.orElseThrow().document).axes().size() : 0, m.deletedAt, unreadable, lastProof.apply(m.id).orElse(null));
+        }).toList();
+    }
+
+    @Transactional(readOnly = true)
+    public boolean exists(long id) {
+        return machines.findByIdAndDeletedAtIsNull(id).isPresent();
+    }
+
+    /** A new machine. @param document checked here */
+    public MachineState create(Machine document, String origin) {
+        String json = checked(document);
+        return write.execute(status -> {
+            if (machines.countByDeletedAtIsNull() >= MOST_MACHINES) {
+                throw new InvalidEntry("machines", "one more", "up to " + MOST_MACHINES + " machines", "delete one that is not needed");
+            }
+            MachineEntity entity = machines.save(new MachineEntity(document.name()));
+            RevisionEntity first = new RevisionEntity(entity.id, 1, null, json, clock.instant());
+            first.origin = origin;
+            revisions.save(first);
+            entity.currentRevision = 1;
+            return state(entity);
+        });
+    }
+
+    /** The same with another name, as a revision of its own. */
+    public MachineState rename(long id, long basedOn, String name) {
+        return save(id, basedOn, get(id).document().withName(name == null ? "" : name.strip()));
+    }
+
+    /** Takes a machine out of the list; {@link #bringBack} brings it back as it was. */
+    public void delete(long id) {
+        write.executeWithoutResult(status -> entity(id).deletedAt = clock.instant());
+        onDelete.accept(id);
+    }
+
+    @Transactional
+    public MachineState bringBack(long id) {
+        MachineEntity deleted = machines.findById(id).orElseThrow(() -> new NotFound("machine " + id));
+        deleted.deletedAt = null;
+        return state(deleted);
+    }
+
+    /** The latest 50 revisions before a number, the newest first. @param before the number, or Long.MAX_VALUE */
+    @Transactional(readOnly = true)
+    public List<ListedRevision> revisions(long id, long before) {
+        MachineEntity machine = entity(id);
+        return revisions.findTop50ByMachineIdAndNumberLessThanOrderByNumberDesc(id, before).stream().map(r -> {
+            String unreadable = unreadable(Optional.of(r));
+            List<DocumentChange> changes = unreadable.isEmpty() && r.parent != null
+                    ? revisions.findByMachineIdAndNumber(id, r.parent).filter(p -> unreadable(Optional.of(p)).isEmpty()).map(p -> DocumentChange.between(MachineJson.read(p.document), MachineJson.read(r.document))).orElse(List.of())
+                    : List.of();
+            List<DocumentChange> first = changes.subList(0, Math.min(MOST_LISTED_CHANGES, changes.size()));
+            return new ListedRevision(r.number, r.savedAt, r.name == null ? "" : r.name, first, changes.size() - first.size(), r.number == machine.currentRevision, unreadable);
+        }).toList();
+    }
+
+    /** What is different in one revision against another. */
+    @Transactional(readOnly = true)
+    public List<DocumentChange> comparison(long id, long from, long to) {
+        return DocumentChange.between(document(id, from), document(id, to));
+    }
+
+    private Machine document(long id, long number) {
+        RevisionEntity revision = revision(id, number);
+        try {
+            return MachineJson.read(revision.document);
+        } catch (IllegalArgumentException reason) {
+            throw new UnreadableDocument(id, number, reason.getMessage());
+        }
+    }
+
+    /** Gives a revision a name, or takes it away. @param name up to 80 characters, empty for none */
+    @Transactional
+    public void nameRevision(long id, long number, String name) {
+        String clean = name == null ? "" : name.strip();
+        if (clean.length() > 80 || clean.chars().anyMatch(Character::isISOControl)) {
+            throw new InvalidEntry("name", clean.length() + " characters", "up to 80 characters on one line", "shorten it");
+        }
+        entity(id);
+        revision(id, number).name = clean.isEmpty() ? null : clean;
+    }
+
+    private RevisionEntity revision(long id, long number) {
+        return revisions.findByMachineIdAndNumber(id, number).orElseThrow(() -> new NotFound("revision " + number + " of machine " + id));
+    }
+
+    private MachineEntity entity(long id) {
+        return machines.findByIdAndDeletedAtIsNull(id).orElseThrow(() -> new NotFound("machine " + id));
     }
 
     private static String unreadable(Optional<RevisionEntity> revision) {
@@ -71,27 +194,17 @@ public class MachineStore {
         }
     }
 
-    /** The latest 50 revisions, the newest first. */
-    @Transactional(readOnly = true)
-    public List<ListedRevision> revisions(long id) {
-        MachineEntity machine = machines.findById(id).orElseThrow(() -> new NotFound("machine " + id));
-        return revisions.findTop50ByMachineIdOrderByNumberDesc(id).stream().map(r -> {
-            String unreadable = unreadable(Optional.of(r));
-            return new ListedRevision(r.number, r.savedAt, unreadable.isEmpty() ? MachineJson.read(r.document).name() : "", r.number == machine.currentRevision, unreadable);
-        }).toList();
-    }
-
     /** The text of a revision as it is stored. */
     @Transactional(readOnly = true)
     public String text(long id, long number) {
-        return revisions.findByMachineIdAndNumber(id, number).orElseThrow(() -> new NotFound("revision " + number + " of machine " + id)).document;
+        return revision(id, number).document;
     }
 
     /** Goes to a revision; the others stay. */
     @Transactional
     public MachineState open(long id, long basedOn, long number) {
         MachineEntity entity = based(id, basedOn);
-        revisions.findByMachineIdAndNumber(id, number).orElseThrow(() -> new NotFound("revision " + number + " of machine " + id));
+        revision(id, number);
         entity.currentRevision = number;
         MachineState state = state(entity);
         entity.name = state.document().name();
@@ -99,29 +212,29 @@ public class MachineStore {
     }
 
     /** Puts the demo cell into an empty database. */
-    @Transactional
     public void addDemoWhenEmpty() {
         if (machines.count() == 0) {
-            Machine demo = DemoMachine.create();
-            MachineEntity entity = machines.save(new MachineEntity(demo.name()));
-            revisions.save(new RevisionEntity(entity.id, 1, null, MachineJson.write(demo)));
-            entity.currentRevision = 1;
+            create(DemoMachine.create(), "the demo");
         }
     }
 
     @Transactional(readOnly = true)
     public MachineState get(long id) {
-        return state(machines.findById(id).orElseThrow(() -> new NotFound("machine " + id)));
+        return state(entity(id));
     }
 
     /** Looks at the document first: while that lasts, nobody who saves is kept waiting. */
     public MachineState save(long id, long basedOn, Machine document) {
+        String json = checked(document);
+        return write.execute(status -> saved(id, basedOn, document, json));
+    }
+
+    private static String checked(Machine document) {
         List<EntryFault> faults = MachineRules.check(document);
         if (!faults.isEmpty()) {
             throw new RefusedEntries(faults);
         }
-        String json = MachineJson.write(document);
-        return write.execute(status -> saved(id, basedOn, document, json));
+        return MachineJson.write(document);
     }
 
     private MachineState saved(long id, long basedOn, Machine document, String json) {
@@ -130,7 +243,7 @@ public class MachineStore {
             return state(entity);
         }
         long number = revisions.lastNumber(id) + 1;
-        revisions.save(new RevisionEntity(id, number, entity.currentRevision, json));
+        revisions.save(new RevisionEntity(id, number, entity.currentRevision, json, clock.instant()));
         entity.currentRevision = number;
         entity.name = document.name();
         return state(entity);

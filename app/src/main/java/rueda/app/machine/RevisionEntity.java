@@ -9,7 +9,7 @@ import jakarta.persistence.Lob;
 import jakarta.persistence.Table;
 import java.time.Instant;
 
-/** One state of a machine's document. Never changed and never deleted; undo and redo move along the parents. */
+/** One state of a machine's document. But for its name never changed, and never deleted; undo and redo move along the parents. */
 @Entity
 @Table(name = "revision")
 public class RevisionEntity {
@@ -20,6 +20,10 @@ public class RevisionEntity {
     long number;
     Long parent;
     Instant savedAt;
+    /** given by a person, or null */
+    String name;
+    /** what it came from when it is no change of its parent, or null */
+    String origin;
     @Lob
     @Column(columnDefinition = "character large object")
     String document;
@@ -27,11 +31,11 @@ public class RevisionEntity {
     protected RevisionEntity() {
     }
 
-    RevisionEntity(long machineId, long number, Long parent, String document) {
+    RevisionEntity(long machineId, long number, Long parent, String document, Instant savedAt) {
         this.machineId = machineId;
         this.number = number;
         this.parent = parent;
         this.document = document;
-        this.savedAt = Instant.now();
+        this.savedAt = savedAt;
     }
 }

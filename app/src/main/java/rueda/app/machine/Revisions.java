@@ -11,8 +11,8 @@ interface Revisions extends JpaRepository<RevisionEntity, Long> {
     @Query("select max(r.number) from RevisionEntity r where r.machineId = :machineId")
     long lastNumber(long machineId);
 
-    /** The latest ones. */
-    List<RevisionEntity> findTop50ByMachineIdOrderByNumberDesc(long machineId);
+    /** The latest ones before a number. */
+    List<RevisionEntity> findTop50ByMachineIdAndNumberLessThanOrderByNumberDesc(long machineId, long before);
 
     /** The latest child: where redo goes. */
     Optional<RevisionEntity> findFirstByMachineIdAndParentOrderByNumberDesc(long machineId, long parent);

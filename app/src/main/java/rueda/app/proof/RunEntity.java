@@ -32,9 +32,9 @@ public class RunEntity {
     protected RunEntity() {
     }
 
-    RunEntity(long machineId, long revision) {
+    RunEntity(long machineId, long revision, Instant now) {
         this.machineId = machineId;
         this.revision = revision;
-        this.ranAt = Instant.now();
+        this.ranAt = now;
     }
 }

@@ -1,5 +1,6 @@
 package rueda.app.proof;
 
+import java.time.Clock;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -47,8 +48,10 @@ public class RunStore {
     private final EntityManager entities;
     private final TransactionTemplate write;
     private final ProofQueue queue;
+    private final Clock clock;
 
-    RunStore(MachineStore machines, Runs runs, Verdicts verdicts, Traces traces, EntityManager entities, PlatformTransactionManager transactions, ProofQueue queue) {
+    RunStore(MachineStore machines, Runs runs, Verdicts verdicts, Traces traces, EntityManager entities, PlatformTransactionManager transactions, ProofQueue queue, Clock clock) {
+        this.clock = clock;
         this.machines = machines;
         this.runs = runs;
         this.verdicts = verdicts;
@@ -56,6 +59,7 @@ public class RunStore {
         this.entities = entities;
         this.queue = queue;
         this.write = new TransactionTemplate(transactions);
+        machines.proofs(this::last);
     }
 
     /**
@@ -83,7 +87,7 @@ public class RunStore {
     }
 
     private RunView kept(MachineState state, ProofRun result, long millis) {
-        RunEntity run = new RunEntity(state.id(), state.revision());
+        RunEntity run = new RunEntity(state.id(), state.revision(), clock.instant());
         run.name = state.document().proof().name();
         run.duration = result.duration();
         run.computedMillis = millis;
@@ -128,6 +132,10 @@ public class RunStore {
     @Transactional(readOnly = true)
     public Optional<RunView> latest(long machineId) {
         return runs.findFirstByMachineIdOrderByIdDesc(machineId).map(this::view);
+    }
+
+    private Optional<MachineStore.LastProof> last(long machineId) {
+        return runs.findFirstByMachineIdOrderByIdDesc(machineId).map(run -> new MachineStore.LastProof(run.name, run.ranAt, run.revision, run.holds, verdicts.countByRunIdAndHoldsFalse(run.id)));
     }
 
     private RunView view(RunEntity run) {

@@ -5,4 +5,6 @@ import org.springframework.data.jpa.repository.JpaRepository;
 
 interface Verdicts extends JpaRepository<VerdictEntity, Long> {
     List<VerdictEntity> findByRunIdOrderByPlace(long runId);
+
+    int countByRunIdAndHoldsFalse(long runId);
 }

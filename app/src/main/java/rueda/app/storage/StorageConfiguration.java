@@ -8,6 +8,7 @@ import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.time.Clock;
 import javax.sql.DataSource;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -55,6 +56,12 @@ class StorageConfiguration {
         pool.setConnectionTimeout(5000);
         pool.setExceptionOverrideClassName(Discard.class.getName());
         return pool;
+    }
+
+    /** Where the time of what is kept comes from. */
+    @Bean
+    Clock clock() {
+        return Clock.systemUTC();
     }
 
     @Bean

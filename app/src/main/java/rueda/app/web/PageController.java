@@ -13,7 +13,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestAttribute;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Every stage has an address of its own; all are the one page. The description of the interface is a file beside it. */
+/** Machine, stage and axis stand in the address; all are the one page. The description of the interface is a file beside it. */
 @Hidden
 @RestController
 class PageController {
@@ -38,7 +38,7 @@ class PageController {
         return description;
     }
 
-    @GetMapping({"/", "/index.html", "/connect/**", "/map/**", "/scale/**", "/wire/**", "/tune/**", "/home/**", "/program/**", "/prove/**"})
+    @GetMapping({"/", "/index.html", "/machines/**"})
     ResponseEntity<String> page(@RequestAttribute(AnswerHeaders.NONCE) String nonce) {
         return ResponseEntity.ok().contentType(new MediaType(MediaType.TEXT_HTML, StandardCharsets.UTF_8)).cacheControl(CacheControl.noStore()).body(page.replace(PLACE, nonce));
     }

@@ -10,6 +10,8 @@ import static org.mockito.Mockito.when;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
@@ -20,12 +22,15 @@ import org.springframework.web.socket.TextMessage;
 import org.springframework.web.socket.WebSocketSession;
 import rueda.app.machine.MachineState;
 import rueda.app.machine.MachineStore;
+import rueda.app.work.Daemons;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
 
 /** Pages that do not read, and benches that break: the others go on. Tests wait for states, not for times. */
 @Timeout(60)
 class LiveStreamTest {
+
+    private static final ExecutorService SENDERS = Executors.newCachedThreadPool(Daemons.named("live"));
 
     private static WebSocketSession session(String id) {
         WebSocketSession session = mock(WebSocketSession.class);
@@ -35,7 +40,7 @@ class LiveStreamTest {
 
     @Test
     void aPageThatDoesNotReadIsDroppedAndHoldsNobodyUp() throws Exception {
-        LiveStream stream = new LiveStream();
+        LiveStream stream = new LiveStream(SENDERS);
         CountDownLatch never = new CountDownLatch(1);
         CountDownLatch closed = new CountDownLatch(4);
         for (int i = 0; i < 4; i++) {
@@ -48,7 +53,7 @@ class LiveStreamTest {
                 closed.countDown();
                 return null;
             }).when(silent).close(any(CloseStatus.class));
-            stream.afterConnectionEstablished(silent);
+            stream.join(silent);
         }
         List<String> heard = new CopyOnWriteArrayList<>();
         CountDownLatch last = new CountDownLatch(1);
@@ -61,7 +66,7 @@ class LiveStreamTest {
             }
             return null;
         }).when(reading).sendMessage(any());
-        stream.afterConnectionEstablished(reading);
+        stream.join(reading);
         // Sent in portions that a reading page takes; nobody who sends waits for the silent ones.
         for (int k = 0; k < 1000; k++) {
             int before = k;
@@ -75,7 +80,6 @@ class LiveStreamTest {
         assertThat(closed.await(50, TimeUnit.SECONDS)).as("the silent ones are closed").isTrue();
         assertThat(stream.listeners()).isEqualTo(1);
         never.countDown();
-        stream.close();
     }
 
     /** Anything thrown while a bench is stepped ends that bench: the page is told, the next one runs. */
@@ -87,12 +91,12 @@ class LiveStreamTest {
             when(machines.get(anyLong())).thenReturn(new MachineState(1, 1, Instant.EPOCH, false, false, demo, java.util.List.of()));
             CountDownLatch told = new CountDownLatch(1);
             CountDownLatch runs = new CountDownLatch(3);
-            LiveStream stream = new LiveStream() {
+            LiveStream stream = new LiveStream(SENDERS) {
                 private boolean thrown;
 
                 @Override
                 void send(Object message) {
-                    if (message instanceof BenchService.Ended ended) {
+                    if (message instanceof BenchSession.Ended ended) {
                         assertThat(ended.words()).startsWith("The bench ended: ").doesNotContain("Error", "java");
                         told.countDown();
                     } else if (Thread.currentThread().getName().equals("bench")) {
@@ -105,13 +109,12 @@ class LiveStreamTest {
                     }
                 }
             };
-            BenchService service = new BenchService(machines, stream, new Stand());
-            service.start(1, LiveBench.Kind.PROGRAM, "", true);
+            BenchSession service = new BenchSession(1, machines, stream, new Stand());
+            service.start(LiveBench.Kind.PROGRAM, "", true);
             assertThat(told.await(30, TimeUnit.SECONDS)).as("%s is told", failure).isTrue();
-            service.start(1, LiveBench.Kind.PROGRAM, "", true);
+            service.start(LiveBench.Kind.PROGRAM, "", true);
             assertThat(runs.await(30, TimeUnit.SECONDS)).as("the next bench runs after %s", failure).isTrue();
             service.close();
-            stream.close();
         }
     }
 
@@ -122,8 +125,8 @@ class LiveStreamTest {
         when(machines.get(anyLong())).thenReturn(new MachineState(1, 1, Instant.EPOCH, false, false, DemoMachine.create(), java.util.List.of()));
         List<LiveBench.State> heard = new CopyOnWriteArrayList<>();
         CountDownLatch done = new CountDownLatch(1);
-        BenchService[] service = new BenchService[1];
-        LiveStream stream = new LiveStream() {
+        BenchSession[] service = new BenchSession[1];
+        LiveStream stream = new LiveStream(SENDERS) {
             @Override
             void send(Object message) {
                 if (Thread.currentThread().getName().equals("bench") && done.getCount() > 0) {
@@ -139,8 +142,8 @@ class LiveStreamTest {
                 }
             }
         };
-        service[0] = new BenchService(machines, stream, new Stand());
-        service[0].start(1, LiveBench.Kind.PROGRAM, "", true);
+        service[0] = new BenchSession(1, machines, stream, new Stand());
+        service[0].start(LiveBench.Kind.PROGRAM, "", true);
         assertThat(done.await(50, TimeUnit.SECONDS)).isTrue();
         // Whatever the request had to say is said when a later one has been answered.
         LiveBench.State now = service[0].hold(null);
@@ -149,7 +152,6 @@ class LiveStreamTest {
         assertThat(old.subList(old.indexOf(false), old.size())).doesNotContain(true);
         assertThat(now.condition()).isNotEmpty();
         service[0].close();
-        stream.close();
     }
 
     @SuppressWarnings("unchecked")

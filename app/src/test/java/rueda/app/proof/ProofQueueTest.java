@@ -7,6 +7,7 @@ import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.verifyNoInteractions;
 import static org.mockito.Mockito.when;
 
+import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -160,7 +161,7 @@ class ProofQueueTest {
     @Test
     void aRunningProofThatIsNotWantedAnyMoreEndsAndStoresNothing() throws Exception {
         PlatformTransactionManager transactions = mock(PlatformTransactionManager.class);
-        RunStore store = new RunStore(holding(DemoMachine.create()), null, null, null, null, transactions, queue);
+        RunStore store = new RunStore(holding(DemoMachine.create()), null, null, null, null, transactions, queue, Clock.systemUTC());
         List<Double> reached = new CopyOnWriteArrayList<>();
         Asker asker = new Asker() {
             @Override
@@ -179,7 +180,7 @@ class ProofQueueTest {
     @Test
     void aProgramWithFaultsDoesNotRunAndStoresNothing() {
         PlatformTransactionManager transactions = mock(PlatformTransactionManager.class);
-        RunStore store = new RunStore(holding(DemoMachine.create().withProgram("PROGRAM P x := ; END_PROGRAM")), null, null, null, null, transactions, queue);
+        RunStore store = new RunStore(holding(DemoMachine.create().withProgram("PROGRAM P x := ; END_PROGRAM")), null, null, null, null, transactions, queue, Clock.systemUTC());
         assertThatThrownBy(() -> store.run(1, new Asker())).isInstanceOf(ProgramHasFaults.class).hasMessageContaining("line 1");
         verifyNoInteractions(transactions);
     }

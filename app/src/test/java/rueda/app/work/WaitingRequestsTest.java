@@ -93,7 +93,7 @@ class WaitingRequestsTest {
         for (int i = 0; i < 20; i++) {
             assertThat(call("GET", "/api/machines", null).statusCode()).isEqualTo(200);
             assertThat(call("POST", "/api/calc/entry", entry).body()).contains("5");
-            assertThat(call("POST", "/api/bench/stop", null).statusCode()).isEqualTo(404);
+            assertThat(call("POST", "/api/machines/1/bench/stop", null).statusCode()).isEqualTo(404);
             for (Socket socket : slow.subList(0, 60)) {
                 if (slow.indexOf(socket) % 3 == 1) {
                     socket.getOutputStream().write('x');

@@ -12,6 +12,8 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.CyclicBarrier;
@@ -27,6 +29,7 @@ import rueda.app.live.HandController.HandOrder;
 import rueda.app.live.HandController.Order;
 import rueda.app.machine.MachineState;
 import rueda.app.machine.MachineStore;
+import rueda.app.work.Daemons;
 import rueda.app.web.Refusals.ControlHeld;
 import rueda.app.web.Refusals.NotFound;
 import rueda.drive.ParameterGroup;
@@ -36,12 +39,14 @@ import rueda.plant.Mistake;
 
 /** Who may order what, and in which order. Tests wait for states, not for times. */
 @Timeout(120)
-class BenchServiceTest {
+class BenchSessionTest {
+
+    private static final ExecutorService SENDERS = Executors.newCachedThreadPool(Daemons.named("live"));
 
     private static final Axis SHUTTLE = DemoMachine.create().axes().get(0);
 
     private final AtomicReference<LiveBench.State> last = new AtomicReference<>();
-    private final LiveStream stream = new LiveStream() {
+    private final LiveStream stream = new LiveStream(SENDERS) {
         @Override
         void send(Object message) {
             if (message instanceof LiveBench.State state) {
@@ -50,19 +55,18 @@ class BenchServiceTest {
             super.send(message);
         }
     };
-    private BenchService service;
+    private BenchSession service;
 
     @BeforeEach
     void start() {
         MachineStore machines = mock(MachineStore.class);
         when(machines.get(anyLong())).thenReturn(new MachineState(1, 1, Instant.EPOCH, false, false, DemoMachine.create(), List.of()));
-        service = new BenchService(machines, stream, new Stand());
+        service = new BenchSession(1, machines, stream, new Stand());
     }
 
     @AfterEach
     void stop() {
         service.close();
-        stream.close();
     }
 
     private static HandOrder order(Order order, Double value) {
@@ -70,7 +74,7 @@ class BenchServiceTest {
     }
 
     private String jogging() {
-        String key = service.takeControl(1, 10);
+        String key = service.takeControl(10);
         assertThat(service.handOrder(key, order(Order.ENABLE, null))).isNull();
         while (!last.get().axes().get(0).driveState().equals("operation enabled")) {
             Thread.onSpinWait();
@@ -88,7 +92,7 @@ class BenchServiceTest {
     private Map<String, Function<String, Object>> keyed() {
         String axis = SHUTTLE.name();
         return Map.of("run", service::run, "hold", service::hold, "cycle", service::oneCycle, "speed", k -> service.speed(k, 5), "keep", k -> service.keep(k, axis),
-                "restart", k -> service.restart(k, axis), "factory reset", k -> service.factoryReset(k, axis), "write all", k -> service.writeDevices(k, 1),
+                "restart", k -> service.restart(k, axis), "factory reset", k -> service.factoryReset(k, axis), "write all", k -> service.writeDevices(k),
                 "write", k -> service.writeDevice(k, axis, SHUTTLE, Set.of(ParameterGroup.LIMITS), 1), "finish", k -> service.endWriting(k, axis, true));
     }
 
@@ -99,9 +103,9 @@ class BenchServiceTest {
             assertThatThrownBy(() -> order.apply(null)).as(name).isInstanceOf(ControlHeld.class);
             assertThatThrownBy(() -> order.apply("somebody else's")).as(name).isInstanceOf(ControlHeld.class);
         });
-        assertThatThrownBy(() -> service.start(1, LiveBench.Kind.PROGRAM, "", true)).isInstanceOf(ControlHeld.class);
-        assertThatThrownBy(() -> service.start(1, LiveBench.Kind.HOMING, SHUTTLE.name(), true)).isInstanceOf(ControlHeld.class);
-        assertThatThrownBy(() -> service.takeControl(1, 1)).isInstanceOf(ControlHeld.class);
+        assertThatThrownBy(() -> service.start(LiveBench.Kind.PROGRAM, "", true)).isInstanceOf(ControlHeld.class);
+        assertThatThrownBy(() -> service.start(LiveBench.Kind.HOMING, SHUTTLE.name(), true)).isInstanceOf(ControlHeld.class);
+        assertThatThrownBy(() -> service.takeControl(1)).isInstanceOf(ControlHeld.class);
         assertThatThrownBy(() -> service.condition(SHUTTLE.name(), Set.of(Mistake.values()[0]))).isInstanceOf(ControlHeld.class);
         assertThat(service.condition()).as("a refused order changes nothing").isEmpty();
         assertThatThrownBy(() -> service.switchedOffAndOn(() -> {
@@ -137,14 +141,14 @@ class BenchServiceTest {
             CompletableFuture<String> hand = CompletableFuture.supplyAsync(() -> {
                 await(together);
                 try {
-                    return service.takeControl(1, 10);
+                    return service.takeControl(10);
                 } catch (ControlHeld held) {
                     return null;
                 }
             });
             await(together);
             try {
-                service.start(1, LiveBench.Kind.PROGRAM, "", true);
+                service.start(LiveBench.Kind.PROGRAM, "", true);
             } catch (ControlHeld refused) {
                 // The hand was first.
             }
@@ -172,12 +176,12 @@ class BenchServiceTest {
     @Test
     void aLeaseThatRanOutEndsItsOwnBenchOnly() {
         for (int round = 0; round < 5; round++) {
-            String key = service.takeControl(1, 0.2);
+            String key = service.takeControl(0.2);
             assertThat(key).isNotNull();
             LiveBench.State started = null;
             while (started == null) {
                 try {
-                    started = service.start(1, LiveBench.Kind.PROGRAM, "", true);
+                    started = service.start(LiveBench.Kind.PROGRAM, "", true);
                 } catch (ControlHeld held) {
                     Thread.onSpinWait();
                 }
@@ -201,17 +205,17 @@ class BenchServiceTest {
                 never.await();
                 return null;
             }).when(silent).sendMessage(any());
-            stream.afterConnectionEstablished(silent);
+            stream.join(silent);
         }
         AtomicInteger heard = new AtomicInteger();
         WebSocketSession reading = mock(WebSocketSession.class);
         when(reading.getId()).thenReturn("reading");
         doAnswer(call -> heard.incrementAndGet()).when(reading).sendMessage(any());
-        stream.afterConnectionEstablished(reading);
+        stream.join(reading);
         for (int round = 0; round < 3; round++) {
             String key = jogging();
             service.releaseControl(key);
-            key = service.takeControl(1, 0.3);
+            key = service.takeControl(0.3);
             service.handOrder(key, order(Order.ENABLE, null));
             service.handOrder(key, order(Order.JOG, -1.0));
             int before = heard.get();

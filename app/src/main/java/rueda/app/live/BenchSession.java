@@ -1,6 +1,5 @@
 package rueda.app.live;
 
-import jakarta.annotation.PreDestroy;
 import java.nio.ByteBuffer;
 import java.util.List;
 import java.util.Map;
@@ -9,7 +8,6 @@ import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.stereotype.Service;
 import rueda.app.machine.MachineState;
 import rueda.app.machine.MachineStore;
 import rueda.app.web.Refusals.ControlHeld;
@@ -25,45 +23,73 @@ import rueda.plc.CompiledProgram;
 import rueda.plc.StructuredTextCompiler;
 
 /**
- * The live bench: one at a time, stepped by a thread of its own, streamed at 30 Hz. Whatever goes wrong while stepping ends that bench and
- * nothing else: the thread goes on, the pages are told, and the next bench runs. A bench that no page listens to is held after a minute.
+ * The live bench of one machine: one at a time, stepped by a thread of its own, streamed at 30 Hz. Whatever goes wrong while stepping ends
+ * that bench and nothing else: the thread goes on, the pages are told, and the next bench runs. A bench that no page listens to is held
+ * after a minute, and put away with its thread after a quarter of an hour; what is wrong on the stand stays.
  *
- * <p>Orders come one after the other, under the lock of this service, and each is held against the control lease first: while somebody
+ * <p>Orders come one after the other, under the lock of this session, and each is held against the control lease first: while somebody
  * moves axes by hand, whatever touches them needs the key of the lease, and a refused order has changed nothing. To stop all axes none is
  * needed. The database is not asked under the lock; a program is compiled under it only when the devices or what is wrong with them change.
  */
-@Service
-public class BenchService {
+final class BenchSession {
 
-    private static final Logger LOG = LoggerFactory.getLogger(BenchService.class);
+    private static final Logger LOG = LoggerFactory.getLogger(BenchSession.class);
     private static final long FRAME_NANOS = 33_000_000;
     /** A bench runs on so long without a page that listens. */
     private static final long UNSEEN_NANOS = 60_000_000_000L;
+    /** A bench that nobody looks at stands there so long. */
+    private static final long KEPT_NANOS = 15 * UNSEEN_NANOS;
 
+    private final long machineId;
     private final MachineStore machines;
     private final LiveStream stream;
     private final Stand stand;
-    private final Thread clock;
+    /** Steps the bench; null while there is none and there was none before. Guarded by this. */
+    private Thread clock;
     private volatile LiveBench bench;
     private volatile Map<String, Set<Mistake>> condition = Map.of();
     private volatile boolean closing;
-    private long seenAt = System.nanoTime();
+    private volatile long seenAt;
     /** Held while a state is taken and handed to the stream: no page hears an older state, or a bench that is gone, last. */
     private final Object publishing = new Object();
     private final ControlLease lease = new ControlLease();
 
-    BenchService(MachineStore machines, LiveStream stream, Stand stand) {
+    BenchSession(long machineId, MachineStore machines, LiveStream stream, Stand stand) {
+        this.machineId = machineId;
         this.machines = machines;
         this.stand = stand;
         this.stream = stream;
-        stream.onOpen(this::publish);
-        clock = new Thread(this::tick, "bench");
-        clock.setDaemon(true);
-        clock.start();
+        stream.onOpen(this::greet);
+    }
+
+    Stand stand() {
+        return stand;
+    }
+
+    LiveStream stream() {
+        return stream;
+    }
+
+    /** A page that joins hears of the bench, or that there is none: it may have seen one before it lost the connection. */
+    private void greet() {
+        if (publish() == null) {
+            stream.send(new Off("off", condition));
+        }
+    }
+
+    /** Puts a bench in place of what is there. */
+    private void put(LiveBench made) {
+        bench = made;
+        seenAt = System.nanoTime();
+        if (clock == null && !closing) {
+            clock = new Thread(this::tick, "bench");
+            clock.setDaemon(true);
+            clock.start();
+        }
     }
 
     /** Makes a bench from the machine as it is saved and lets it run; refused while somebody moves axes by hand. */
-    LiveBench.State start(long machineId, LiveBench.Kind kind, String axis, boolean running) {
+    LiveBench.State start(LiveBench.Kind kind, String axis, boolean running) {
         MachineState state = machines.get(machineId);
         if (kind == LiveBench.Kind.PROGRAM) {
             CompiledProgram program = StructuredTextCompiler.compile(state.document().plc().program(), Bench.environment(state.document()));
@@ -79,7 +105,7 @@ public class BenchService {
             refuseWhileHeld();
             made = connected(asked == condition ? made : made.in(condition));
             made.running(running);
-            bench = made;
+            put(made);
             return publish();
         }
     }
@@ -108,14 +134,14 @@ public class BenchService {
     }
 
     /** Takes control by hand of the bench as it stands, or of a new one; its program is held before the key is given out. @return the holder's key */
-    String takeControl(long machineId, double monitoringSeconds) {
+    String takeControl(double monitoringSeconds) {
         MachineState state = machines.get(machineId);
         synchronized (this) {
             refuseWhileHeld();
             LiveBench present = bench;
             if (present == null || present.revision() != state.revision() || present.stopped()) {
                 present = connected(new LiveBench(state.document(), state.revision(), LiveBench.Kind.BY_HAND, "", condition));
-                bench = present;
+                put(present);
             }
             present.takeByHand();
             present.running(true);
@@ -164,7 +190,7 @@ public class BenchService {
         condition = Map.copyOf(changed);
         LiveBench present = bench;
         if (present != null) {
-            bench = connected(present.in(condition));
+            put(connected(present.in(condition)));
             publish();
         }
         return condition;
@@ -180,7 +206,7 @@ public class BenchService {
     }
 
     /** Writes the saved parameters into the devices of the bench. */
-    LiveBench.State writeDevices(String key, long machineId) {
+    LiveBench.State writeDevices(String key) {
         MachineState state = machines.get(machineId);
         return with(key, b -> b.write(state.document(), state.revision()));
     }
@@ -194,16 +220,16 @@ public class BenchService {
     }
 
     /** What a device holds, beside what the saved machine says and an image, which may be null. */
-    List<DeviceValues.DeviceGroup> device(long machineId, String axis, Axis image) {
+    List<DeviceValues.DeviceGroup> device(String axis, Axis image) {
         LiveBench present = bench;
         Axis project = machines.get(machineId).document().axis(axis).orElseThrow(() -> new NotFound("axis " + axis));
         return DeviceValues.of(project, present == null ? new DeviceMemory(project) : present.device(axis), image);
     }
 
     /** All parameters that a device holds in its working memory. Without a bench it is switched on, held. */
-    Axis held(long machineId, String axis) {
+    Axis held(String axis) {
         if (bench == null) {
-            start(machineId, LiveBench.Kind.HOMING, axis, false);
+            start(LiveBench.Kind.HOMING, axis, false);
         }
         return bench.device(axis).working();
     }
@@ -240,7 +266,7 @@ public class BenchService {
         change.run();
         LiveBench present = bench;
         if (present != null) {
-            bench = connected(present.in(condition));
+            put(connected(present.in(condition)));
             publish();
         }
     }
@@ -295,6 +321,10 @@ public class BenchService {
         }
     }
 
+    /** What a page is told that joins while there is no bench. @param condition the mistakes of wiring that are made on the next one */
+    record Off(String type, Map<String, Set<Mistake>> condition) {
+    }
+
     /** What a page is told when its bench has ended by a mistake of Rueda. */
     record Ended(String type, String words) {
     }
@@ -307,7 +337,9 @@ public class BenchService {
                 Thread.sleep(FRAME_NANOS / 1_000_000);
                 long now = System.nanoTime();
                 endUnrenewed(now);
-                holdUnseen(now);
+                if (unseen(now)) {
+                    return;
+                }
                 present = bench;
                 if (present != null && present.advance((now - before) * 1e-9)) {
                     publish();
@@ -339,21 +371,35 @@ public class BenchService {
         }
     }
 
-    private void holdUnseen(long now) {
+    /** Holds a bench that nobody looks at, and puts it away later. @return whether it is put away, and the clock with it */
+    private boolean unseen(long now) {
         if (stream.listeners() > 0 || lease.held(now)) {
             seenAt = now;
-        } else if (now - seenAt > UNSEEN_NANOS) {
-            seenAt = now;
-            LiveBench present = bench;
-            if (present != null && present.hold()) {
-                LOG.info("No page listens: the bench is held.");
+            return false;
+        }
+        if (now - seenAt <= UNSEEN_NANOS) {
+            return false;
+        }
+        LiveBench present = bench;
+        if (present != null && present.hold()) {
+            LOG.info("No page listens: the bench of machine {} is held.", machineId);
+        }
+        synchronized (this) {
+            if (now - seenAt <= KEPT_NANOS || stream.listeners() > 0) {
+                return false;
             }
+            bench = null;
+            clock = null;
+            return true;
         }
     }
 
-    @PreDestroy
-    void close() {
+    /** Ends the bench and its clock for good. */
+    synchronized void close() {
         closing = true;
-        clock.interrupt();
+        bench = null;
+        if (clock != null) {
+            clock.interrupt();
+        }
     }
 }

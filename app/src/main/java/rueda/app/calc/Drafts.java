@@ -1,0 +1,112 @@
+package rueda.app.calc;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.UUID;
+import org.springframework.stereotype.Component;
+import rueda.advice.DocumentAdvice;
+import rueda.advice.Finding.Change;
+import rueda.app.calc.CalcController.ProgramAnswer;
+import rueda.app.machine.MachineJson;
+import rueda.app.web.Refusals.NotFound;
+import rueda.bench.Bench;
+import rueda.bus.description.DeviceDescription;
+import rueda.machine.EntryFault;
+import rueda.machine.Machine;
+import rueda.machine.MachineRules;
+import rueda.machine.Station.Entry;
+import rueda.plc.CompiledProgram;
+import rueda.plc.StructuredTextCompiler;
+import rueda.plc.Type;
+import rueda.plc.Variable;
+import tools.jackson.databind.JsonNode;
+
+/**
+ * Documents that pages are working on, with what was computed of them, so that a page sends only what it has changed and is answered only
+ * what is different. The {@value #MOST} used last are kept; whoever asks about another one sends all of it again. Thread-safe.
+ */
+@Component
+class Drafts {
+
+    private static final int MOST = 24;
+
+    private final Map<String, Draft> kept = new LinkedHashMap<>(MOST, 0.75f, true) {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<String, Draft> eldest) {
+            return size() > MOST;
+        }
+    };
+
+    /**
+     * @param key     by which it is asked for
+     * @param tree    the document as JSON
+     * @param faults  refused entries
+     * @param advice  of the last document on the way here that had none, null when there was none
+     * @param program of that document
+     * @param sound   that document
+     */
+    record Draft(String key, Machine machine, JsonNode tree, List<EntryFault> faults, DocumentAdvice advice, ProgramAnswer program, Machine sound) {
+    }
+
+    Draft begin(Machine machine, List<DeviceDescription> library) {
+        return keep(next(null, machine, MachineJson.tree(machine), library));
+    }
+
+    /** @throws NotFound when it is not kept any more */
+    Draft of(String key) {
+        synchronized (kept) {
+            Draft draft = kept.get(key);
+            if (draft == null) {
+                throw new NotFound("document with this key any more; send all of it");
+            }
+            return draft;
+        }
+    }
+
+    /** @throws rueda.app.web.Refusals.RefusedEntries when the changes make no document */
+    Draft after(Draft before, List<Change> changes, List<DeviceDescription> library) {
+        JsonNode tree = MachineJson.changed(before.tree(), changes);
+        return keep(next(before, MachineJson.document(tree, before.machine(), changes), tree, library));
+    }
+
+    private Draft keep(Draft draft) {
+        synchronized (kept) {
+            kept.put(draft.key(), draft);
+        }
+        return draft;
+    }
+
+    private static Draft next(Draft before, Machine machine, JsonNode tree, List<DeviceDescription> library) {
+        List<EntryFault> faults = MachineRules.check(machine);
+        String key = UUID.randomUUID().toString();
+        if (!faults.isEmpty()) {
+            return new Draft(key, machine, tree, faults, before == null ? null : before.advice(), before == null ? null : before.program(), before == null ? null : before.sound());
+        }
+        boolean known = before != null && before.advice() != null;
+        DocumentAdvice advice = known ? before.advice().after(machine, library) : DocumentAdvice.of(machine, library);
+        return new Draft(key, machine, tree, faults, advice, known && compilesAlike(before.sound(), machine) ? before.program() : compiled(machine), machine);
+    }
+
+    static ProgramAnswer compiled(Machine machine) {
+        CompiledProgram program = StructuredTextCompiler.compile(machine.plc().program(), Bench.environment(machine));
+        return new ProgramAnswer(program.diagnostics(), program.variables().stream().filter(v -> v.type() == Type.BOOL).map(Variable::name).toList());
+    }
+
+    private static boolean compilesAlike(Machine one, Machine other) {
+        return one.plc().equals(other.plc()) && names(one).equals(names(other));
+    }
+
+    /** What a program can name. */
+    private static List<Object> names(Machine machine) {
+        List<Object> names = new ArrayList<>();
+        machine.axes().forEach(axis -> {
+            names.add(axis.name());
+            axis.station().outputs().stream().filter(Entry::hasTag).forEach(e -> names.add(List.of(e.tag(), Objects.requireNonNullElse(e.tagType(), ""), e.object(), e.subIndex())));
+            axis.station().inputs().stream().filter(Entry::hasTag).forEach(e -> names.add(List.of(e.tag(), Objects.requireNonNullElse(e.tagType(), ""))));
+        });
+        return names;
+    }
+}

@@ -1,0 +1,75 @@
+package rueda.edit;
+
+import java.lang.reflect.RecordComponent;
+import java.util.LinkedHashMap;
+import java.util.Map;
+
+/**
+ * What the entries of the document are called, with their units: a line for each component of each record. In a unit {@code u} stands for
+ * the user unit of the axis.
+ */
+final class EntryWords {
+
+    /** @param words as a person calls it  @param unit after the value, empty for none */
+    record Named(String words, String unit) {
+    }
+
+    private static final Map<String, Named> NAMES = new LinkedHashMap<>();
+
+    static {
+        of("Machine", "name: Machine name", "bus: Bus", "plc: PLC", "axes: Axes", "proof: Proof");
+        of("Bus", "family: Bus family", "cycleMicros: Bus cycle | µs", "kiloBits: Bit rate | kbit/s", "lowWordFirst: Low word first", "plc: PLC", "clock: Distributed clocks");
+        of("IpNetwork", "address: IP address", "mask: Network mask", "gateway: Gateway");
+        of("Clock", "reference: Reference station", "shiftMicros: Shift | µs", "windowNanos: Window | ns");
+        of("Plc", "taskIntervalMicros: Task interval | µs", "instructionBudget: Instruction budget | statements", "program: Program", "tags: Declared tags");
+        of("DeclaredTag", "name: Name", "type: Type");
+        of("Proof", "name: Name of the proof", "duration: Duration of the proof | s", "expectations: Expectations");
+        of("Expectation", "kind: Kind", "axis: Axis", "after: After", "position: Position | u", "tolerance: Tolerance | u", "within: Within | s", "stays: Stays | s", "quantity: Quantity", "limit: Limit");
+        of("Axis", "name: Axis name", "kind: Kind of axis", "modulo: Modulo | u", "unit: User unit", "motor: Motor", "encoder: Encoder", "loadEncoder: Encoder on the load", "train: Drive train", "load: Load",
+                "brake: Holding brake", "travel: Travel", "limits: Limits", "supervision: Supervision", "gearBits: Width of the electronic gear | bit", "duty: Duty", "homing: Homing", "control: Control", "station: Station", "wiring: Wiring");
+        of("Unit", "symbol: Unit symbol", "decimals: Decimals");
+        of("Motor", "inertia: Rotor inertia | kg·m²", "ratedTorque: Rated torque | N·m", "peakTorque: Peak torque | N·m", "ratedSpeed: Rated speed | 1/min", "maxSpeed: Highest motor speed | 1/min", "torqueAtMaxSpeed: Peak torque at highest speed | N·m");
+        of("Encoder", "kind: Encoder kind", "lines: Encoder lines", "singleTurnBits: Bits within a turn | bit", "multiTurnBits: Bits of turns | bit", "reversed: Counts backward");
+        of("LoadEncoder", "use: Use", "encoder: Encoder");
+        of("Train", "reducers: Reducers", "feed: Feed");
+        of("Reducer", "motorTurns: Motor turns", "outputTurns: Output turns");
+        of("Feed", "kind: Kind of feed", "teeth: Teeth or starts", "amount: Pitch, lead or amount", "unit: Unit of the feed");
+        of("Load", "mass: Mass | kg", "inertia: Load inertia | kg·m²", "coulomb: Friction, constant part", "viscous: Friction with speed", "slope: Slope | °", "stiffness: Stiffness", "damping: Damping", "backlash: Backlash | u");
+        of("Brake", "torque: Brake torque | N·m", "releaseMillis: Time to release | ms", "closeMillis: Time to close | ms");
+        of("Travel", "length: Length of the travel | u", "negativeLimit: Negative limit switch | u", "positiveLimit: Positive limit switch | u", "camFrom: Reference cam from | u", "camTo: Reference cam to | u", "parkedAt: Parked at | u");
+        of("Limits", "softMin: Negative soft limit | u", "softMax: Positive soft limit | u", "normal: Default", "max: Highest", "quickStop: Deceleration of the quick stop | u/s²");
+        of("Dynamics", "speed: Speed | u/s", "acceleration: Acceleration | u/s²", "deceleration: Deceleration | u/s²", "jerk: Jerk | u/s³", "torque: Torque | %");
+        of("Supervision", "positionWindow: Position window | u", "positionDwell: Time in the position window | ms", "positionTolerance: Tolerance time of the position | ms", "followingError: Following error allowed | u",
+                "followingErrorAtSpeed: Following error allowed at speed | u", "followingFrom: Share of speed from which it grows", "followingErrorTime: Time of the following error | ms", "standstillWindow: Standstill window | u/s", "standstillDwell: Time in the standstill window | ms");
+        of("Duty", "distance: Way of a move | u", "pause: Pause | s");
+        of("Homing", "method: Homing method", "searchSpeed: Search speed | u/s", "creepSpeed: Creep speed | u/s", "acceleration: Acceleration of the search | u/s²", "zeroOffset: Zero offset | u", "stopTorque: Torque at the stop | %", "stopTime: Time at the stop | ms",
+                "timeLimit: Time limit of the search | s", "thenToZero: Then to zero", "onFirstEnable: On the first enable", "atPowerUp: At power-up", "encoderOffset: Offset of the encoder | u");
+        of("Control", "positionGain: Position gain | 1/s", "velocityGain: Velocity gain | N·m·s/rad", "integralTime: Integral time | ms", "feedForward: Speed feed-forward", "torqueForward: Torque feed-forward");
+        of("Station", "address: Address", "identity: Device", "outputs: Process data to the drive", "inputs: Process data from the drive", "startWrites: Start-up writes");
+        of("Address", "number: Number", "name: Station name", "ip: Network");
+        of("Identity", "device: Device name", "vendor: Vendor", "product: Product", "revision: Revision");
+        of("Entry", "pdo: Message", "object: Object", "subIndex: Sub-index", "bits: Width | bit", "name: Name", "tag: Tag", "tagType: Type of the tag", "unit: Unit of the tag", "factor: Factor of the tag");
+        of("StartWrite", "object: Object", "subIndex: Sub-index", "bits: Width | bit", "value: Value", "transition: Transition", "comment: Comment", "enabled: Written");
+        of("Wiring", "terminals: Terminals", "zoneFrom: Zone from | u", "zoneTo: Zone to | u", "analogueTorque: Torque at 10 V | %");
+        of("Terminal", "name: Terminal", "kind: Kind of terminal", "function: Function", "normallyClosed: Normally closed", "filterMicros: Filter | µs");
+    }
+
+    private EntryWords() {
+    }
+
+    private static void of(String type, String... components) {
+        for (String component : components) {
+            String[] parts = component.split(": | \\| ");
+            NAMES.put(type + "." + parts[0], new Named(parts[1], parts.length > 2 ? parts[2] : ""));
+        }
+    }
+
+    /** @throws IllegalStateException when a component has no words yet */
+    static Named of(RecordComponent component) {
+        Named named = NAMES.get(component.getDeclaringRecord().getSimpleName() + "." + component.getName());
+        if (named == null) {
+            throw new IllegalStateException("no words for " + component.getDeclaringRecord().getSimpleName() + "." + component.getName());
+        }
+        return named;
+    }
+}
