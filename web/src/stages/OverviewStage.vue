@@ -34,6 +34,7 @@ const title = (key: string) => stages.find((s) => s.key === key)?.title ?? key
 /** What is left to do: not entered yet, then faults, then warnings, each in the order of the work. */
 const left = computed<Line[]>(() => {
   const lines: Line[] = (overview.value?.toDo ?? []).map((t) => ({ stage: t.stage as StageKey, title: title(t.stage), axis: t.axis, words: t.words, kind: 'open' }))
+  if (machine.runKnown && machine.run?.revision !== machine.revision && machine.draft?.proof.expectations.length) lines.push({ stage: 'prove', title: 'Prove', axis: '', words: machine.run ? 'Run the proof again: the machine has changed since' : 'Run the proof', kind: 'open' })
   for (const severity of ['FAULT', 'WARNING'] as const) {
     for (const stage of stages) {
       machine.draft?.axes.forEach((axis, i) => {
@@ -41,6 +42,7 @@ const left = computed<Line[]>(() => {
           if (f.severity === severity) lines.push({ stage: stage.key, title: stage.title, axis: axis.name, words: f.title, kind: severity === 'FAULT' ? 'fault' : 'warning' })
         }
       })
+      if (severity === 'FAULT' && stage.key === 'prove') for (const v of machine.run?.verdicts.filter((v) => !v.holds) ?? []) lines.push({ stage: 'prove', title: 'Prove', axis: '', words: `Does not hold: ${v.sentence}`, kind: 'fault' })
       if (severity === 'FAULT' && stage.key === 'program') for (const d of machine.diagnostics.slice(0, 5)) lines.push({ stage: 'program', title: 'Program', axis: '', words: `Line ${d.line}: ${d.message}`, kind: 'fault' })
     }
   }

@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
+import java.util.function.LongSupplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rueda.app.machine.MachineState;
@@ -40,6 +41,7 @@ final class BenchSession {
     /** A bench that nobody looks at stands there so long. */
     private static final long KEPT_NANOS = 15 * UNSEEN_NANOS;
 
+    private final LongSupplier nanos;
     private final long machineId;
     private final MachineStore machines;
     private final LiveStream stream;
@@ -55,6 +57,12 @@ final class BenchSession {
     private final ControlLease lease = new ControlLease();
 
     BenchSession(long machineId, MachineStore machines, LiveStream stream, Stand stand) {
+        this(machineId, machines, stream, stand, System::nanoTime);
+    }
+
+    /** @param nanos where the time comes from, ns */
+    BenchSession(long machineId, MachineStore machines, LiveStream stream, Stand stand, LongSupplier nanos) {
+        this.nanos = nanos;
         this.machineId = machineId;
         this.machines = machines;
         this.stand = stand;
@@ -80,7 +88,7 @@ final class BenchSession {
     /** Puts a bench in place of what is there. */
     private void put(LiveBench made) {
         bench = made;
-        seenAt = System.nanoTime();
+        seenAt = nanos.getAsLong();
         if (clock == null && !closing) {
             clock = new Thread(this::tick, "bench");
             clock.setDaemon(true);
@@ -145,14 +153,14 @@ final class BenchSession {
             }
             present.takeByHand();
             present.running(true);
-            String key = lease.take(monitoringSeconds, System.nanoTime());
+            String key = lease.take(monitoringSeconds, nanos.getAsLong());
             publish();
             return key;
         }
     }
 
     synchronized void renewControl(String key) {
-        if (!lease.renew(key, System.nanoTime())) {
+        if (!lease.renew(key, nanos.getAsLong())) {
             throw new NotFound("control with this key; it was given back, or not renewed in time");
         }
     }
@@ -277,7 +285,7 @@ final class BenchSession {
 
     /** @param key what the order came with, null for none */
     private void permit(String key) {
-        long now = System.nanoTime();
+        long now = nanos.getAsLong();
         endUnrenewed(now);
         if (lease.held(now) && !lease.renew(key, now)) {
             throw new ControlHeld();
@@ -330,12 +338,12 @@ final class BenchSession {
     }
 
     private void tick() {
-        long before = System.nanoTime();
+        long before = nanos.getAsLong();
         LiveBench present = null;
         while (!closing) {
             try {
                 Thread.sleep(FRAME_NANOS / 1_000_000);
-                long now = System.nanoTime();
+                long now = nanos.getAsLong();
                 endUnrenewed(now);
                 if (unseen(now)) {
                     return;
@@ -392,6 +400,11 @@ final class BenchSession {
             clock = null;
             return true;
         }
+    }
+
+    /** There is no bench: it was never made, has failed, or was put away. */
+    boolean off() {
+        return bench == null;
     }
 
     /** Ends the bench and its clock for good. */

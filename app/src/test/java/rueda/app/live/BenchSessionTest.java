@@ -18,6 +18,8 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.CyclicBarrier;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Function;
 import org.junit.jupiter.api.AfterEach;
@@ -27,6 +29,7 @@ import org.junit.jupiter.api.Timeout;
 import org.springframework.web.socket.WebSocketSession;
 import rueda.app.live.HandController.HandOrder;
 import rueda.app.live.HandController.Order;
+import org.springframework.web.socket.WebSocketSession;
 import rueda.app.machine.MachineState;
 import rueda.app.machine.MachineStore;
 import rueda.app.work.Daemons;
@@ -226,5 +229,46 @@ class BenchSessionTest {
             assertThatThrownBy(() -> service.renewControl(lost)).isInstanceOf(NotFound.class);
         }
         never.countDown();
+    }
+
+    /** A minute without a page, and it is held; a quarter of an hour, and it is put away. A page that joins hears that; the next order makes another. */
+    @Test
+    void aBenchThatNobodyLooksAtIsHeldAndPutAway() throws Exception {
+        AtomicLong now = new AtomicLong(1);
+        MachineStore machines = mock(MachineStore.class);
+        when(machines.get(anyLong())).thenReturn(new MachineState(1, 1, Instant.EPOCH, false, false, DemoMachine.create(), List.of()));
+        List<Object> heard = new CopyOnWriteArrayList<>();
+        LiveStream unheard = new LiveStream(SENDERS) {
+            @Override
+            void send(Object message) {
+                heard.add(message);
+            }
+        };
+        BenchSession alone = new BenchSession(1, machines, unheard, new Stand(), now::get);
+        assertThat(alone.start(LiveBench.Kind.PROGRAM, "", true).running()).isTrue();
+        now.addAndGet(59_000_000_000L);
+        /* the clock has looked at that time when it sends what it has stepped since */
+        int before = heard.size();
+        while (heard.size() == before) {
+            Thread.sleep(5);
+        }
+        assertThat(alone.speed(null, 1).running()).as("it is not held before a minute").isTrue();
+        now.addAndGet(2_000_000_000L);
+        while (alone.speed(null, 1).running()) {
+            Thread.sleep(5);
+        }
+        assertThat(alone.off()).isFalse();
+        now.addAndGet(15 * 60_000_000_000L);
+        while (!alone.off()) {
+            Thread.sleep(5);
+        }
+        heard.clear();
+        WebSocketSession page = mock(WebSocketSession.class);
+        when(page.getId()).thenReturn("late");
+        unheard.join(page);
+        assertThat(heard).singleElement().isInstanceOf(BenchSession.Off.class);
+        assertThat(alone.start(LiveBench.Kind.PROGRAM, "", false)).isNotNull();
+        assertThat(alone.off()).isFalse();
+        alone.close();
     }
 }
