@@ -70,14 +70,14 @@ const strips = computed(() =>
 
 <template>
   <aside v-if="layout.railFolded" ref="rail" class="rail pane folded" aria-label="Axes">
-    <v-btn :icon="mdiChevronRight" size="x-small" variant="text" aria-label="Show the axes" aria-expanded="false" title="Show the axes" @click="layout.railFolded = false" />
+    <v-btn :icon="mdiChevronRight" size="x-small" variant="text" aria-label="Show the axis rail" aria-expanded="false" title="Show the axes" @click="layout.railFolded = false" />
     <button v-for="s in strips" :key="s.axis.name" type="button" class="narrow" :class="{ selected: s.index === machine.axisIndex, wrong: s.fault }" :aria-pressed="s.index === machine.axisIndex"
       :title="`${s.axis.name}: ${s.state}`" @click="machine.axisIndex = s.index"><span aria-hidden="true">{{ s.axis.name.slice(0, 3) }}</span><span class="visually-hidden">{{ s.axis.name }}, {{ s.state }}</span></button>
   </aside>
   <aside v-else ref="rail" class="rail pane" aria-label="Axes">
     <div class="title"><h2>{{ strips.length === 1 ? '1 axis' : `${strips.length} axes` }}</h2>
       <span><v-btn :icon="mdiPlus" size="x-small" variant="text" aria-label="Add an axis" title="Add an axis" @click="doing = doing === 'ADD' ? null : 'ADD'" />
-        <v-btn :icon="mdiChevronLeft" size="x-small" variant="text" aria-label="Fold the axes" aria-expanded="true" title="Fold" @click="layout.railFolded = true" /></span></div>
+        <v-btn :icon="mdiChevronLeft" size="x-small" variant="text" aria-label="Fold the axis rail" aria-expanded="true" title="Fold" @click="layout.railFolded = true" /></span></div>
     <NewAxis v-if="doing === 'ADD'" class="form" @done="doing = null" />
     <div v-for="s in strips" :key="s.axis.name" class="one">
     <button type="button" class="strip sheet" :class="{ selected: s.index === machine.axisIndex }"

@@ -368,6 +368,7 @@ export const useMachine = defineStore('machine', () => {
   /** Saves before the machine is left. @returns false, and says why, when something entered would be lost */
   async function leave(): Promise<boolean> {
     if (draft.value) await flush()
+    if (missing.value) return true
     if (!dirty.value && Object.keys(unread.value).length === 0) return true
     tell('Not left', conflict.value !== null ? 'Another page saved first. Keep yours or take theirs, then leave.' : 'An entry is not saved yet. Correct it, or take it back with undo, then leave.')
     return false
@@ -419,6 +420,8 @@ export const useMachine = defineStore('machine', () => {
         if (!(error instanceof Problem)) throw error
         if (error.status === 409 && error.currentRevision !== undefined) conflict.value = error.currentRevision
         else if (error.status !== 422) problem.value = error
+        /* deleted by another page: nothing can be kept of it any more */
+        if (error.status === 404) missing.value = true
       } finally {
         saving.value = false
       }

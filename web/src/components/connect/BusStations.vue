@@ -72,7 +72,7 @@ async function resolve(d: Difference, way: keyof typeof WAYS) {
   await look()
 }
 
-const CHANGES: Record<string, string> = { '': 'as planned', MISSING: 'not connected', OTHER_ADDRESS: 'at another address', OTHER_SUBNET: 'in another network', OLDER_REVISION: 'an older revision', OTHER_DEVICE: 'another product', HOLDS_DATA: 'holds data' }
+const CHANGES: Record<string, string> = { '': 'as planned', MISSING: 'not connected', OTHER_ADDRESS: 'other address', OTHER_SUBNET: 'other network', OLDER_REVISION: 'older revision', OTHER_DEVICE: 'other product', HOLDS_DATA: 'holds data' }
 async function change(axis: string, wanted: string) {
   await machine.flush()
   stand.value = (await machine.guarded(() => api.changeStand(machine.id, axis, wanted ? [wanted as StandChange] : []))) ?? stand.value
@@ -141,7 +141,7 @@ watch(() => family.value.family, () => {
 .bus { display: flex; flex-wrap: wrap; gap: 10px; margin-bottom: 8px; }
 td, th { padding: 1px 3px !important; } th[scope='row'] { font-weight: 700; color: var(--ink); border-bottom: 1px solid var(--hair) !important; }
 tr.on { background: var(--cmd-wash); } tr.marked { background: var(--stop-wash); }
-.device { width: 152px; } .ip { width: 104px; font-size: 12px; padding: 2px 4px; letter-spacing: -0.4px; } .gate { width: 62px; } .num { width: 58px; } .there { width: 106px; } .stationname { width: 96px; } .wrong { border-color: var(--stop); }
+.device { width: 146px; } .ip { width: 104px; font-size: 12px; padding: 2px 4px; letter-spacing: -0.4px; } .gate { width: 62px; } .num { width: 58px; } .there { width: 122px; } .stationname { width: 96px; } .wrong { border-color: var(--stop); }
 .range { width: 76px; } .look { display: flex; gap: 10px; align-items: center; margin: 4px 0 6px; font-size: 13px; }
 h2 { margin-top: 12px; }
 .ways { display: flex; flex-direction: column; } .pencil, .quiet { color: var(--pencil); }

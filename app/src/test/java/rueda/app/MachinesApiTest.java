@@ -92,6 +92,10 @@ class MachinesApiTest {
         assertThat(call("POST", "/machines/" + copied + "/name", "{\"name\":\"   \"}", "If-Match", "1").body()).contains("Machine name", "1 to 80 characters");
         json(call("POST", "/machines/" + copied + "/name", "{\"name\":\"Second\"}", "If-Match", "1"));
         assertThat(listed(copied).get("name").asString()).isEqualTo("Second");
+        json(call("POST", "/machines/" + copied + "/undo", null, "If-Match", "2"));
+        assertThat(listed(copied).get("name").asString()).startsWith("Copy of ");
+        json(call("POST", "/machines/" + copied + "/redo", null, "If-Match", "1"));
+        assertThat(listed(copied).get("name").asString()).isEqualTo("Second");
 
         json(call("POST", "/machines/" + copied + "/bench", "{\"program\":\"PROGRAM\",\"running\":true}"));
         assertThat(call("DELETE", "/machines/" + copied, null).statusCode()).isEqualTo(204);

@@ -132,7 +132,7 @@ class MachinesTest extends BrowserTest {
     @Test
     void theFrameGivesTheWorkItsRoom() {
         open("/scale");
-        button("Fold the axes").click();
+        button("Fold the axis rail").click();
         expect(page.locator(".rail.folded .narrow")).hasCount(5);
         button("Fold the consequences").click();
         expect(page.getByText("Counts per mm")).hasCount(0);
@@ -141,7 +141,7 @@ class MachinesTest extends BrowserTest {
         page.locator(".rail.folded .narrow").nth(1).click();
         expect(page.locator("h1")).hasText("Scale · Lift");
         expectAccessible("folded");
-        button("Show the axes").click();
+        button("Show the axis rail").click();
         button("Show the consequences").click();
         expect(side()).containsText("Counts per mm");
         button("Start anew").click();

@@ -1,5 +1,6 @@
 package rueda.e2e;
 
+import com.microsoft.playwright.Page;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
@@ -11,8 +12,10 @@ class StoryTest extends BrowserTest {
 
     @Test
     void fromTheReducerToAProvenMoveAndBackAfterARestart() throws Exception {
-        open("/");
-        expect(page.getByLabel("Axes").locator("b")).hasText(new String[] {"Shuttle", "Lift", "Table", "Brush", "Doser"});
+        page.navigate(rueda.address() + "/");
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Ripening cellar · turning cell")).click();
+        stage("Scale");
+        expect(page.locator(".rail b")).hasText(new String[] {"Shuttle", "Lift", "Table", "Brush", "Doser"});
         expect(page.locator("h1")).hasText("Scale · Shuttle");
 
         /* the reducer and what it causes, at once */

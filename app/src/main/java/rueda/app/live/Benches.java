@@ -40,6 +40,7 @@ public class Benches {
         BenchSession there = sessions.remove(machineId);
         if (there != null) {
             there.close();
+            there.stream().end();
         }
     }
 

@@ -84,6 +84,13 @@ final class Client {
         }
     }
 
+    /** Sends nothing more and closes. */
+    void end() {
+        synchronized (waiting) {
+            drop();
+        }
+    }
+
     private void drop() {
         dropped = true;
         waiting.clear();

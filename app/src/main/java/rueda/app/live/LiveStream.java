@@ -36,6 +36,12 @@ class LiveStream {
         clients.remove(session.getId());
     }
 
+    /** Lets every page go. */
+    void end() {
+        clients.values().forEach(Client::end);
+        clients.clear();
+    }
+
     /** Pages that listen. */
     int listeners() {
         return clients.size();

@@ -206,6 +206,11 @@ public class MachineStore {
         MachineEntity entity = based(id, basedOn);
         revision(id, number);
         entity.currentRevision = number;
+        return stands(entity);
+    }
+
+    /** It has gone to another revision, in which it may have another name. */
+    private MachineState stands(MachineEntity entity) {
         MachineState state = state(entity);
         entity.name = state.document().name();
         return state;
@@ -256,7 +261,7 @@ public class MachineStore {
         if (parent != null) {
             entity.currentRevision = parent;
         }
-        return state(entity);
+        return stands(entity);
     }
 
     @Transactional
@@ -264,7 +269,7 @@ public class MachineStore {
         MachineEntity entity = based(id, basedOn);
         revisions.findFirstByMachineIdAndParentOrderByNumberDesc(id, entity.currentRevision)
                 .ifPresent(child -> entity.currentRevision = child.number);
-        return state(entity);
+        return stands(entity);
     }
 
     private MachineEntity based(long id, long basedOn) {
