@@ -120,6 +120,6 @@ function toggle() {
 .keys + .fold { margin-left: 0; }
 .fold { margin-left: auto; }
 .fault { color: var(--stop); font-weight: 700; overflow: hidden; text-overflow: ellipsis; }
-.content { overflow: auto; display: grid; }
+.content { overflow: auto; display: grid; grid-template-columns: minmax(0, 1fr); }
 .trace { min-height: 0; position: relative; }
 </style>

@@ -147,6 +147,7 @@ class MachinesTest extends BrowserTest {
         button("Start anew").click();
         Locator height = page.getByLabel("Height of the dock");
         expect(height).isVisible();
+        assertThat((Integer) page.evaluate("document.querySelector('.frame').scrollWidth")).as("what the dock shows makes nothing wider").isEqualTo(1280);
         String before = height.getAttribute("aria-valuenow");
         height.focus();
         page.keyboard().press("ArrowUp");
