@@ -61,7 +61,7 @@ async function named() {
 }
 
 const words = (c: Change) => `${c.axis ? `${c.axis}: ` : ''}${c.entry}${c.from || c.to ? `, ${c.from || 'nothing'} → ${c.to || 'nothing'}` : ''}`
-const first = computed(() => (r: Listed) => (r.changes.length ? r.changes.map(words).join('; ') + (r.moreChanges ? `; ${r.moreChanges} more` : '') : 'the machine as it began'))
+const first = computed(() => (r: Listed) => (r.changes.length ? r.changes.map(words).join('; ') + (r.moreChanges ? `; ${r.moreChanges} more` : '') : r.origin ? `began as ${r.origin}` : r.number === 1 ? 'the machine as it began' : 'cannot be compared with the one before it'))
 </script>
 
 <template>

@@ -87,6 +87,7 @@ class MachinesApiTest {
         JsonNode copy = json(call("POST", "/machines/" + demo + "/copy", "{}"));
         assertThat(copy.at("/document/name").asString()).startsWith("Copy of ");
         long copied = copy.get("id").asLong();
+        assertThat(json(call("GET", "/machines/" + copied + "/revisions", null)).at("/0/origin").asString()).isEqualTo("a copy of “Ripening cellar · turning cell”, revision 1");
         assertThat(call("POST", "/machines/" + copied + "/name", "{\"name\":\"x\"}").statusCode()).as("without the revision it is based on").isEqualTo(428);
         assertThat(call("POST", "/machines/" + copied + "/name", "{\"name\":\"x\"}", "If-Match", "7").statusCode()).isEqualTo(409);
         assertThat(call("POST", "/machines/" + copied + "/name", "{\"name\":\"   \"}", "If-Match", "1").body()).contains("Machine name", "1 to 80 characters");
@@ -246,6 +247,19 @@ class MachinesApiTest {
                 assertThat(JSON.readTree(answer.body()).get("faults")).as(change).isNotEmpty();
             }
             assertThat(answer.body()).doesNotContain("rueda.", "jackson", "Exception");
+        }
+    }
+
+    /** What the server keeps is bounded in size: a document that is too large for it is answered, and asked for whole the next time. */
+    @Test
+    void whatIsKeptIsBounded() throws Exception {
+        ObjectNode document = (ObjectNode) json(call("GET", "/machines/1", null)).get("document");
+        String small = json(call("POST", "/calc/machine", document.toString())).get("base").asString();
+        ((ObjectNode) document.get("plc")).put("program", "x".repeat(13_000_000));
+        JsonNode large = json(call("POST", "/calc/machine", document.toString()));
+        assertThat(large.at("/faults/0/field").asString()).isEqualTo("/plc/program");
+        for (String base : new String[] {large.get("base").asString(), small}) {
+            assertThat(call("POST", "/calc/machine/changes", "{\"base\":\"" + base + "\",\"changes\":[]}").statusCode()).isEqualTo(404);
         }
     }
 }

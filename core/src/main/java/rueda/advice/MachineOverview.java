@@ -68,7 +68,8 @@ public record MachineOverview(String bus, List<AxisRow> axes, List<ToDo> toDo) {
         return switch (axis.homing().atPowerUp()) {
             case MOTOR_ENCODER -> "absolute motor encoder";
             case LOAD_ENCODER -> "absolute encoder on the load";
-            case NOTHING -> HomingSentence.of(axis).stream().filter(s -> s.method() == axis.homing().method()).findFirst().map(s -> s.search().equals("nothing") ? "set where it stands" : s.search().replaceFirst("^the ", "")).orElse("method " + axis.homing().method());
+            case NOTHING -> axis.homing().method() == 35 || axis.homing().method() == 37 ? "set where it stands"
+                    : HomingSentence.of(axis).stream().filter(s -> s.method() == axis.homing().method()).findFirst().map(s -> s.search().replaceFirst("^the ", "")).orElse("method " + axis.homing().method());
         };
     }
 

@@ -1,6 +1,7 @@
 package rueda.app.calc;
 
 import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -26,33 +27,33 @@ import tools.jackson.databind.JsonNode;
 
 /**
  * Documents that pages are working on, with what was computed of them, so that a page sends only what it has changed and is answered only
- * what is different. The {@value #MOST} used last are kept; whoever asks about another one sends all of it again. Thread-safe.
+ * what is different. The {@value #MOST} used last are kept, fewer of large ones; whoever asks about another one sends all of it again. Thread-safe.
  */
 @Component
 class Drafts {
 
     private static final int MOST = 24;
+    /** Characters of JSON that all of them together may have; a machine of 64 axes has 350 000. In memory each is about ten times as large. */
+    private static final long MOST_CHARACTERS = 12_000_000;
 
-    private final Map<String, Draft> kept = new LinkedHashMap<>(MOST, 0.75f, true) {
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<String, Draft> eldest) {
-            return size() > MOST;
-        }
-    };
+    /** in the order of their last use; guarded by itself */
+    private final Map<String, Draft> kept = new LinkedHashMap<>(MOST, 0.75f, true);
+    private long characters;
 
     /**
      * @param key     by which it is asked for
+     * @param size    characters of its JSON, about
      * @param tree    the document as JSON
      * @param faults  refused entries
      * @param advice  of the last document on the way here that had none, null when there was none
      * @param program of that document
      * @param sound   that document
      */
-    record Draft(String key, Machine machine, JsonNode tree, List<EntryFault> faults, DocumentAdvice advice, ProgramAnswer program, Machine sound) {
+    record Draft(String key, long size, Machine machine, JsonNode tree, List<EntryFault> faults, DocumentAdvice advice, ProgramAnswer program, Machine sound) {
     }
 
     Draft begin(Machine machine, List<DeviceDescription> library) {
-        return keep(next(null, machine, MachineJson.tree(machine), library));
+        return keep(next(null, machine, MachineJson.tree(machine), MachineJson.write(machine).length(), library));
     }
 
     /** @throws NotFound when it is not kept any more */
@@ -69,25 +70,33 @@ class Drafts {
     /** @throws rueda.app.web.Refusals.RefusedEntries when the changes make no document */
     Draft after(Draft before, List<Change> changes, List<DeviceDescription> library) {
         JsonNode tree = MachineJson.changed(before.tree(), changes);
-        return keep(next(before, MachineJson.document(tree, before.machine(), changes), tree, library));
+        long added = changes.stream().mapToLong(change -> change.value() == null ? 0 : MachineJson.write(change.value()).length()).sum();
+        boolean whole = changes.stream().anyMatch(change -> change.path().isEmpty());
+        return keep(next(before, MachineJson.document(tree, before.machine(), changes), tree, whole ? added : before.size() + added, library));
     }
 
     private Draft keep(Draft draft) {
         synchronized (kept) {
             kept.put(draft.key(), draft);
+            characters += draft.size();
+            /* one that is too large alone is not kept either: its page goes on sending all of it */
+            for (Iterator<Draft> eldest = kept.values().iterator(); kept.size() > MOST || characters > MOST_CHARACTERS; ) {
+                characters -= eldest.next().size();
+                eldest.remove();
+            }
         }
         return draft;
     }
 
-    private static Draft next(Draft before, Machine machine, JsonNode tree, List<DeviceDescription> library) {
+    private static Draft next(Draft before, Machine machine, JsonNode tree, long size, List<DeviceDescription> library) {
         List<EntryFault> faults = MachineRules.check(machine);
         String key = UUID.randomUUID().toString();
         if (!faults.isEmpty()) {
-            return new Draft(key, machine, tree, faults, before == null ? null : before.advice(), before == null ? null : before.program(), before == null ? null : before.sound());
+            return new Draft(key, size, machine, tree, faults, before == null ? null : before.advice(), before == null ? null : before.program(), before == null ? null : before.sound());
         }
         boolean known = before != null && before.advice() != null;
         DocumentAdvice advice = known ? before.advice().after(machine, library) : DocumentAdvice.of(machine, library);
-        return new Draft(key, machine, tree, faults, advice, known && compilesAlike(before.sound(), machine) ? before.program() : compiled(machine), machine);
+        return new Draft(key, size, machine, tree, faults, advice, known && compilesAlike(before.sound(), machine) ? before.program() : compiled(machine), machine);
     }
 
     static ProgramAnswer compiled(Machine machine) {

@@ -51,6 +51,7 @@ final class BenchSession {
     private volatile LiveBench bench;
     private volatile Map<String, Set<Mistake>> condition = Map.of();
     private volatile boolean closing;
+    /** When a page listened last, or somebody let it run. */
     private volatile long seenAt;
     /** Held while a state is taken and handed to the stream: no page hears an older state, or a bench that is gone, last. */
     private final Object publishing = new Object();
@@ -80,8 +81,10 @@ final class BenchSession {
 
     /** A page that joins hears of the bench, or that there is none: it may have seen one before it lost the connection. */
     private void greet() {
-        if (publish() == null) {
-            stream.send(new Off("off", condition));
+        synchronized (publishing) {
+            if (publish() == null) {
+                stream.send(new Off("off", condition));
+            }
         }
     }
 
@@ -119,7 +122,10 @@ final class BenchSession {
     }
 
     LiveBench.State run(String key) {
-        return with(key, b -> b.running(true));
+        return with(key, b -> {
+            seenAt = nanos.getAsLong();
+            b.running(true);
+        });
     }
 
     LiveBench.State hold(String key) {
@@ -151,6 +157,7 @@ final class BenchSession {
                 present = connected(new LiveBench(state.document(), state.revision(), LiveBench.Kind.BY_HAND, "", condition));
                 put(present);
             }
+            seenAt = nanos.getAsLong();
             present.takeByHand();
             present.running(true);
             String key = lease.take(monitoringSeconds, nanos.getAsLong());
@@ -393,7 +400,7 @@ final class BenchSession {
             LOG.info("No page listens: the bench of machine {} is held.", machineId);
         }
         synchronized (this) {
-            if (now - seenAt <= KEPT_NANOS || stream.listeners() > 0) {
+            if (now - seenAt <= KEPT_NANOS || stream.listeners() > 0 || lease.held(now)) {
                 return false;
             }
             bench = null;

@@ -64,7 +64,7 @@ class MachineController {
             throw new InvalidEntry("beginning", "missing", "EMPTY or DEMO", "say what it begins with");
         }
         Machine begun = wanted.beginning() == Beginning.DEMO ? DemoMachine.create() : NewMachine.named("New machine");
-        return tagged(store.create(wanted.name() == null ? begun : begun.withName(wanted.name().strip()), wanted.beginning() == Beginning.DEMO ? "the demo" : null));
+        return tagged(store.create(wanted.name() == null ? begun : begun.withName(wanted.name().strip()), wanted.beginning() == Beginning.DEMO ? "the demo" : "an empty machine"));
     }
 
     @Operation(summary = "A new machine from a machine file")
@@ -81,7 +81,7 @@ class MachineController {
     ResponseEntity<MachineState> copy(@PathVariable long id, @RequestBody CopyQuestion wanted) {
         MachineState of = store.get(id);
         String name = wanted.name() == null ? "Copy of " + of.document().name() : wanted.name().strip();
-        return tagged(store.create(of.document().withName(name.length() > 80 && wanted.name() == null ? name.substring(0, 80) : name), "machine " + id + ", revision " + of.revision()));
+        return tagged(store.create(of.document().withName(name.length() > 80 && wanted.name() == null ? name.substring(0, 80) : name), "a copy of “" + of.document().name() + "”, revision " + of.revision()));
     }
 
     record RenameQuestion(String name) {

@@ -77,12 +77,13 @@ public class MachineStore {
      * @param number     of the revision
      * @param savedAt    when it was saved
      * @param name       a name that somebody gave it, empty for none
+     * @param origin     what it came from when it changed no other one, empty for nothing
      * @param changes    what it changed, in words, the first of them; empty when nothing can be compared
      * @param moreChanges how many more there are
      * @param current    the machine stands at it
      * @param unreadable why it cannot be opened, empty when it can
      */
-    public record ListedRevision(long number, Instant savedAt, String name, List<DocumentChange> changes, int moreChanges, boolean current, String unreadable) {
+    public record ListedRevision(long number, Instant savedAt, String name, String origin, List<DocumentChange> changes, int moreChanges, boolean current, String unreadable) {
     }
 
     /** All machines, deleted ones too; one whose document cannot be read is among them, with the reason. */
@@ -123,7 +124,7 @@ public class MachineStore {
 
     /** Takes a machine out of the list; {@link #bringBack} brings it back as it was. */
     public void delete(long id) {
-        write.executeWithoutResult(status -> entity(id).deletedAt = clock.instant());
+        write.executeWithoutResult(status -> machines.lock(id).orElseThrow(() -> new NotFound("machine " + id)).deletedAt = clock.instant());
         onDelete.accept(id);
     }
 
@@ -144,7 +145,7 @@ public class MachineStore {
                     ? revisions.findByMachineIdAndNumber(id, r.parent).filter(p -> unreadable(Optional.of(p)).isEmpty()).map(p -> DocumentChange.between(MachineJson.read(p.document), MachineJson.read(r.document))).orElse(List.of())
                     : List.of();
             List<DocumentChange> first = changes.subList(0, Math.min(MOST_LISTED_CHANGES, changes.size()));
-            return new ListedRevision(r.number, r.savedAt, r.name == null ? "" : r.name, first, changes.size() - first.size(), r.number == machine.currentRevision, unreadable);
+            return new ListedRevision(r.number, r.savedAt, r.name == null ? "" : r.name, r.origin == null ? "" : r.origin, first, changes.size() - first.size(), r.number == machine.currentRevision, unreadable);
         }).toList();
     }
 

@@ -258,7 +258,14 @@ class BenchSessionTest {
             Thread.sleep(5);
         }
         assertThat(alone.off()).isFalse();
-        now.addAndGet(15 * 60_000_000_000L);
+        assertThat(alone.run(null).running()).isTrue();
+        int told = heard.size();
+        now.addAndGet(30_000_000_000L);
+        while (heard.size() == told) {
+            Thread.sleep(5);
+        }
+        assertThat(alone.speed(null, 1).running()).as("who lets it run has another minute").isTrue();
+        now.addAndGet(16 * 60_000_000_000L);
         while (!alone.off()) {
             Thread.sleep(5);
         }
