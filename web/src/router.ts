@@ -1,8 +1,6 @@
 import { createRouter, createWebHistory, type RouteLocationRaw } from 'vue-router'
 import MachinesPage from './machines/MachinesPage.vue'
 
-const machine = () => import('./stages/OverviewStage.vue')
-
 /** The stages in the order of the work. A stage of an axis says what to do first while the machine has none. */
 export const stages = [
   { key: 'connect', title: 'Connect', ofAxis: true, component: () => import('./stages/ConnectStage.vue') },
@@ -22,7 +20,7 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'machines', component: MachinesPage },
     { path: '/machines/:machine(\\d+)', redirect: (to) => ({ name: 'overview', params: to.params }) },
-    { path: '/machines/:machine(\\d+)/overview/:axis?', name: 'overview', component: machine },
+    { path: '/machines/:machine(\\d+)/overview/:axis?', name: 'overview', component: () => import('./stages/OverviewStage.vue') },
     ...stages.map((s) => ({ path: `/machines/:machine(\\d+)/${s.key}/:axis?`, name: s.key, component: s.component })),
     { path: '/:rest(.*)*', redirect: '/' },
   ],

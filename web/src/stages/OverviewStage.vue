@@ -4,6 +4,7 @@ import { api, type Finding, type Schemas } from '../api/client'
 import RevisionList from '../components/RevisionList.vue'
 import TextEntry from '../components/TextEntry.vue'
 import NewAxis from '../components/NewAxis.vue'
+import { markOf } from '../lib/marks'
 import { moment } from '../lib/times'
 import { placeOf, stages, type StageKey } from '../router'
 import { useMachine } from '../stores/machine'
@@ -21,12 +22,8 @@ const found = (stage: StageKey, axis: number): Finding[] | null => machine.advic
 /** State of a stage for one axis, as the ribbon says it for all. */
 function mark(stage: StageKey, axis: number) {
   const findings = found(stage, axis)
-  if (!findings) return { text: '', kind: 'unknown', words: 'not known' }
-  const faults = findings.filter((f) => f.severity === 'FAULT').length
-  const warnings = findings.filter((f) => f.severity === 'WARNING').length
-  if (faults) return { text: String(faults), kind: 'fault', words: faults === 1 ? '1 fault' : `${faults} faults` }
-  if (warnings) return { text: String(warnings), kind: 'warning', words: warnings === 1 ? '1 warning' : `${warnings} warnings` }
-  return { text: '', kind: 'good', words: 'nothing wrong' }
+  const count = (severity: Finding['severity']) => findings?.filter((f) => f.severity === severity).length ?? 0
+  return markOf(findings ? { faults: count('FAULT'), warnings: count('WARNING') } : 'not known')
 }
 
 interface Line { stage: StageKey; title: string; axis: string; words: string; kind: 'fault' | 'warning' | 'open' }

@@ -22,6 +22,9 @@ import rueda.quantity.InvalidEntry;
 /** A change of the list of axes, with everything that follows from it. */
 public sealed interface AxisEdit {
 
+    /** As the program can name an axis, and as long as the tables of runs and images hold it. */
+    Pattern IDENTIFIER = Pattern.compile("[A-Za-z_][A-Za-z0-9_]{0,79}");
+
     /**
      * @param machine the document after the change
      * @param axis    index of the axis that it was about, or of the one in its place; −1 when none is left
@@ -72,8 +75,9 @@ public sealed interface AxisEdit {
             Axis old = machine.axes().get(at);
             String from = old.name();
             String to = fit(machine, name, at);
-            if (!from.equalsIgnoreCase(to) && machine.plc().program() != null && !NameUses.lines(machine.plc().program(), to).isEmpty()) {
-                throw new InvalidEntry("name", to, "a name that the program does not use yet (line " + NameUses.lines(machine.plc().program(), to).get(0) + ")", "choose another, or rename what the program calls " + to);
+            List<Integer> taken = from.equalsIgnoreCase(to) ? List.of() : NameUses.lines(machine.plc().program(), to);
+            if (!taken.isEmpty()) {
+                throw new InvalidEntry("name", to, "a name that the program does not use yet (line " + taken.get(0) + ")", "choose another, or rename what the program calls " + to);
             }
             Machine renamed = machine.withAxes(machine.axes().stream().map(a -> followed(a, from, to)).toList());
             Axis itself = renamed.axes().get(at);
@@ -192,8 +196,6 @@ public sealed interface AxisEdit {
         }
         return fit;
     }
-
-    Pattern IDENTIFIER = Pattern.compile("[A-Za-z_][A-Za-z0-9_]{0,79}");
 
     /** A name of the axis itself or of a member of it. */
     private static boolean follows(String name, String axis) {

@@ -19,8 +19,8 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import rueda.advice.PlcComparison;
+import rueda.app.machine.Checked;
 import rueda.app.devices.DeviceLibrary;
-import rueda.app.web.Refusals.RefusedEntries;
 import rueda.bus.BusFamily;
 import rueda.bus.ClockDrift;
 import rueda.bus.CycleTimes;
@@ -42,9 +42,7 @@ import rueda.format.tags.TagDeclarationsReader;
 import rueda.format.tags.TagDeclarationsWriter;
 import rueda.machine.Axis;
 import rueda.machine.Bus.Family;
-import rueda.machine.EntryFault;
 import rueda.machine.Machine;
-import rueda.machine.MachineRules;
 import rueda.machine.Plc;
 import rueda.machine.Station.Entry;
 import rueda.machine.Station.StartWrite;
@@ -112,24 +110,13 @@ class BusController {
         if (q.family() == null) {
             throw new InvalidEntry("family", "missing", Arrays.toString(Family.values()), "choose a bus");
         }
-        return BusFamily.moved(checked(q.machine()), q.family());
+        return BusFamily.moved(Checked.machine(q.machine()), q.family());
     }
 
     @Operation(summary = "Every frame of a cycle with its time on the wire")
     @PostMapping("/times")
     CycleTimes times(@RequestBody Machine machine) {
-        return BusFamily.of(checked(machine).bus()).times(machine);
-    }
-
-    private static Machine checked(Machine machine) {
-        if (machine == null) {
-            throw new InvalidEntry("machine", "missing", "a machine", "send one");
-        }
-        List<EntryFault> faults = MachineRules.check(machine);
-        if (!faults.isEmpty()) {
-            throw new RefusedEntries(faults);
-        }
-        return machine;
+        return BusFamily.of(Checked.machine(machine).bus()).times(machine);
     }
 
     /** @param derived those that follow from the configuration  @param byHand of the station */
@@ -142,28 +129,20 @@ class BusController {
     @Operation(summary = "What is written to a station while it starts, in order")
     @PostMapping("/startup")
     StartUpView startUp(@RequestBody StationQuestion q) {
-        Axis axis = axis(q.machine(), q.axis());
+        Axis axis = Checked.axis(q.machine(), q.axis());
         return new StartUpView(StartUp.derived(q.machine().bus(), axis), axis.station().startWrites());
-    }
-
-    private static Axis axis(Machine machine, int axis) {
-        checked(machine);
-        if (axis < 0 || axis >= machine.axes().size()) {
-            throw new InvalidEntry("axis", Integer.toString(axis), machine.axes().isEmpty() ? "nothing: the machine has no axis" : "0 to " + (machine.axes().size() - 1), machine.axes().isEmpty() ? "add an axis first" : "choose an axis");
-        }
-        return machine.axes().get(axis);
     }
 
     @Operation(summary = "Clocks of the stations from power-up, against the reference station")
     @PostMapping("/clocks")
     ClockDrift.Drift clocks(@RequestBody Machine machine) {
-        return ClockDrift.run(checked(machine), 2);
+        return ClockDrift.run(Checked.machine(machine), 2);
     }
 
     @Operation(summary = "Network information for an EtherCAT master (ENI, ETG.2100)")
     @PostMapping("/eni")
     ExportAnswer eni(@RequestBody Machine machine) {
-        if (checked(machine).bus().family() != Family.ETHERCAT) {
+        if (Checked.machine(machine).bus().family() != Family.ETHERCAT) {
             throw new InvalidEntry("bus", machine.bus().family().words(), "EtherCAT", "ENI is of EtherCAT");
         }
         return new ExportAnswer("network.eni.xml", EniFile.write(NetworkInformation.of(machine, library.descriptions())));
@@ -172,7 +151,7 @@ class BusController {
     @Operation(summary = "Configuration file of a CANopen station (DCF, CiA 306): its data sheet with the values it is given")
     @PostMapping("/dcf")
     ExportAnswer dcf(@RequestBody StationQuestion q) {
-        Axis axis = axis(q.machine(), q.axis());
+        Axis axis = Checked.axis(q.machine(), q.axis());
         if (q.machine().bus().family() != Family.CANOPEN) {
             throw new InvalidEntry("bus", q.machine().bus().family().words(), "CANopen", "DCF is of CANopen");
         }
@@ -188,7 +167,7 @@ class BusController {
     @Operation(summary = "The machine with the configuration of a DCF taken over for one axis, and what that changes")
     @PostMapping("/dcf/taken")
     NodeConfiguration.Taken taken(@RequestBody ConfigurationQuestion q) {
-        axis(q.machine(), q.axis());
+        Checked.axis(q.machine(), q.axis());
         return q.configuration().into(q.machine(), q.axis());
     }
 
@@ -258,8 +237,8 @@ class BusController {
     @Operation(summary = "The process data of a station against the PLC's own tag table, both directions")
     @PostMapping("/comparison")
     List<PlcComparison.Compared> comparison(@RequestBody ComparisonQuestion q) {
-        Machine machine = checked(q.machine());
-        Axis axis = axis(machine, q.axis());
+        Machine machine = Checked.machine(q.machine());
+        Axis axis = Checked.axis(machine, q.axis());
         if (q.alignment() != 1 && q.alignment() != 2 && q.alignment() != 4 && q.alignment() != 8) {
             throw new InvalidEntry("alignment", Integer.toString(q.alignment()), "1, 2, 4 or 8 bytes", "choose 1 for a packed PLC");
         }
@@ -331,7 +310,7 @@ class BusController {
     @Operation(summary = "All bound tags with their addresses, station after station, as CSV, XML of IEC 61131-10 or Structured Text")
     @PostMapping("/tags")
     ExportAnswer tags(@RequestBody ExportQuestion q) {
-        Machine machine = checked(q.machine());
+        Machine machine = Checked.machine(q.machine());
         List<TagRow> rows = new ArrayList<>();
         List<StationPlace> places = StationPlace.of(machine);
         for (int i = 0; i < places.size(); i++) {

@@ -25,13 +25,10 @@ import rueda.advice.Figure;
 import rueda.advice.MachineOverview;
 import rueda.advice.ScaleAdvice;
 import rueda.advice.ValuePath;
+import rueda.app.machine.Checked;
 import rueda.app.devices.DeviceLibrary;
-import rueda.app.web.Refusals.RefusedEntries;
 import rueda.app.machine.MachineJson;
 import rueda.app.work.Calculations;
-import rueda.bench.Bench;
-import rueda.bus.BusFamily;
-import rueda.bus.CycleTimes;
 import rueda.trial.HandTurn;
 import rueda.trial.HomeAdvice;
 import rueda.trial.HomingTrial;
@@ -40,16 +37,13 @@ import rueda.trial.MoveTrial;
 import rueda.trial.MovementTrial;
 import rueda.trial.Proposal;
 import rueda.trial.WiringTrial;
-import rueda.bus.description.DeviceDescription;
 import rueda.drive.HomingMethod;
 import rueda.drive.HomingSentence;
 import rueda.machine.Axis;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
-import rueda.machine.MachineRules;
 import rueda.plant.Mistake;
 import rueda.plc.Diagnostic;
-import rueda.plc.StructuredTextCompiler;
 import rueda.profile.MotionLimits;
 import rueda.profile.MotionProfile;
 import rueda.quantity.InvalidEntry;
@@ -59,6 +53,8 @@ import rueda.quantity.TypedEntry;
 @RestController
 @RequestMapping("/api/calc")
 class CalcController {
+
+    private static final ProgramAnswer NOTHING = new ProgramAnswer(List.of(), List.of());
 
     private final DeviceLibrary library;
     private final Calculations calculations;
@@ -117,7 +113,7 @@ class CalcController {
     @PostMapping("/scale")
     Advice scale(@RequestBody AxisQuestion asked) {
         AxisQuestion q = known(asked);
-        return ScaleAdvice.of(checked(q.machine(), q.axis()), q.machine().bus(), "/axes/" + q.axis());
+        return ScaleAdvice.of(Checked.axis(q.machine(), q.axis()), q.machine().bus(), "/axes/" + q.axis());
     }
 
     /**
@@ -136,7 +132,7 @@ class CalcController {
     @PostMapping("/homing")
     ResponseEntity<ResponseBodyEmitter> homing(@RequestBody AxisQuestion asked) {
         AxisQuestion q = known(asked);
-        Axis axis = checked(q.machine(), q.axis());
+        Axis axis = Checked.axis(q.machine(), q.axis());
         return calculations.answer(() -> searched(q, axis));
     }
 
@@ -159,7 +155,7 @@ class CalcController {
     @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", schema = @Schema(implementation = IdentificationAnswer.class)))
     @PostMapping("/identification")
     ResponseEntity<ResponseBodyEmitter> identification(@RequestBody TrialQuestion q) {
-        Axis axis = checked(q.machine(), q.axis());
+        Axis axis = Checked.axis(q.machine(), q.axis());
         return calculations.answer(() -> identified(axis, q.axis(), Identification.run(q.machine(), q.axis(), q.faults())));
     }
 
@@ -175,7 +171,7 @@ class CalcController {
     @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/x-ndjson", schema = @Schema(implementation = IdentificationProgress.class)))
     @PostMapping(path = "/identification/progress", produces = "application/x-ndjson")
     StreamingResponseBody identificationProgress(@RequestBody TrialQuestion q) {
-        Axis axis = checked(q.machine(), q.axis());
+        Axis axis = Checked.axis(q.machine(), q.axis());
         return out -> {
             Identification.Identified found = Identification.run(q.machine(), q.axis(), q.faults(), (move, of) -> told(out, new IdentificationProgress(move, of, null)));
             told(out, new IdentificationProgress(0, 0, identified(axis, q.axis(), found)));
@@ -201,7 +197,7 @@ class CalcController {
     @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", schema = @Schema(implementation = TurnAnswer.class)))
     @PostMapping("/turn")
     ResponseEntity<ResponseBodyEmitter> turn(@RequestBody TrialQuestion q) {
-        Axis axis = checked(q.machine(), q.axis());
+        Axis axis = Checked.axis(q.machine(), q.axis());
         return calculations.answer(() -> turned(q, axis));
     }
 
@@ -214,7 +210,7 @@ class CalcController {
     @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", schema = @Schema(implementation = MovementTrial.Moved.class)))
     @PostMapping("/movement")
     ResponseEntity<ResponseBodyEmitter> movement(@RequestBody TrialQuestion q) {
-        checked(q.machine(), q.axis());
+        Checked.axis(q.machine(), q.axis());
         return calculations.answer(() -> MovementTrial.run(q.machine(), q.axis(), q.faults()));
     }
 
@@ -228,7 +224,7 @@ class CalcController {
     @PostMapping("/response")
     ResponseEntity<ResponseBodyEmitter> response(@RequestBody AxisQuestion asked) {
         AxisQuestion q = known(asked);
-        checked(q.machine(), q.axis());
+        Checked.axis(q.machine(), q.axis());
         return calculations.answer(() -> answer(MoveTrial.run(q.machine(), q.axis())));
     }
 
@@ -237,7 +233,7 @@ class CalcController {
     @PostMapping("/step")
     ResponseEntity<ResponseBodyEmitter> step(@RequestBody AxisQuestion asked) {
         AxisQuestion q = known(asked);
-        checked(q.machine(), q.axis());
+        Checked.axis(q.machine(), q.axis());
         return calculations.answer(() -> answer(MoveTrial.step(q.machine(), q.axis())));
     }
 
@@ -257,7 +253,7 @@ class CalcController {
     @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", array = @ArraySchema(schema = @Schema(implementation = WiringTrial.Check.class))))
     @PostMapping("/wiring")
     ResponseEntity<ResponseBodyEmitter> wiring(@RequestBody TrialQuestion q) {
-        checked(q.machine(), q.axis());
+        Checked.axis(q.machine(), q.axis());
         return calculations.answer(() -> WiringTrial.run(q.machine(), q.axis(), q.faults(), "/axes/" + q.axis()));
     }
 
@@ -274,7 +270,7 @@ class CalcController {
     @Operation(summary = "Follows one value of an entry from the program to the load, or back")
     @PostMapping("/value")
     List<Figure> value(@RequestBody ValueQuestion q) {
-        Axis axis = checked(q.machine(), q.axis());
+        Axis axis = Checked.axis(q.machine(), q.axis());
         boolean output = q.direction() != BusDirection.INPUTS;
         int entries = (output ? axis.station().outputs() : axis.station().inputs()).size();
         if (q.entry() < 0 || q.entry() >= entries) {
@@ -307,15 +303,7 @@ class CalcController {
     @Operation(summary = "Checks the program of a document")
     @PostMapping("/program")
     ProgramAnswer program(@RequestBody Machine machine) {
-        List<EntryFault> faults = MachineRules.check(machine);
-        if (!faults.isEmpty()) {
-            throw new RefusedEntries(faults);
-        }
-        return compiled(machine);
-    }
-
-    private static ProgramAnswer compiled(Machine machine) {
-        return Drafts.compiled(machine);
+        return Drafts.compiled(Checked.machine(machine));
     }
 
     /**
@@ -332,8 +320,6 @@ class CalcController {
         Drafts.Draft draft = drafts.begin(machine, library.descriptions());
         return new MachineAnswer(draft.key(), draft.faults(), draft.faults().isEmpty() ? draft.advice().all() : List.of(), draft.faults().isEmpty() ? draft.program() : NOTHING);
     }
-
-    private static final ProgramAnswer NOTHING = new ProgramAnswer(List.of(), List.of());
 
     /** @param base key of a document that an answer has named  @param changes of it, RFC 6902: add, replace, remove */
     record ChangeQuestion(String base, List<Change> changes) {
@@ -365,24 +351,6 @@ class CalcController {
     @Operation(summary = "A machine at a glance: its axes, and what is not entered yet")
     @PostMapping("/overview")
     MachineOverview overview(@RequestBody Machine machine) {
-        List<EntryFault> faults = MachineRules.check(machine);
-        if (!faults.isEmpty()) {
-            throw new RefusedEntries(faults);
-        }
-        return MachineOverview.of(machine);
-    }
-
-    private static Axis checked(Machine machine, int axis) {
-        if (machine == null) {
-            throw new InvalidEntry("machine", "missing", "a machine document", "send one");
-        }
-        List<EntryFault> faults = MachineRules.check(machine);
-        if (!faults.isEmpty()) {
-            throw new RefusedEntries(faults);
-        }
-        if (axis < 0 || axis >= machine.axes().size()) {
-            throw new InvalidEntry("axis", Integer.toString(axis), machine.axes().isEmpty() ? "nothing: the machine has no axis" : "0 to " + (machine.axes().size() - 1), machine.axes().isEmpty() ? "add an axis first" : "choose an axis of the document");
-        }
-        return machine.axes().get(axis);
+        return MachineOverview.of(Checked.machine(machine));
     }
 }

@@ -1,11 +1,9 @@
 package rueda.app.calc;
 
-import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.UUID;
 import org.springframework.stereotype.Component;
 import rueda.advice.DocumentAdvice;
@@ -18,8 +16,8 @@ import rueda.bus.description.DeviceDescription;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import rueda.machine.MachineRules;
-import rueda.machine.Station.Entry;
 import rueda.plc.CompiledProgram;
+import rueda.plc.Environment;
 import rueda.plc.StructuredTextCompiler;
 import rueda.plc.Type;
 import rueda.plc.Variable;
@@ -105,17 +103,8 @@ class Drafts {
     }
 
     private static boolean compilesAlike(Machine one, Machine other) {
-        return one.plc().equals(other.plc()) && names(one).equals(names(other));
-    }
-
-    /** What a program can name. */
-    private static List<Object> names(Machine machine) {
-        List<Object> names = new ArrayList<>();
-        machine.axes().forEach(axis -> {
-            names.add(axis.name());
-            axis.station().outputs().stream().filter(Entry::hasTag).forEach(e -> names.add(List.of(e.tag(), Objects.requireNonNullElse(e.tagType(), ""), e.object(), e.subIndex())));
-            axis.station().inputs().stream().filter(Entry::hasTag).forEach(e -> names.add(List.of(e.tag(), Objects.requireNonNullElse(e.tagType(), ""))));
-        });
-        return names;
+        Environment before = Bench.environment(one);
+        Environment after = Bench.environment(other);
+        return one.plc().equals(other.plc()) && before.axes().equals(after.axes()) && before.tags().equals(after.tags());
     }
 }

@@ -36,7 +36,7 @@ import rueda.quantity.InvalidEntry;
 
 /** The devices on the bench: which they are, what they hold, images of it. */
 @RestController
-@RequestMapping("/api")
+@RequestMapping("/api/machines/{id}")
 class StandController {
 
     private final Benches benches;
@@ -50,7 +50,7 @@ class StandController {
     }
 
     @Operation(summary = "How the devices on the bench differ from the plan, by axis")
-    @GetMapping("/machines/{id}/bench/stand")
+    @GetMapping("/bench/stand")
     Map<String, Set<StandChange>> changes(@PathVariable long id) {
         return benches.of(id).stand().changes();
     }
@@ -60,18 +60,19 @@ class StandController {
     }
 
     @Operation(summary = "Makes the device of an axis on the bench differ from the plan; a bench that is there is switched off and on, held")
-    @PostMapping("/machines/{id}/bench/stand")
+    @PostMapping("/bench/stand")
     Map<String, Set<StandChange>> change(@PathVariable long id, @RequestBody StandQuestion wanted) {
         if (wanted.axis() == null || wanted.changes() == null) {
             throw new InvalidEntry("changes", "missing", "an axis and a list of " + Arrays.toString(StandChange.values()), "send both");
         }
         Machine machine = machines.get(id).document();
-        benches.of(id).switchedOffAndOn(() -> benches.of(id).stand().change(machine, wanted.axis(), wanted.changes()));
-        return benches.of(id).stand().changes();
+        BenchSession bench = benches.of(id);
+        bench.switchedOffAndOn(() -> bench.stand().change(machine, wanted.axis(), wanted.changes()));
+        return bench.stand().changes();
     }
 
     @Operation(summary = "Looks for devices on the bench and holds them against the saved plan")
-    @GetMapping("/machines/{id}/bench/scan")
+    @GetMapping("/bench/scan")
     NetworkScan.ScanResult scan(@PathVariable long id, @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "65535") int to) {
         if (from < 0 || to < from) {
             throw new InvalidEntry("to", from + " to " + to, "a range of addresses, the lower first", "exchange them");
@@ -86,23 +87,24 @@ class StandController {
     }
 
     @Operation(summary = "Resolves a difference at the device: gives it the planned address, or exchanges it for the planned one")
-    @PostMapping("/machines/{id}/bench/resolve")
+    @PostMapping("/bench/resolve")
     NetworkScan.ScanResult resolve(@PathVariable long id, @RequestBody ResolveQuestion wanted) {
         Machine machine = machines.get(id).document();
         if (wanted.axis() == null || wanted.way() == null) {
             throw new InvalidEntry("way", "missing", "READDRESS or EXCHANGE, and an axis", "send both");
         }
-        benches.of(id).switchedOffAndOn(() -> {
+        BenchSession bench = benches.of(id);
+        bench.switchedOffAndOn(() -> {
             switch (wanted.way()) {
-                case READDRESS -> benches.of(id).stand().readdress(machine, wanted.axis());
-                case EXCHANGE -> benches.of(id).stand().exchange(wanted.axis());
+                case READDRESS -> bench.stand().readdress(machine, wanted.axis());
+                case EXCHANGE -> bench.stand().exchange(wanted.axis());
             }
         });
-        return benches.of(id).stand().scan(machine, 0, 65_535);
+        return bench.stand().scan(machine, 0, 65_535);
     }
 
     @Operation(summary = "Device images of a machine, newest first")
-    @GetMapping("/machines/{id}/images")
+    @GetMapping("/images")
     List<ImageView> images(@PathVariable long id) {
         return images.all(id);
     }
@@ -111,25 +113,26 @@ class StandController {
     }
 
     @Operation(summary = "Reads all values of a device on the bench and keeps them")
-    @PostMapping("/machines/{id}/images")
+    @PostMapping("/images")
     ImageView keep(@PathVariable long id, @RequestBody KeepQuestion wanted) {
         if (wanted.axis() == null) {
             throw new InvalidEntry("axis", "missing", "the name of an axis", "send it");
         }
-        ImageView kept = images.keep(id, wanted.name(), benches.of(id).held(wanted.axis()));
-        benches.of(id).stand().kept(wanted.axis());
+        BenchSession bench = benches.of(id);
+        ImageView kept = images.keep(id, wanted.name(), bench.held(wanted.axis()));
+        bench.stand().kept(wanted.axis());
         return kept;
     }
 
     @Operation(summary = "Brings an image in that was taken out as JSON")
-    @PostMapping(path = "/machines/{id}/images/file", consumes = "application/octet-stream")
+    @PostMapping(path = "/images/file", consumes = "application/octet-stream")
     ImageView bring(@PathVariable long id, @RequestBody(required = false) byte[] file) {
         DeviceImageFile.Content content = DeviceImageFile.read(file == null ? new byte[0] : file, machines.get(id).document());
         return images.keep(id, content.name(), content.held());
     }
 
     @Operation(summary = "An image as JSON, or as CSV with a line each value")
-    @GetMapping("/machines/{id}/images/{image}/file")
+    @GetMapping("/images/{image}/file")
     ResponseEntity<byte[]> file(@PathVariable long id, @PathVariable long image, @RequestParam(defaultValue = "json") String format) {
         ImageView view = images.view(id, image);
         boolean csv = format.equals("csv");
@@ -140,14 +143,14 @@ class StandController {
     }
 
     @Operation(summary = "Forgets an image")
-    @DeleteMapping("/machines/{id}/images/{image}")
+    @DeleteMapping("/images/{image}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void forget(@PathVariable long id, @PathVariable long image) {
         images.forget(id, image);
     }
 
     @Operation(summary = "What the device of an axis holds, value by value, beside the saved machine and an image")
-    @GetMapping("/machines/{id}/bench/devices/{axis}/comparison")
+    @GetMapping("/bench/devices/{axis}/comparison")
     List<DeviceValues.DeviceGroup> comparison(@PathVariable long id, @PathVariable String axis, @RequestParam(required = false) Long image) {
         return benches.of(id).device(axis, image == null ? null : images.held(id, image));
     }
@@ -161,7 +164,7 @@ class StandController {
     }
 
     @Operation(summary = "Writes a part of the saved machine or of an image into the device of an axis")
-    @PostMapping("/machines/{id}/bench/devices/{axis}/parameters")
+    @PostMapping("/bench/devices/{axis}/parameters")
     LiveBench.State write(@PathVariable long id, @PathVariable String axis, @RequestBody WriteQuestion wanted,
                           @RequestHeader(name = BenchController.KEY, required = false) String key) {
         if (wanted.groups() == null || wanted.groups().isEmpty()) {
@@ -172,19 +175,19 @@ class StandController {
     }
 
     @Operation(summary = "Finishes a writing that was interrupted")
-    @PostMapping("/machines/{id}/bench/devices/{axis}/finish")
+    @PostMapping("/bench/devices/{axis}/finish")
     LiveBench.State finish(@PathVariable long id, @PathVariable String axis, @RequestHeader(name = BenchController.KEY, required = false) String key) {
         return benches.of(id).endWriting(key, axis, true);
     }
 
     @Operation(summary = "Takes back what an interrupted writing has written")
-    @PostMapping("/machines/{id}/bench/devices/{axis}/undo")
+    @PostMapping("/bench/devices/{axis}/undo")
     LiveBench.State undo(@PathVariable long id, @PathVariable String axis, @RequestHeader(name = BenchController.KEY, required = false) String key) {
         return benches.of(id).endWriting(key, axis, false);
     }
 
     @Operation(summary = "All parameters become those of a new device; it restarts")
-    @PostMapping("/machines/{id}/bench/devices/{axis}/factory-reset")
+    @PostMapping("/bench/devices/{axis}/factory-reset")
     LiveBench.State factoryReset(@PathVariable long id, @PathVariable String axis, @RequestHeader(name = BenchController.KEY, required = false) String key) {
         return benches.of(id).factoryReset(key, axis);
     }

@@ -22,10 +22,10 @@ final class JsonChange {
         if (path.isEmpty() && op.equals("replace")) {
             return value;
         }
-        String[] keys = Arrays.stream(path.split("/", -1)).skip(1).map(key -> key.replace("~1", "/").replace("~0", "~")).toArray(String[]::new);
         if (!path.startsWith("/")) {
             throw refused(path, path, "a JSON pointer (RFC 6901)");
         }
+        String[] keys = Arrays.stream(path.split("/", -1)).skip(1).map(key -> key.replace("~1", "/").replace("~0", "~")).toArray(String[]::new);
         JsonNode parent = root;
         for (int i = 0; i < keys.length - 1; i++) {
             parent = parent instanceof ArrayNode array ? array.get(index(path, keys[i], array.size() - 1)) : parent.get(keys[i]);

@@ -22,14 +22,11 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rueda.app.web.Downloads;
 import rueda.app.web.Refusals.MissingRevision;
-import rueda.app.web.Refusals.RefusedEntries;
 import rueda.format.Text;
 import rueda.format.UnreadableFile;
 import rueda.edit.DocumentChange;
 import rueda.machine.DemoMachine;
-import rueda.machine.EntryFault;
 import rueda.machine.Machine;
-import rueda.machine.MachineRules;
 import rueda.machine.NewMachine;
 import rueda.quantity.InvalidEntry;
 
@@ -184,11 +181,7 @@ class MachineController {
         } catch (IllegalArgumentException broken) {
             throw new UnreadableFile("File", broken.getMessage(), "a machine file by the schema", "choose a machine file");
         }
-        List<EntryFault> faults = MachineRules.check(machine);
-        if (!faults.isEmpty()) {
-            throw new RefusedEntries(faults);
-        }
-        return machine;
+        return Checked.machine(machine);
     }
 
     private static ResponseEntity<MachineState> tagged(MachineState state) {

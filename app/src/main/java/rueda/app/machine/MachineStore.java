@@ -12,13 +12,10 @@ import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 import rueda.app.web.Refusals.Conflict;
 import rueda.app.web.Refusals.NotFound;
-import rueda.app.web.Refusals.RefusedEntries;
 import rueda.app.web.Refusals.UnreadableDocument;
 import rueda.edit.DocumentChange;
 import rueda.machine.DemoMachine;
-import rueda.machine.EntryFault;
 import rueda.machine.Machine;
-import rueda.machine.MachineRules;
 import rueda.quantity.InvalidEntry;
 
 /** Keeps machines and their revisions. Every change needs the revision it was based on. */
@@ -103,7 +100,7 @@ public class MachineStore {
 
     /** A new machine. @param document checked here */
     public MachineState create(Machine document, String origin) {
-        String json = checked(document);
+        String json = MachineJson.write(Checked.machine(document));
         return write.execute(status -> {
             if (machines.countByDeletedAtIsNull() >= MOST_MACHINES) {
                 throw new InvalidEntry("machines", "one more", "up to " + MOST_MACHINES + " machines", "delete one that is not needed");
@@ -231,16 +228,8 @@ public class MachineStore {
 
     /** Looks at the document first: while that lasts, nobody who saves is kept waiting. */
     public MachineState save(long id, long basedOn, Machine document) {
-        String json = checked(document);
+        String json = MachineJson.write(Checked.machine(document));
         return write.execute(status -> saved(id, basedOn, document, json));
-    }
-
-    private static String checked(Machine document) {
-        List<EntryFault> faults = MachineRules.check(document);
-        if (!faults.isEmpty()) {
-            throw new RefusedEntries(faults);
-        }
-        return MachineJson.write(document);
     }
 
     private MachineState saved(long id, long basedOn, Machine document, String json) {
