@@ -56,7 +56,7 @@ function pull(event: PointerEvent) {
   const from = event.clientY
   const before = height.value
   handle.onpointermove = (move) => stand(before + from - move.clientY)
-  handle.onpointerup = () => (handle.onpointermove = null)
+  handle.onlostpointercapture = () => (handle.onpointermove = null)
 }
 function stand(wanted: number) {
   layout.dockHeight = Math.round(Math.max(DOCK.least, Math.min(DOCK.most, window.innerHeight - 260, wanted)))
@@ -120,6 +120,6 @@ function toggle() {
 .keys + .fold { margin-left: 0; }
 .fold { margin-left: auto; }
 .fault { color: var(--stop); font-weight: 700; overflow: hidden; text-overflow: ellipsis; }
-.content { overflow: auto; display: grid; grid-template-columns: minmax(0, 1fr); }
+.content { max-height: calc(100vh - 260px); overflow: auto; display: grid; grid-template-columns: minmax(0, 1fr); }
 .trace { min-height: 0; position: relative; }
 </style>

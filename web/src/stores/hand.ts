@@ -55,6 +55,18 @@ export const useHand = defineStore('hand', () => {
     if (mine) await machine.guarded(() => api.releaseControl(machine.id, mine))
   }
 
+  /* whoever goes to another machine gives control back: the axes ramp down there */
+  watch(() => machine.id, (_, left) => {
+    const mine = key.value
+    renewal.pause()
+    key.value = ''
+    refusal.value = ''
+    lost.value = false
+    open.value = false
+    /* without an answer it ends by itself, after the monitoring time */
+    if (mine) void api.releaseControl(left, mine).catch(() => undefined)
+  }, { flush: 'sync' })
+
   async function order(kind: HandOrderKind, value?: number, fast?: boolean, terminal?: string, axis = machine.axis?.name, speedLimit?: number) {
     if (!key.value || !axis) return
     try {

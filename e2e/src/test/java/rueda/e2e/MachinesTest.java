@@ -122,11 +122,20 @@ class MachinesTest extends BrowserTest {
         expect(other.getByTestId("bench-clock")).not().containsText("not connected");
         expect(other.getByTestId("bench-clock")).not().containsText("▸");
         page.getByText("Run", new Page.GetByTextOptions().setExact(true)).click();
-        expect(page.getByTestId("bench-clock")).containsText("▸");
+        expect(page.getByTestId("bench-clock")).containsText(Pattern.compile("00:00:0[1-9]"));
         expect(other.getByTestId("bench-clock")).not().containsText("▸");
         page.getByText("Hold", new Page.GetByTextOptions().setExact(true)).click();
         expect(page.getByTestId("bench-clock")).containsText("held");
         other.close();
+
+        /* whoever takes control and leaves for the list has given it back: another page takes it at once, whatever the monitoring time */
+        takeControl();
+        page.getByTitle("All machines").click();
+        expect(page.locator("h1")).hasText("Machines");
+        page.goBack();
+        expect(page.getByTestId("saved")).containsText("All saved");
+        takeControl();
+        button("Give control back").click();
     }
 
     @Test
