@@ -1,7 +1,6 @@
 package rueda.bench;
 
 import java.util.List;
-import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
 import rueda.bus.BusFamily;
@@ -13,7 +12,7 @@ import rueda.drive.DriveObject;
 import rueda.machine.Axis;
 import rueda.machine.Bus;
 import rueda.machine.Station;
-import rueda.plant.Mistake;
+import rueda.plant.Mistakes;
 import rueda.plant.ServoPlant;
 import rueda.plc.CompiledProgram;
 import rueda.plc.Type;
@@ -37,6 +36,7 @@ final class AxisLine {
     private final ProcessDataLayout outputLayout;
     private final ProcessDataLayout inputLayout;
     private final AxisWords words;
+    private final DelayedMailbox mailbox;
     final ForcedBits forcedControl = new ForcedBits();
     final ForcedBits forcedStatus = new ForcedBits();
     private final TagCopy outputTags;
@@ -44,8 +44,9 @@ final class AxisLine {
     private final TagCopy inputTags;
 
     /** @param firstTag number of the first tag of this axis among the tags of the environment */
-    AxisLine(Bus bus, Axis axis, MotionAxis motion, Drive drive, CompiledProgram program, int firstTag, Set<Mistake> mistakes) {
+    AxisLine(Bus bus, Axis axis, MotionAxis motion, Drive drive, CompiledProgram program, int firstTag, DelayedMailbox mailbox, Mistakes mistakes) {
         this.motion = motion;
+        this.mailbox = mailbox;
         this.hand = new HandControl(motion, axis);
         this.drive = drive;
         this.plant = drive.plant();
@@ -55,7 +56,7 @@ final class AxisLine {
         inputs = new byte[inputLayout.bytes()];
         words = BusFamily.of(bus).profile() == DriveProfile.PROFIDRIVE
                 ? new TelegramWords(bus, axis, motion, outputLayout, inputLayout)
-                : new ObjectWords(motion, outputLayout, inputLayout, mistakes.contains(Mistake.HOMING_BIT_HELD));
+                : new ObjectWords(motion, outputLayout, inputLayout, mistakes);
         DriveProfile profile = BusFamily.of(bus).profile();
         outputTags = new TagCopy(profile, outputLayout, program, firstTag, e -> !programWrites(e));
         programTags = new TagCopy(profile, outputLayout, program, firstTag, AxisLine::programWrites);
@@ -107,6 +108,7 @@ final class AxisLine {
 
     /** One bus cycle of the drive. */
     void exchange() {
+        mailbox.cycle();
         drive.cycle(outputs, inputs);
         forcedStatus.apply(inputLayout, inputs, words.statusEntry());
     }

@@ -1,8 +1,7 @@
 package rueda.bench;
 
-import java.util.Set;
 import rueda.drive.DeviceMemory;
-import rueda.plant.Mistake;
+import rueda.plant.Mistakes;
 
 /** One axis on the bench: what its device holds, whether it answers, what is wrong with its wiring, and the line from the PLC to the load as the device began last. */
 final class AxisNode {
@@ -12,11 +11,11 @@ final class AxisNode {
     final int firstTag;
     final DeviceMemory device;
     final DeviceLife life = new DeviceLife();
-    final Set<Mistake> mistakes;
+    final Mistakes mistakes;
     /** made anew whenever the device begins anew */
     AxisLine line;
 
-    AxisNode(int number, int firstTag, DeviceMemory device, Set<Mistake> mistakes) {
+    AxisNode(int number, int firstTag, DeviceMemory device, Mistakes mistakes) {
         this.number = number;
         this.firstTag = firstTag;
         this.device = device;

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import rueda.bus.wire.BusCapture;
@@ -15,7 +14,7 @@ import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.machine.Station;
 import rueda.plant.ServoPlant;
-import rueda.plant.Mistake;
+import rueda.plant.Mistakes;
 import rueda.plc.CompiledProgram;
 import rueda.plc.Environment;
 import rueda.plc.FunctionBlock;
@@ -59,6 +58,9 @@ public final class Bench {
     private boolean stopped;
     private boolean byHand;
     private BusCapture capture;
+    private BenchCondition condition;
+    /** when something on the stand changes next, ns */
+    private long nextChange;
     /** who waits for what is computed here; null for the thread that computes */
     private Thread waiting;
 
@@ -69,12 +71,14 @@ public final class Bench {
      * @throws IllegalArgumentException when the program has faults
      */
     public Bench(Machine machine, String source, int capacity) {
-        this(machine, source, capacity, Map.of());
+        this(machine, source, capacity, BenchCondition.SOUND);
     }
 
-    /** @param faults what is wrong with the wiring, by name of the axis */
-    public Bench(Machine machine, String source, int capacity, Map<String, Set<Mistake>> faults) {
+    /** @param condition what is wrong on the stand */
+    public Bench(Machine machine, String source, int capacity, BenchCondition condition) {
         this.machine = machine;
+        this.condition = condition;
+        nextChange = condition.nextChange(0);
         int count = machine.axes().size();
         axes = new MotionAxis[count];
         nodes = new AxisNode[count];
@@ -86,10 +90,10 @@ public final class Bench {
         int tag = 0;
         for (int i = 0; i < count; i++) {
             Axis axis = machine.axes().get(i);
-            Set<Mistake> wrong = faults.getOrDefault(axis.name(), Set.of());
-            AxisNode node = new AxisNode(i, tag, new DeviceMemory(axis), wrong);
+            AxisNode node = new AxisNode(i, tag, new DeviceMemory(axis), Mistakes.none());
+            node.mistakes.make(condition.mask(axis.name(), 0));
             nodes[i] = node;
-            begin(node, new ServoPlant(axis, SUB_STEP_NANOS * 1e-9, wrong));
+            begin(node, new ServoPlant(axis, SUB_STEP_NANOS * 1e-9, node.mistakes));
             node.line.presetTags(task.memory());
             tag += AxisLine.boundTags(axis.station().outputs()) + AxisLine.boundTags(axis.station().inputs());
         }
@@ -105,12 +109,13 @@ public final class Bench {
     private void begin(AxisNode node, ServoPlant plant) {
         Axis axis = node.device.acting();
         Drive drive = new Drive(machine.bus(), axis, plant, node.mistakes, SUB_STEP_NANOS, subSteps);
-        MotionAxis motion = new MotionAxis(node.number, axis, drive.dictionary(), log, cycleNanos);
+        DelayedMailbox mailbox = new DelayedMailbox(drive.dictionary(), cycleNanos);
+        MotionAxis motion = new MotionAxis(node.number, axis, mailbox, log, cycleNanos);
         if (axes[node.number] != null) {
             motion.restarted(axes[node.number]);
         }
         axes[node.number] = motion;
-        node.line = new AxisLine(machine.bus(), axis, motion, drive, task.program(), node.firstTag, node.mistakes);
+        node.line = new AxisLine(machine.bus(), axis, motion, drive, task.program(), node.firstTag, mailbox, node.mistakes);
     }
 
     /** What programs of this machine may name: its axes, its tags, standard and motion blocks. */
@@ -159,6 +164,9 @@ public final class Bench {
         if ((waiting == null ? Thread.currentThread() : waiting).isInterrupted()) {
             throw new CalculationCancelled();
         }
+        if (now() >= nextChange) {
+            change();
+        }
         boolean taskRuns = cyclesUntilTask == 0;
         readInputs(taskRuns);
         decide(taskRuns);
@@ -167,6 +175,23 @@ public final class Bench {
         record(taskRuns);
         cyclesUntilTask = taskRuns ? cyclesPerTask - 1 : cyclesUntilTask - 1;
         cycles++;
+    }
+
+    /** From now on this is wrong on the stand, by the clock of the bench. */
+    public void condition(BenchCondition changed) {
+        condition = changed;
+        change();
+    }
+
+    public BenchCondition condition() {
+        return condition;
+    }
+
+    private void change() {
+        nextChange = condition.nextChange(now());
+        for (AxisNode node : nodes) {
+            node.mistakes.make(condition.mask(machine.axes().get(node.number).name(), now()));
+        }
     }
 
     /** The PLC takes its input image, and the task its tags. */

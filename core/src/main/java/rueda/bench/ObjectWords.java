@@ -3,6 +3,8 @@ package rueda.bench;
 import rueda.bus.ProcessDataLayout;
 import rueda.drive.ControlWord;
 import rueda.drive.DriveObject;
+import rueda.plant.Mistake;
+import rueda.plant.Mistakes;
 import rueda.plcopen.MotionAxis;
 
 /** Objects of IEC 61800-7-201 travel as they are. Not thread-safe. */
@@ -11,8 +13,7 @@ final class ObjectWords implements AxisWords {
     private final MotionAxis motion;
     private final ProcessDataLayout outputs;
     private final ProcessDataLayout inputs;
-    /** bits of the controlword that the PLC leaves set by mistake */
-    private final int heldBits;
+    private final Mistakes mistakes;
     private final int controlword;
     private final int target;
     private final int mode;
@@ -21,11 +22,11 @@ final class ObjectWords implements AxisWords {
     private final int position;
     private final int modeDisplay;
 
-    ObjectWords(MotionAxis motion, ProcessDataLayout outputs, ProcessDataLayout inputs, boolean homingBitHeld) {
+    ObjectWords(MotionAxis motion, ProcessDataLayout outputs, ProcessDataLayout inputs, Mistakes mistakes) {
         this.motion = motion;
         this.outputs = outputs;
         this.inputs = inputs;
-        heldBits = homingBitHeld ? ControlWord.HOMING_START : 0;
+        this.mistakes = mistakes;
         controlword = entry(outputs, DriveObject.CONTROLWORD);
         target = entry(outputs, DriveObject.TARGET_POSITION);
         mode = entry(outputs, DriveObject.MODE);
@@ -59,7 +60,7 @@ final class ObjectWords implements AxisWords {
     @Override
     public void write(byte[] image, boolean halted) {
         if (controlword >= 0) {
-            outputs.write(image, controlword, halted ? QUICK_STOP : motion.controlword() | heldBits);
+            outputs.write(image, controlword, halted ? QUICK_STOP : motion.controlword() | (mistakes.has(Mistake.HOMING_BIT_HELD) ? ControlWord.HOMING_START : 0));
         }
         if (target >= 0) {
             outputs.write(image, target, motion.targetWire());

@@ -1,12 +1,12 @@
 package rueda.drive;
 
 import java.util.List;
-import java.util.Set;
 import rueda.machine.Terminal;
 import rueda.machine.Terminal.Function;
 import rueda.machine.Wiring;
 import rueda.plant.ServoPlant;
 import rueda.plant.Mistake;
+import rueda.plant.Mistakes;
 
 /**
  * The digital inputs of one drive: contact, wire, hardware and filter, contact kind, function.
@@ -19,6 +19,9 @@ public final class DigitalInputs {
 
     private final List<Terminal> inputs;
     private final ServoPlant plant;
+    private final Mistakes mistakes;
+    /** mistakes for which the levels were worked out */
+    private int mistakesBefore;
     /** levels at the terminals by the state of the plant's switches */
     private final int[] levelsBySwitches = new int[8];
     private final int[] responseSubSteps;
@@ -40,9 +43,10 @@ public final class DigitalInputs {
     private final Forces forces = new Forces();
     private boolean settling;
 
-    DigitalInputs(Wiring wiring, ServoPlant plant, Set<Mistake> faults, double subStep) {
+    DigitalInputs(Wiring wiring, ServoPlant plant, Mistakes mistakes, double subStep) {
         this.inputs = wiring.digitalInputs();
         this.plant = plant;
+        this.mistakes = mistakes;
         responseSubSteps = inputs.stream().mapToInt(t -> (int) Math.ceil(t.responseMicros() * 1e-6 / subStep - 1e-9)).toArray();
         waiting = new int[inputs.size()];
         ordinals = inputs.stream().mapToInt(t -> t.function().ordinal()).toArray();
@@ -56,13 +60,23 @@ public final class DigitalInputs {
             if (terminal.function().bit() >= 0) {
                 terminalOfBit[terminal.function().bit()] = i;
             }
-            for (int switches = 0; switches < levelsBySwitches.length; switches++) {
-                levelsBySwitches[switches] |= level(terminal, switches, faults) ? 1 << i : 0;
-            }
         }
         normallyClosed = closed;
+        wire();
         raw = levels();
         take(raw);
+    }
+
+    /** The wires between switches and terminals are as the mistakes say. */
+    private void wire() {
+        mistakesBefore = mistakes.mask();
+        for (int switches = 0; switches < levelsBySwitches.length; switches++) {
+            int levels = 0;
+            for (int i = 0; i < ordinals.length; i++) {
+                levels |= level(inputs.get(i), switches) ? 1 << i : 0;
+            }
+            levelsBySwitches[switches] = levels;
+        }
     }
 
     /** The levels behind the filters are these now. */
@@ -75,8 +89,8 @@ public final class DigitalInputs {
     }
 
     /** Level at a terminal: a closed contact behind a whole wire is high. */
-    private static boolean level(Terminal terminal, int switches, Set<Mistake> faults) {
-        boolean swapped = faults.contains(Mistake.SWAPPED_LIMITS);
+    private boolean level(Terminal terminal, int switches) {
+        boolean swapped = mistakes.has(Mistake.SWAPPED_LIMITS);
         int contact = switch (terminal.function()) {
             case NEGATIVE_LIMIT -> swapped ? ServoPlant.POSITIVE_LIMIT : ServoPlant.NEGATIVE_LIMIT;
             case POSITIVE_LIMIT -> swapped ? ServoPlant.NEGATIVE_LIMIT : ServoPlant.POSITIVE_LIMIT;
@@ -84,12 +98,12 @@ public final class DigitalInputs {
             default -> 0;
         };
         boolean broken = switch (terminal.function()) {
-            case NEGATIVE_LIMIT -> faults.contains(Mistake.NEGATIVE_LIMIT_BROKEN);
-            case POSITIVE_LIMIT -> faults.contains(Mistake.POSITIVE_LIMIT_BROKEN);
-            case REFERENCE_CAM -> faults.contains(Mistake.CAM_BROKEN);
+            case NEGATIVE_LIMIT -> mistakes.has(Mistake.NEGATIVE_LIMIT_BROKEN);
+            case POSITIVE_LIMIT -> mistakes.has(Mistake.POSITIVE_LIMIT_BROKEN);
+            case REFERENCE_CAM -> mistakes.has(Mistake.CAM_BROKEN);
             default -> false;
         };
-        boolean other = terminal.function() == Function.NEGATIVE_LIMIT && faults.contains(Mistake.NEGATIVE_LIMIT_OTHER_CONTACT);
+        boolean other = terminal.function() == Function.NEGATIVE_LIMIT && mistakes.has(Mistake.NEGATIVE_LIMIT_OTHER_CONTACT);
         boolean tripped = (switches & contact) != 0;
         return !broken && terminal.function() != Function.NONE && (terminal.normallyClosed() != other) != tripped;
     }
@@ -100,6 +114,9 @@ public final class DigitalInputs {
 
     /** Takes the levels once; call every sub-step. */
     void sample() {
+        if (mistakes.mask() != mistakesBefore) {
+            wire();
+        }
         raw = levels();
         int changed = raw ^ taken;
         if (changed == 0) {

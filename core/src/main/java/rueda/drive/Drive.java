@@ -2,7 +2,6 @@ package rueda.drive;
 
 import static rueda.drive.DriveObject.*;
 
-import java.util.Set;
 import rueda.bus.BusFamily;
 import rueda.bus.BusFamily.DriveProfile;
 import rueda.bus.ProcessDataLayout;
@@ -10,7 +9,7 @@ import rueda.machine.Axis;
 import rueda.machine.Bus;
 import rueda.machine.Homing;
 import rueda.machine.Terminal.Function;
-import rueda.plant.Mistake;
+import rueda.plant.Mistakes;
 import rueda.plant.ServoPlant;
 
 /**
@@ -76,16 +75,16 @@ public final class Drive {
      * @param subStepsPerCycle sub-steps in one bus cycle
      */
     public Drive(Axis axis, ServoPlant plant, long subStepNanos, int subStepsPerCycle) {
-        this(axis, plant, Set.of(), subStepNanos, subStepsPerCycle);
+        this(axis, plant, Mistakes.none(), subStepNanos, subStepsPerCycle);
     }
 
-    /** @param faults what is wrong with the wiring between plant and terminals */
-    public Drive(Axis axis, ServoPlant plant, Set<Mistake> faults, long subStepNanos, int subStepsPerCycle) {
-        this(new Bus((int) (subStepNanos * subStepsPerCycle / 1000)), axis, plant, faults, subStepNanos, subStepsPerCycle);
+    /** @param mistakes what is wrong with the wiring between plant and terminals, looked at while it runs */
+    public Drive(Axis axis, ServoPlant plant, Mistakes mistakes, long subStepNanos, int subStepsPerCycle) {
+        this(new Bus((int) (subStepNanos * subStepsPerCycle / 1000)), axis, plant, mistakes, subStepNanos, subStepsPerCycle);
     }
 
     /** @param bus decides how process data travels */
-    public Drive(Bus bus, Axis axis, ServoPlant plant, Set<Mistake> faults, long subStepNanos, int subStepsPerCycle) {
+    public Drive(Bus bus, Axis axis, ServoPlant plant, Mistakes mistakes, long subStepNanos, int subStepsPerCycle) {
         this.plant = plant;
         double subStep = subStepNanos * 1e-9;
         configuredHoming = axis.homing();
@@ -98,7 +97,7 @@ public final class Drive {
         reference = new Reference(axis, units);
         feedback = new PositionFeedback(axis, plant);
         outputTerminals = new DigitalOutputs(axis.wiring());
-        digital = new DigitalInputs(axis.wiring(), plant, faults, subStep);
+        digital = new DigitalInputs(axis.wiring(), plant, mistakes, subStep);
         terminals = new TerminalOrders(digital);
         brakeWired = axis.wiring().terminal(Function.BRAKE).isPresent();
         brake = new HoldingBrake(axis, subStep);

@@ -1,6 +1,5 @@
 package rueda.plant;
 
-import java.util.Set;
 import rueda.machine.Axis;
 import rueda.machine.Encoder;
 
@@ -23,12 +22,17 @@ public final class ServoPlant {
 
     private final Mechanics mechanics;
     private final Encoder encoder;
-    private final boolean camBounces;
-    private final int encoderSign;
+    private final Mistakes mistakes;
+    /** mistakes that were there at the last step */
+    private int mistakesBefore;
+    private int encoderSign;
+    /** counts that were there when the direction of counting changed last */
+    private long countsKept;
     private final Encoder loadEncoder;
     private final double loadCountsPerRadian;
-    private final boolean loadEncoderBroken;
-    private final int loadEncoderSign;
+    private boolean loadEncoderBroken;
+    private int loadEncoderSign;
+    private long loadCountsKept;
     private long loadCountsAtPowerUp;
     private final long countsPerTurn;
     private final double countsPerRadian;
@@ -50,19 +54,16 @@ public final class ServoPlant {
     private int sinceCamEdge = BOUNCE;
 
     public ServoPlant(Axis axis, double dt) {
-        this(axis, dt, Set.of());
+        this(axis, dt, Mistakes.none());
     }
 
-    /** @param faults what is wrong with the wiring */
-    public ServoPlant(Axis axis, double dt, Set<Mistake> faults) {
+    /** @param mistakes what is wrong at the machine, looked at while it runs */
+    public ServoPlant(Axis axis, double dt, Mistakes mistakes) {
+        this.mistakes = mistakes;
         mechanics = Mechanics.of(axis, dt);
-        camBounces = faults.contains(Mistake.CAM_BOUNCES);
-        encoderSign = faults.contains(Mistake.ENCODER_REVERSED) ? -1 : 1;
         encoder = axis.encoder();
         loadEncoder = axis.loadEncoder().encoder();
-        loadEncoderSign = faults.contains(Mistake.LOAD_ENCODER_REVERSED) ? -1 : 1;
         loadCountsPerRadian = loadEncoder.countsPerTurn() / (2 * Math.PI) / axis.train().gear().toDouble();
-        loadEncoderBroken = faults.contains(Mistake.LOAD_ENCODER_BROKEN);
         countsPerTurn = encoder.countsPerTurn();
         countsPerRadian = countsPerTurn / (2 * Math.PI);
         unitsPerRadian = axis.motorSide().unitsPerRadian();
@@ -74,7 +75,42 @@ public final class ServoPlant {
         camFromAngle = !endless && axis.travel().camFrom() <= 0 && axis.travel().camTo() > 0 ? Double.NEGATIVE_INFINITY : axis.travel().camFrom() / unitsPerRadian;
         // A cam that reaches an end of the travel goes on behind it: the axis presses a little into a hard stop.
         camToAngle = !endless && axis.travel().camTo() >= axis.travel().length() ? Double.POSITIVE_INFINITY : axis.travel().camTo() / unitsPerRadian;
+        wire();
         switchOnAt(axis.travel().parkedAt());
+    }
+
+    /** The lines of the encoders are as the mistakes say. */
+    private void wire() {
+        mistakesBefore = mistakes.mask();
+        encoderSign = mistakes.has(Mistake.ENCODER_REVERSED) ? -1 : 1;
+        loadEncoderSign = mistakes.has(Mistake.LOAD_ENCODER_REVERSED) ? -1 : 1;
+        loadEncoderBroken = mistakes.has(Mistake.LOAD_ENCODER_BROKEN);
+    }
+
+    /** A line has been changed while the device is on: what has been counted stays, an absolute encoder whose line is whole again is read anew. */
+    private void rewire() {
+        int signBefore = encoderSign;
+        int loadSignBefore = loadEncoderSign;
+        boolean brokenBefore = loadEncoderBroken;
+        long loadBefore = loadCounts();
+        wire();
+        if (encoderSign != signBefore) {
+            countsKept = counts - (trueCounts() - countsAtPowerUp) * encoderSign;
+        }
+        boolean readAnew = brokenBefore && loadEncoder.kind() != Encoder.Kind.INCREMENTAL;
+        if (loadEncoderBroken != brokenBefore && !readAnew || loadEncoderSign != loadSignBefore) {
+            loadCountsKept = loadBefore - (loadEncoderBroken ? 0 : (trueLoadCounts() - loadCountsAtPowerUp) * loadEncoderSign);
+        } else if (loadEncoderBroken != brokenBefore) {
+            loadCountsKept = 0;
+        }
+    }
+
+    private long trueCounts() {
+        return (long) Math.floor(mechanics.angle() * countsPerRadian);
+    }
+
+    private long trueLoadCounts() {
+        return (long) Math.floor(load * loadCountsPerRadian);
     }
 
     /**
@@ -91,10 +127,12 @@ public final class ServoPlant {
 
     /** The device has been switched on: an incremental encoder begins at 0, an absolute one with what it knows. */
     public void powerUpEncoders() {
-        long trueCounts = (long) Math.floor(mechanics.angle() * countsPerRadian);
-        countsAtPowerUp = forgotten(encoder, trueCounts);
-        counts = (trueCounts - countsAtPowerUp) * encoderSign;
-        loadCountsAtPowerUp = forgotten(loadEncoder, (long) Math.floor(load * loadCountsPerRadian));
+        wire();
+        countsKept = 0;
+        countsAtPowerUp = forgotten(encoder, trueCounts());
+        counts = (trueCounts() - countsAtPowerUp) * encoderSign;
+        loadCountsKept = 0;
+        loadCountsAtPowerUp = forgotten(loadEncoder, trueLoadCounts());
     }
 
     /** Counts that an encoder does not know after power-up. */
@@ -108,7 +146,7 @@ public final class ServoPlant {
 
     /** Counts of the encoder on the load; they stand still when its line is broken. */
     public long loadCounts() {
-        return loadEncoderBroken ? 0 : ((long) Math.floor(load * loadCountsPerRadian) - loadCountsAtPowerUp) * loadEncoderSign;
+        return loadCountsKept + (loadEncoderBroken ? 0 : (trueLoadCounts() - loadCountsAtPowerUp) * loadEncoderSign);
     }
 
     /** A line of the encoder on the load is broken. */
@@ -118,9 +156,12 @@ public final class ServoPlant {
 
     /** @param torque demanded motor torque, N·m */
     public void step(double torque) {
+        if (mistakes.mask() != mistakesBefore) {
+            rewire();
+        }
         mechanics.step(torque);
         load = mechanics.loadAngle();
-        counts = ((long) Math.floor(mechanics.angle() * countsPerRadian) - countsAtPowerUp) * encoderSign;
+        counts = countsKept + (trueCounts() - countsAtPowerUp) * encoderSign;
     }
 
     /** A hand turns the shaft, the brake held open. @param radians at the motor */
@@ -140,14 +181,14 @@ public final class ServoPlant {
 
     /** Count, within one turn, at which the index pulse comes. */
     public long indexCount() {
-        return Math.floorMod(-countsAtPowerUp * encoderSign, countsPerTurn);
+        return Math.floorMod(countsKept - countsAtPowerUp * encoderSign, countsPerTurn);
     }
 
     /** State of the switches as their contacts show it, tripped by the load or by a hand. Call once a sub-step. */
     public int switches() {
         int state = trippedByHand | (load <= negativeLimitAngle ? NEGATIVE_LIMIT : 0) | (load >= positiveLimitAngle ? POSITIVE_LIMIT : 0)
                 | (onReferenceCam() ? REFERENCE_CAM : 0);
-        return camBounces ? state & ~REFERENCE_CAM | (bounced((state & REFERENCE_CAM) != 0) ? REFERENCE_CAM : 0) : state;
+        return mistakes.has(Mistake.CAM_BOUNCES) ? state & ~REFERENCE_CAM | (bounced((state & REFERENCE_CAM) != 0) ? REFERENCE_CAM : 0) : state;
     }
 
     private boolean bounced(boolean cam) {
@@ -196,6 +237,6 @@ public final class ServoPlant {
 
     /** Place, in user units from the negative hard stop, at which a count is read. */
     public double placeOfCount(long count) {
-        return (count + countsAtPowerUp) / countsPerRadian * unitsPerRadian;
+        return ((count - countsKept) * encoderSign + countsAtPowerUp) / countsPerRadian * unitsPerRadian;
     }
 }

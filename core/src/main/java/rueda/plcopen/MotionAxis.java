@@ -2,13 +2,11 @@ package rueda.plcopen;
 
 import rueda.drive.ControlWord;
 import rueda.drive.DriveObject;
-import rueda.drive.ObjectDictionary;
 import rueda.drive.OperationMode;
 import rueda.drive.PowerState;
 import rueda.drive.StatusWord;
 import rueda.machine.Axis;
 import rueda.machine.Dynamics;
-import rueda.machine.Homing;
 import rueda.machine.Limits;
 import rueda.machine.Terminal.Function;
 import rueda.profile.MotionProfile;
@@ -16,8 +14,8 @@ import rueda.quantity.Modulo;
 import rueda.quantity.Scale;
 
 /**
- * The PLC's side of one axis: talks to the drive by controlword, statusword, mode and positions of the process
- * data, keeps the axis state and makes a setpoint each bus cycle.
+ * The PLC's side of one axis: talks to the drive by controlword, statusword, mode and positions of the process data, and by mailbox for
+ * what these do not carry; keeps the axis state, and lets a generator make the setpoint of each bus cycle.
  *
  * <p>Positions are user units; the setpoint leaves in wire units. No allocation in {@link #update}. Not
  * thread-safe.
@@ -28,14 +26,19 @@ public final class MotionAxis {
     private Axis configuration;
     private final Scale scale;
     private final double wireUnitsPerUnit;
-    private final ObjectDictionary mailbox;
+    private final Mailbox mailbox;
     private final CommandLog log;
     private final double cycleSeconds;
-    /** user units after which the position begins again, 0 with ends */
-    private final double range;
+    private final EndlessRange range;
     private final long wireModulo;
     private final Modulo wrapped;
-    private final MotionProfile profile = new MotionProfile();
+    private final AxisSetpoint setpoint = new AxisSetpoint();
+    private final ProfileGenerator profile;
+    private final TorqueGenerator torque;
+    /** makes the setpoint while the axis moves */
+    private SetpointGenerator generator;
+    /** what is asked of the drive by mailbox for the torque that is ordered is still on its way: the axis goes on with what it did */
+    private boolean torqueWaits;
     private final MotionProfile stop = new MotionProfile();
     private final double[] sample = new double[3];
 
@@ -57,26 +60,15 @@ public final class MotionAxis {
     private final MotionCommand ownerless = new MotionCommand();
     /** the running motion ends at a target, and is done when the drive is in position */
     private boolean positioning;
-    /** the drive makes torque, not position */
-    private boolean torqueLeads;
-    private double torqueWanted;
-    private double torqueRamp;
-    private double torque;
-    private double actualBefore;
-    private double elapsed;
-    private double position;
-    private double velocity;
-    private double acceleration;
-
     private int controlword;
     private int mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
 
     /**
      * @param number     place of the axis in the machine
-     * @param mailbox    acyclic access to the drive
+     * @param mailbox    reaches the objects of the drive that process data do not carry
      * @param cycleNanos bus cycle, ns
      */
-    public MotionAxis(int number, Axis configuration, ObjectDictionary mailbox, CommandLog log, long cycleNanos) {
+    public MotionAxis(int number, Axis configuration, Mailbox mailbox, CommandLog log, long cycleNanos) {
         this.number = number;
         this.configuration = configuration;
         this.scale = configuration.scale();
@@ -86,7 +78,10 @@ public final class MotionAxis {
         this.cycleSeconds = cycleNanos * 1e-9;
         this.wireModulo = configuration.wireModulo();
         this.wrapped = new Modulo(Math.max(1, wireModulo));
-        this.range = wireModulo / wireUnitsPerUnit;
+        this.range = new EndlessRange(wireModulo / wireUnitsPerUnit, 0.5 / wireUnitsPerUnit);
+        this.profile = new ProfileGenerator(setpoint, cycleSeconds);
+        this.torque = new TorqueGenerator(setpoint, mailbox, cycleSeconds, range, configuration.motor().ratedTorque());
+        this.generator = profile;
     }
 
     /** Takes the inputs of a bus cycle. @param wirePosition position actual value, wire units */
@@ -95,8 +90,8 @@ public final class MotionAxis {
         driveState = PowerState.of(status);
         modeDisplay = displayedMode;
         referencedOnce |= referenced();
-        actualBefore = actual;
         actual = (wireModulo == 1L << 32 ? wirePosition & 0xFFFF_FFFFL : wirePosition) / wireUnitsPerUnit;
+        torque.observe(actual);
     }
 
     /** Makes the outputs of a bus cycle, after the program has run. */
@@ -105,8 +100,8 @@ public final class MotionAxis {
         switch (state) {
             case HOMING -> home();
             case DISCRETE_MOTION, STOPPING, CONTINUOUS_MOTION -> advance();
-            case STANDSTILL -> hold();
-            default -> standAtActual();
+            case STANDSTILL -> setpoint.stand();
+            default -> setpoint.standAt(actual);
         }
     }
 
@@ -122,7 +117,7 @@ public final class MotionAxis {
         }
         if (enabled && state == AxisState.DISABLED) {
             state = AxisState.STANDSTILL;
-            standAtActual();
+            setpoint.standAt(actual);
             if (configuration.homing().onFirstEnable() && !referenced()) {
                 homingStarted = false;
                 toZero = false;
@@ -141,7 +136,7 @@ public final class MotionAxis {
             error = MotionError.NONE;
             if (state == AxisState.ERROR_STOP) {
                 state = enabled ? AxisState.STANDSTILL : AxisState.DISABLED;
-                standAtActual();
+                setpoint.standAt(actual);
             }
         }
     }
@@ -152,16 +147,21 @@ public final class MotionAxis {
             current.fail(reason);
             current = null;
         }
+        endTorque();
         mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
-        torqueLeads = false;
         state = AxisState.ERROR_STOP;
     }
 
+    private boolean torqueLeads() {
+        return generator == torque;
+    }
+
     private void endTorque() {
-        if (torqueLeads) {
-            torqueLeads = false;
+        if (torqueLeads()) {
+            generator = profile;
             mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
         }
+        torqueWaits = false;
     }
 
     private void abort(MotionCommand.Status how) {
@@ -172,79 +172,28 @@ public final class MotionAxis {
         }
     }
 
-    private void standAtActual() {
-        position = actual;
-        hold();
-    }
-
-    private void hold() {
-        velocity = 0;
-        acceleration = 0;
-    }
-
     private void advance() {
-        if (torqueLeads) {
-            followTorque();
-            return;
+        if (torqueWaits && mailbox.written()) {
+            torqueWaits = false;
+            torque.enter();
+            generator = torque;
         }
-        elapsed += cycleSeconds;
-        profile.sample(elapsed, sample);
-        position = sample[0];
-        velocity = sample[1];
-        acceleration = sample[2];
-        boolean planned = elapsed >= profile.duration() && state != AxisState.CONTINUOUS_MOTION;
+        generator.step();
+        if (torqueLeads()) {
+            mode = OperationMode.CYCLIC_SYNCHRONOUS_TORQUE;
+            mailbox.write(DriveObject.TARGET_TORQUE, targetTorque());
+        }
+        boolean planned = generator.ended() && state != AxisState.CONTINUOUS_MOTION;
         if (planned && (!positioning || (statusword & StatusWord.TARGET_REACHED) != 0)) {
             state = AxisState.STANDSTILL;
-            position = inRange(position);
+            setpoint.position = range.shown(setpoint.position);
             abort(MotionCommand.Status.DONE);
         }
     }
 
-    /** In torque operation the setpoint follows the axis, so that what comes next takes over without a jump. */
-    private void followTorque() {
-        mode = OperationMode.CYCLIC_SYNCHRONOUS_TORQUE;
-        double step = torqueRamp * cycleSeconds;
-        torque = torqueRamp == 0 ? torqueWanted : torque + Math.max(-step, Math.min(step, torqueWanted - torque));
-        mailbox.set(DriveObject.TARGET_TORQUE, targetTorque());
-        double way = actual - actualBefore;
-        velocity = (range == 0 ? way : Math.IEEEremainder(way, range)) / cycleSeconds;
-        acceleration = 0;
-        position = actual;
-    }
-
-    /** The position as it is shown: an endless axis begins again after its modulo. */
-    private double inRange(double value) {
-        return range == 0 ? value : value - Math.floor(value / range) * range;
-    }
-
-    /**
-     * The target of an absolute move on the axis as it is counted on. An endless axis takes the way that the direction asks for and never
-     * more than one turn, but for one case: a place that lies ahead and is nearer than the way the axis needs to stop is reached one turn
-     * later, because it was asked to arrive in this direction.
-     *
-     * @param deceleration of the order, units/s²
-     * @param jerkLimit    of the order, units/s³, 0 for none
-     */
     private double reach(double target, Direction direction, double deceleration, double jerkLimit) {
-        if (range == 0) {
-            return target;
-        }
-        double forward = inRange(target - position);
-        return position + switch (direction) {
-            case POSITIVE -> ahead(1, forward, deceleration, jerkLimit);
-            case NEGATIVE -> ahead(-1, range - forward, deceleration, jerkLimit);
-            case CURRENT -> velocity < 0 ? ahead(-1, range - forward, deceleration, jerkLimit) : ahead(1, forward, deceleration, jerkLimit);
-            case SHORTEST -> forward > range / 2 ? forward - range : forward;
-        };
-    }
-
-    /** The way to a place ahead, turns longer when the axis cannot stop before it. @param way 0 to one turn  @param side 1 forward, −1 back */
-    private double ahead(int side, double way, double deceleration, double jerkLimit) {
-        // A place within the rounding of the wire is here, not a turn away.
-        double here = 0.5 / wireUnitsPerUnit;
-        double needed = side * (restPosition(deceleration, jerkLimit) - position);
-        double turns = range - way <= here && needed <= here ? -1 : Math.max(0, Math.ceil((needed - here - way) / range));
-        return side * (way + turns * range);
+        double rest = configuration.endless() ? restPosition(deceleration, jerkLimit) : 0;
+        return range.target(target, direction, setpoint.position, rest, setpoint.velocity < 0);
     }
 
     private void home() {
@@ -252,7 +201,10 @@ public final class MotionAxis {
             advance();
             return;
         }
-        standAtActual();
+        setpoint.standAt(actual);
+        if (!mailbox.written()) {
+            return;
+        }
         mode = OperationMode.HOMING;
         if (modeDisplay != OperationMode.HOMING) {
             return;
@@ -279,15 +231,13 @@ public final class MotionAxis {
     }
 
     private void finishHoming() {
-        Homing homing = configuration.homing();
-        if (!homing.thenToZero()) {
+        if (!configuration.homing().thenToZero()) {
             state = AxisState.STANDSTILL;
             abort(MotionCommand.Status.DONE);
             return;
         }
-        Dynamics normal = configuration.limits().normal();
-        profile.plan(position, 0, 0, reach(0, Direction.SHORTEST, 1, 0), 0, homing.searchSpeed(), homing.acceleration(), homing.acceleration(), normal.jerk());
-        elapsed = 0;
+        double acceleration = configuration.homing().acceleration();
+        profile.move(reach(0, Direction.SHORTEST, 1, 0), configuration.homing().searchSpeed(), acceleration, acceleration, configuration.limits().normal().jerk());
         positioning = true;
         toZero = true;
     }
@@ -317,7 +267,7 @@ public final class MotionAxis {
             return;
         }
         if (placed) {
-            mailbox.set(DriveObject.HOME_OFFSET, -scale.wireFromUnits(homePosition));
+            mailbox.write(DriveObject.HOME_OFFSET, -scale.wireFromUnits(homePosition));
         }
         homingStarted = false;
         toZero = false;
@@ -338,37 +288,19 @@ public final class MotionAxis {
         double d = decelerationLimit == 0 ? accelerationLimit == 0 ? normal.deceleration() : a : decelerationLimit;
         double j = jerkLimit == 0 ? normal.jerk() : jerkLimit;
         boolean finite = d > 0 && j >= 0 && Double.isFinite(wanted);
-        double target = direction == null || !finite ? Double.NaN : relative ? position + wanted : reach(wanted, direction, d, j);
+        double target = direction == null || !finite ? Double.NaN : relative ? setpoint.position + wanted : reach(wanted, direction, d, j);
         MotionError refusal = direction == null ? MotionError.BAD_VALUE : refusal(target, speed, accelerationLimit, decelerationLimit, jerkLimit);
         if (refusal != MotionError.NONE) {
             refuse(command, refusal, block, line, now, target);
             return;
         }
-        profile.plan(position, velocity, acceleration, target, 0, speed, a, d, j);
-        if (leavesSoftLimits()) {
-            Dynamics max = configuration.limits().max();
-            profile.plan(position, velocity, acceleration, target, 0, speed, max.acceleration(), max.deceleration(), hardest(j));
+        if (configuration.endless()) {
+            profile.move(target, speed, a, d, j);
+        } else {
+            profile.moveInside(configuration.limits(), 0.5 / wireUnitsPerUnit, target, speed, a, d, j);
         }
-        elapsed = 0;
         accept(command, AxisState.DISCRETE_MOTION);
         log.add(now, number, line, CommandLog.Kind.MOVE, block, target, speed, a, d, j, profile.duration(), MotionError.NONE);
-    }
-
-    /**
-     * The planned motion passes a soft limit that the axis stands inside of: the order brakes too softly for the speed that is there. Then it
-     * is carried out with the axis' highest dynamics, which stays inside wherever that is possible.
-     */
-    private boolean leavesSoftLimits() {
-        Limits limits = configuration.limits();
-        double here = 0.5 / wireUnitsPerUnit;
-        return !configuration.endless() && position >= limits.softMin() && position <= limits.softMax()
-                && (profile.farthest(1) > limits.softMax() + here || profile.farthest(-1) < limits.softMin() - here);
-    }
-
-    /** The highest jerk of the axis; none where neither the order nor the axis has a limit. */
-    private double hardest(double ordered) {
-        double max = configuration.limits().max().jerk();
-        return ordered == 0 || max == 0 ? 0 : Math.max(ordered, max);
     }
 
     private MotionError refusal(double target, double speed, double a, double d, double j) {
@@ -405,11 +337,11 @@ public final class MotionAxis {
             refuse(command, MotionError.BAD_VALUE, block, line, now, Double.NaN);
             return;
         }
-        profile.planVelocity(position, velocity, acceleration, 0, d, j);
-        if (leavesSoftLimits()) {
-            profile.planVelocity(position, velocity, acceleration, 0, max.deceleration(), hardest(j));
+        if (configuration.endless()) {
+            profile.run(0, d, j);
+        } else {
+            profile.haltInside(configuration.limits(), 0.5 / wireUnitsPerUnit, d, j);
         }
-        elapsed = 0;
         accept(command, AxisState.DISCRETE_MOTION);
         positioning = false;
         log.add(now, number, line, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration(), MotionError.NONE);
@@ -417,17 +349,15 @@ public final class MotionAxis {
 
     /** Runs on at a speed until something else is ordered. @param speed units/s with its sign */
     void jog(MotionCommand command, double speed, double accelerationLimit, double jerkLimit, String block, long now) {
-        profile.planVelocity(position, velocity, acceleration, speed, accelerationLimit, jerkLimit);
-        elapsed = 0;
+        profile.run(speed, accelerationLimit, jerkLimit);
         accept(command, AxisState.CONTINUOUS_MOTION);
         log.add(now, number, 0, CommandLog.Kind.MOVE, block, Double.NaN, speed, accelerationLimit, accelerationLimit, jerkLimit, profile.duration(), MotionError.NONE);
     }
 
     /** A move that a person orders: unlike one of the program it may be made before the axis knows where it is. */
     void moveByHand(MotionCommand command, double wanted, boolean relative, double speed, Dynamics d, String block, long now) {
-        double target = relative ? position + wanted : reach(wanted, Direction.SHORTEST, d.deceleration(), d.jerk());
-        profile.plan(position, velocity, acceleration, target, 0, speed, d.acceleration(), d.deceleration(), d.jerk());
-        elapsed = 0;
+        double target = relative ? setpoint.position + wanted : reach(wanted, Direction.SHORTEST, d.deceleration(), d.jerk());
+        profile.move(target, speed, d.acceleration(), d.deceleration(), d.jerk());
         accept(command, AxisState.DISCRETE_MOTION);
         log.add(now, number, 0, CommandLog.Kind.MOVE, block, target, speed, d.acceleration(), d.deceleration(), d.jerk(), profile.duration(), MotionError.NONE);
     }
@@ -449,24 +379,28 @@ public final class MotionAxis {
             refuse(command, refusal, block, line, now, newtonMetres);
             return;
         }
-        torque = torqueLeads ? torque : 0;
+        boolean goesOn = torqueLeads();
+        if (state == AxisState.STANDSTILL) {
+            profile.run(0, limits.max().deceleration(), 0);
+        }
         accept(command, AxisState.CONTINUOUS_MOTION);
-        torqueWanted = Double.isNaN(newtonMetres) ? 0 : newtonMetres;
-        torqueRamp = ramp;
-        torqueLeads = true;
-        mailbox.set(DriveObject.TORQUE_SOURCE, Double.isNaN(newtonMetres) ? 1 : 0);
-        mailbox.set(DriveObject.MAX_MOTOR_SPEED, Math.round(scale.motorTurnsPerMinute(speed)));
+        torque.order(newtonMetres, ramp, scale.motorTurnsPerMinute(speed));
+        if (goesOn) {
+            generator = torque;
+        } else {
+            torqueWaits = true;
+        }
         log.add(now, number, line, CommandLog.Kind.TORQUE, block, newtonMetres, speed, ramp, 0, 0, 0, MotionError.NONE);
     }
 
     /** Torque is made, and has reached what was asked for. */
     boolean inTorque() {
-        return torqueLeads && torque == torqueWanted && modeDisplay == OperationMode.CYCLIC_SYNCHRONOUS_TORQUE;
+        return torqueLeads() && torque.reached() && modeDisplay == OperationMode.CYCLIC_SYNCHRONOUS_TORQUE;
     }
 
     /** The drive's inputs that ask for a jog: −1, 1, or 0 for none or both. */
     int jogInputs() {
-        int functions = (int) mailbox.get(DriveObject.INPUT_FUNCTIONS);
+        int functions = (int) mailbox.read(DriveObject.INPUT_FUNCTIONS);
         return (functions >> Function.JOG_POSITIVE.bit() & 1) - (functions >> Function.JOG_NEGATIVE.bit() & 1);
     }
 
@@ -492,17 +426,16 @@ public final class MotionAxis {
 
     /** Where the axis would come to rest if it were halted now, user units. */
     double restPosition(double deceleration, double jerkLimit) {
-        stop.planVelocity(position, velocity, acceleration, 0, deceleration, jerkLimit);
+        stop.planVelocity(setpoint.position, setpoint.velocity, setpoint.acceleration, 0, deceleration, jerkLimit);
         return stop.position(stop.duration());
     }
 
     /** Where it would come to rest if it were halted in a while, user units. @param ahead s */
     double restPositionAfter(double ahead, double deceleration, double jerkLimit) {
-        boolean profiled = !torqueLeads && (state == AxisState.CONTINUOUS_MOTION || state == AxisState.DISCRETE_MOTION);
-        if (!profiled) {
+        if (state != AxisState.CONTINUOUS_MOTION && state != AxisState.DISCRETE_MOTION) {
             return restPosition(deceleration, jerkLimit);
         }
-        profile.sample(elapsed + ahead, sample);
+        generator.lookAhead(ahead, sample);
         stop.planVelocity(sample[0], sample[1], sample[2], 0, deceleration, jerkLimit);
         return stop.position(stop.duration());
     }
@@ -560,7 +493,7 @@ public final class MotionAxis {
     }
 
     double commandedPosition() {
-        return inRange(position);
+        return range.shown(setpoint.position);
     }
 
     public int controlword() {
@@ -569,7 +502,7 @@ public final class MotionAxis {
 
     /** Torque of this cycle in torque operation, thousandths of the rated torque; else 0. */
     public long targetTorque() {
-        return torqueLeads ? Math.round(torque / configuration.motor().ratedTorque() * 1000) : 0;
+        return torqueLeads() ? torque.targetTorque() : 0;
     }
 
     public int mode() {
@@ -578,7 +511,7 @@ public final class MotionAxis {
 
     /** Setpoint of this cycle, wire units. */
     public long targetWire() {
-        long wire = (long) Math.rint(position * wireUnitsPerUnit);
+        long wire = (long) Math.rint(setpoint.position * wireUnitsPerUnit);
         return wireModulo == 0 ? wire : wrapped.of(wire);
     }
 }

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import rueda.bench.Bench;
+import rueda.bench.BenchCondition;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.plant.Mistake;
@@ -25,6 +26,6 @@ final class AxisAlone {
 
     static Bench of(Machine machine, Axis axis, String program, Set<Mistake> mistakes) {
         Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis), machine.proof());
-        return new Bench(alone, program, KEPT, Map.of(axis.name(), mistakes));
+        return new Bench(alone, program, KEPT, BenchCondition.throughout(Map.of(axis.name(), mistakes)));
     }
 }

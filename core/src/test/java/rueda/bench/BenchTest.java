@@ -234,7 +234,7 @@ class BenchTest {
     /** An optional input holds no number until the program gives it one, and says so in words. */
     @Test
     void anInputThatIsNotGivenIsToldInWords() {
-        Bench bench = new Bench(DemoMachine.create(), "PROGRAM P\nVAR Homing : MC_Home; x : LREAL; END_VAR\nHoming(Axis := Shuttle, Execute := FALSE);\nIF x > 0.0 THEN Homing(Axis := Shuttle, Position := 1.5); END_IF\nEND_PROGRAM", 10, java.util.Map.of());
+        Bench bench = new Bench(DemoMachine.create(), "PROGRAM P\nVAR Homing : MC_Home; x : LREAL; END_VAR\nHoming(Axis := Shuttle, Execute := FALSE);\nIF x > 0.0 THEN Homing(Axis := Shuttle, Position := 1.5); END_IF\nEND_PROGRAM", 10);
         bench.cycle();
         assertThat(bench.task().text(bench.task().program().variable("Homing.Position").orElseThrow())).isEqualTo("not given");
         assertThat(bench.task().text(bench.task().program().variable("x").orElseThrow())).isEqualTo("0.0");

@@ -12,6 +12,7 @@ import net.jqwik.api.constraints.DoubleRange;
 import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 import rueda.bench.Bench;
+import rueda.bench.BenchCondition;
 import rueda.trial.HomingTrial;
 import rueda.machine.Axis;
 import rueda.machine.DemoMachine;
@@ -37,7 +38,7 @@ class LoadEncoderTest {
 
     private static Bench bench(Axis axis, Mistake... mistakes) {
         Machine demo = DemoMachine.create();
-        return new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proof()), "PROGRAM P END_PROGRAM", 4000, Map.of(axis.name(), Set.of(mistakes)));
+        return new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proof()), "PROGRAM P END_PROGRAM", 4000, BenchCondition.throughout(Map.of(axis.name(), Set.of(mistakes))));
     }
 
     /** Second encoder on the load, 14 bits load, 14 bits motor, 100 : 1: 1 638 400 motor counts per load turn (common practice, no source). */
@@ -178,7 +179,7 @@ class LoadEncoderTest {
         for (int i = 0; i < 2; i++) {
             Axis axis = i == 0 ? right : right.withEncoder(right.encoder().turnedOver());
             Bench bench = new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proof()), HomingTrial.program("Shuttle"), 16,
-                    Map.of("Shuttle", i == 0 ? Set.of() : Set.of(Mistake.ENCODER_REVERSED)));
+                    BenchCondition.throughout(Map.of("Shuttle", i == 0 ? Set.of() : Set.of(Mistake.ENCODER_REVERSED))));
             bench.run(8);
             assertThat(bench.drive(0).referenced()).isTrue();
             zero[i] = bench.drive(0).plant().place() - bench.drive(0).position();

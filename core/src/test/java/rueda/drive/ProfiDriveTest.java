@@ -2,7 +2,6 @@ package rueda.drive;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -13,6 +12,7 @@ import rueda.machine.Axis;
 import rueda.machine.Bus.Family;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
+import rueda.plant.Mistakes;
 import rueda.plant.ServoPlant;
 
 /** Telegram 5 at the drive: states by STW1 and ZSW1, position by the deviation (IEC 61800-7-203, from memory). */
@@ -20,7 +20,7 @@ class ProfiDriveTest {
 
     private final Machine machine = BusFamily.moved(DemoMachine.create(), Family.PROFINET);
     private final Axis axis = machine.axes().get(0);
-    private final Drive drive = new Drive(machine.bus(), axis, new ServoPlant(axis, 125e-6, Set.of()), Set.of(), 125_000, 8);
+    private final Drive drive = new Drive(machine.bus(), axis, new ServoPlant(axis, 125e-6), Mistakes.none(), 125_000, 8);
     private final ProcessDataLayout out = drive.outputs();
     private final byte[] outputs = new byte[out.bytes()];
     private final byte[] inputs = new byte[drive.inputs().bytes()];

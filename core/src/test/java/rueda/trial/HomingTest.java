@@ -11,6 +11,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rueda.advice.Finding;
 import rueda.bench.Bench;
+import rueda.bench.BenchCondition;
 import rueda.drive.DriveObject;
 import rueda.drive.HomingFailure;
 import rueda.machine.Axis;
@@ -89,7 +90,7 @@ class HomingTest {
     @Test
     void aCommandBitThatIsStillSetStartsNothing() {
         Machine machine = with(method(11), travel(100, 160));
-        Bench bench = new Bench(machine, HomingTrial.program("Shuttle"), 10, Map.of("Shuttle", Set.of(Mistake.HOMING_BIT_HELD)));
+        Bench bench = new Bench(machine, HomingTrial.program("Shuttle"), 10, BenchCondition.throughout(Map.of("Shuttle", Set.of(Mistake.HOMING_BIT_HELD))));
         bench.run(1);
         assertThat(bench.drive(0).homingFailure()).isEqualTo(HomingFailure.COMMAND_BIT_SET);
         assertThat(bench.drive(0).dictionary().get(DriveObject.ERROR_CODE)).isEqualTo(0xFF14);

@@ -15,6 +15,7 @@ import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
 import rueda.bench.Bench;
+import rueda.bench.BenchCondition;
 import rueda.bench.Recording;
 import rueda.bus.BusFamily;
 import rueda.machine.Axis;
@@ -58,7 +59,7 @@ class SameRecordingsTest {
             sum("proof " + family, Prover.run(BusFamily.moved(demo, family)).bench().recording());
         }
         for (Mistake mistake : Mistake.values()) {
-            Bench bench = new Bench(demo, demo.plc().program(), 20_000, Map.of("Shuttle", Set.of(mistake), "Lift", EnumSet.of(mistake)));
+            Bench bench = new Bench(demo, demo.plc().program(), 20_000, BenchCondition.throughout(Map.of("Shuttle", Set.of(mistake), "Lift", EnumSet.of(mistake))));
             bench.run(6);
             bench.stopAllAxes();
             bench.run(1);

@@ -71,7 +71,7 @@ class BenchController {
     record BenchCondition(String axis, Set<Mistake> faults) {
     }
 
-    @Operation(summary = "Makes mistakes of wiring on the bench; a bench that is there is switched off and on, held")
+    @Operation(summary = "Makes mistakes of wiring on the bench; on one that runs they act from the next bus cycle")
     @PostMapping("/condition")
     Map<String, Set<Mistake>> condition(@PathVariable long id, @RequestBody BenchCondition wanted) {
         if (wanted.axis() == null || wanted.faults() == null) {

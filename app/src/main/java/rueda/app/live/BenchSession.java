@@ -193,7 +193,7 @@ final class BenchSession {
         return condition;
     }
 
-    /** What is wrong with the wiring of an axis; a bench that is there is switched off and on again, held. */
+    /** What is wrong at the machine of an axis; on a bench that is there it acts from the next bus cycle. */
     synchronized Map<String, Set<Mistake>> condition(String axis, Set<Mistake> faults) {
         refuseWhileHeld();
         Map<String, Set<Mistake>> changed = new TreeMap<>(condition);
@@ -205,7 +205,7 @@ final class BenchSession {
         condition = Map.copyOf(changed);
         LiveBench present = bench;
         if (present != null) {
-            put(connected(present.in(condition)));
+            present.condition(condition);
             publish();
         }
         return condition;

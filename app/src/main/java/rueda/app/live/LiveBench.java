@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Set;
 import rueda.bench.AxisSignal;
 import rueda.bench.Bench;
+import rueda.bench.BenchCondition;
 import rueda.trial.HomingTrial;
 import rueda.bench.Recording;
 import rueda.app.web.Refusals.NotFound;
@@ -55,7 +56,7 @@ final class LiveBench {
     private long revision;
     private final Kind kind;
     private final String homingAxis;
-    private final Map<String, Set<Mistake>> condition;
+    private Map<String, Set<Mistake>> condition;
     private final Bench bench;
     private final BusCapture traffic;
     /** variables in the order of the page */
@@ -76,7 +77,7 @@ final class LiveBench {
             case PROGRAM -> machine.plc().program();
             case HOMING -> HomingTrial.program(axis);
             case BY_HAND -> NO_PROGRAM;
-        }, KEPT_CYCLES, condition);
+        }, KEPT_CYCLES, BenchCondition.throughout(condition));
         shown = inOrder(machine, bench.task().program().variables());
         traffic = new BusCapture(machine, KEPT_CYCLES);
         bench.capture(traffic);
@@ -136,6 +137,12 @@ final class LiveBench {
     synchronized void takeByHand() {
         ending = false;
         bench.takeByHand();
+    }
+
+    /** From now on this is wrong on the stand. */
+    synchronized void condition(Map<String, Set<Mistake>> changed) {
+        condition = changed;
+        bench.condition(BenchCondition.throughout(changed));
     }
 
     /** The same bench in another condition, held at its start. */

@@ -130,7 +130,7 @@ class LiveStreamTest {
             @Override
             void send(Object message) {
                 if (Thread.currentThread().getName().equals("bench") && done.getCount() > 0) {
-                    Thread request = new Thread(() -> service[0].condition("Shuttle", java.util.Set.of(rueda.plant.Mistake.values()[0])));
+                    Thread request = new Thread(() -> service[0].start(LiveBench.Kind.HOMING, "Shuttle", false));
                     request.start();
                     while (request.getState() != Thread.State.BLOCKED && request.getState() != Thread.State.TERMINATED) {
                         Thread.onSpinWait();
@@ -147,10 +147,10 @@ class LiveStreamTest {
         assertThat(done.await(50, TimeUnit.SECONDS)).isTrue();
         // Whatever the request had to say is said when a later one has been answered.
         LiveBench.State now = service[0].hold(null);
-        List<Boolean> old = List.copyOf(heard).stream().map(state -> state.condition().isEmpty()).toList();
+        List<Boolean> old = List.copyOf(heard).stream().map(state -> state.program().equals("program")).toList();
         assertThat(old).contains(false);
         assertThat(old.subList(old.indexOf(false), old.size())).doesNotContain(true);
-        assertThat(now.condition()).isNotEmpty();
+        assertThat(now.program()).isEqualTo("homing");
         service[0].close();
     }
 
