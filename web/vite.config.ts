@@ -18,5 +18,5 @@ export default defineConfig({
   build: { chunkSizeWarningLimit: 1500, license: { fileName: 'licences/page.txt' } },
   // The server takes changes from its own page only: the development server asks in its place, without an origin.
   server: { proxy: { '/api': { target: 'http://127.0.0.1:8420', ws: true, headers: { origin: 'http://127.0.0.1:8420', 'sec-fetch-site': 'same-origin' }, changeOrigin: true } } },
-  test: { environment: 'jsdom' },
+  test: { environment: 'jsdom', server: { deps: { inline: ['vuetify'] } } },
 })

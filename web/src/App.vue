@@ -12,6 +12,7 @@ import StageRibbon from './components/StageRibbon.vue'
 import TopBar from './components/TopBar.vue'
 import UnreadableMachine from './components/UnreadableMachine.vue'
 import { placeOf, stages } from './router'
+import { useChoices } from './stores/choices'
 import { useLayout } from './stores/layout'
 import { useMachine } from './stores/machine'
 
@@ -20,7 +21,8 @@ const layout = useLayout()
 const route = useRoute()
 const router = useRouter()
 const searching = ref(false)
-const ready = computed(() => machine.draft !== null)
+const choices = useChoices()
+const ready = computed(() => machine.draft !== null && choices.known)
 const opened = computed(() => (route.params.machine ? Number(route.params.machine) : 0))
 const stage = computed(() => stages.find((s) => s.key === route.name) ?? null)
 const wide = computed(() => stage.value === null)
@@ -63,7 +65,11 @@ watch(opened, (id) => {
   if (id) void machine.load(id)
   else machine.close()
 }, { immediate: true })
-watch([() => route.params.axis, ready], ([name]) => {
+/* asked again when the server answers again */
+watch([() => machine.draft, () => machine.problem], ([draft, problem]) => {
+  if (draft && !problem && !choices.known) void machine.guarded(choices.load)
+})
+watch([() => route.params.axis, () => machine.draft !== null], ([name]) => {
   const named = machine.draft?.axes.findIndex((a) => a.name === name) ?? -1
   if (named >= 0) machine.axisIndex = named
 })

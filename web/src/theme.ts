@@ -21,5 +21,14 @@ export const vuetify = createVuetify({
       },
     },
   },
-  defaults: { VBtn: { variant: 'outlined', size: 'small', ripple: false } },
+  defaults: {
+    VBtn: { variant: 'outlined', size: 'small', ripple: false },
+    VTextField: { variant: 'outlined', density: 'compact', hideDetails: true },
+    VSelect: { variant: 'outlined', density: 'compact', hideDetails: true },
+    VCombobox: { variant: 'outlined', density: 'compact', hideDetails: true },
+    VFileInput: { variant: 'outlined', density: 'compact', hideDetails: true, prependIcon: '' },
+    VCheckboxBtn: { density: 'compact', ripple: false },
+    VRadio: { density: 'compact', ripple: false },
+    VTable: { density: 'compact' },
+  },
 })

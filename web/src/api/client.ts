@@ -1,4 +1,5 @@
-import type { components } from './schema'
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
 export type Machine = Schemas['Machine']
@@ -60,57 +61,50 @@ export class Problem extends Error {
   }
 }
 
-/** Sends a file as it is. */
-async function upload<T>(path: string, file: File): Promise<T> {
-  const response = await fetch(`/api${path}`, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: file }).catch(() => null)
-  if (!response) throw new Problem(0, 'No connection', 'Rueda does not answer, or the file is too large for it. Nothing of it was taken.', [])
-  const json = await response.json().catch(() => ({}))
-  if (!response.ok) throw new Problem(response.status, json.title ?? 'Error', json.detail ?? response.statusText, json.faults ?? [])
-  return json as T
-}
-
 /** Key of the control lease while this page holds it: orders to the bench show it. */
 let controlKey = ''
 export const showControlKey = (key: string) => (controlKey = key)
 
-async function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}, signal?: AbortSignal): Promise<T> {
-  let response: Response
+/** The interface of the server: paths, questions and answers as its description has them. */
+const client = createClient<paths>({ baseUrl: location.origin, fetch: (request) => fetch(request) })
+client.use({
+  onRequest({ request }) {
+    if (controlKey) request.headers.set('Rueda-Control', controlKey)
+  },
+})
+
+/** A file is sent as it is. */
+const whole = (file: File) => ({ body: file as unknown as string, bodySerializer: (body: unknown) => body as File, headers: { 'Content-Type': 'application/octet-stream' } })
+
+/** A refusal of the server in its words. */
+function refused(response: Response, error: unknown): Problem {
+  const told = (typeof error === 'object' && error !== null ? error : {}) as { title?: string; detail?: string; faults?: EntryFault[]; currentRevision?: number }
+  return new Problem(response.status, told.title ?? 'Error', told.detail ?? response.statusText, told.faults ?? [], told.currentRevision)
+}
+
+/** What the server answers; anything else is a problem. @param file that was sent with the question */
+async function answered<T>(asked: Promise<{ data?: T; error?: unknown; response: Response }>, file?: File): Promise<T> {
+  let answer
   try {
-    response = await fetch(`/api${path}`, {
-      method,
-      headers: { ...(body === undefined ? {} : { 'Content-Type': 'application/json' }), ...(controlKey ? { 'Rueda-Control': controlKey } : {}), ...headers },
-      body: body === undefined ? undefined : JSON.stringify(body),
-      signal,
-    })
-  } catch {
-    if (signal?.aborted) throw new Problem(0, 'Cancelled', 'Nobody waits for this answer any more.', [])
+    answer = await asked
+  } catch (failed) {
+    if (failed instanceof DOMException && failed.name === 'AbortError') throw new Problem(0, 'Cancelled', 'Nobody waits for this answer any more.', [])
+    /* an answer that breaks off is none */
+    if (failed instanceof SyntaxError) throw new Problem(0, 'No answer', 'The answer of Rueda broke off. Try again; the reason is in the server\'s output.', [])
+    if (file) throw new Problem(0, 'No connection', 'Rueda does not answer, or the file is too large for it. Nothing of it was taken.', [])
     throw new Problem(0, 'No connection', 'Rueda does not answer. Is the server running? Your entries are kept on this page.', [])
   }
-  if (response.status === 204) return undefined as T
-  const json = await response.json().catch(() => {
-    if (signal?.aborted) throw new Problem(0, 'Cancelled', 'Nobody waits for this answer any more.', [])
-    /* an answer that breaks off is none */
-    if (response.ok) throw new Problem(0, 'No answer', 'The answer of Rueda broke off. Try again; the reason is in the server\'s output.', [])
-    return {}
-  })
-  if (!response.ok) {
-    throw new Problem(response.status, json.title ?? 'Error', json.detail ?? response.statusText, json.faults ?? [], json.currentRevision)
-  }
-  return json as T
+  if (!answer.response.ok) throw refused(answer.response, answer.error)
+  return answer.data as T
 }
 
 /** A question whose answer comes line by line; `last` takes what it waits for out of a line. Aborting closes the connection, and that ends the work. */
-async function lines<L, A>(path: string, body: unknown, last: (line: L) => A | null | undefined, words: { cancelled: string; broken: string }, signal: AbortSignal): Promise<A> {
-  const response = await fetch(`/api${path}`, {
-    method: 'POST', headers: body === undefined ? {} : { 'Content-Type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body), signal,
-  }).catch(() => null)
+async function lines<L, A>(asked: Promise<{ data?: unknown; error?: unknown; response: Response }>, last: (line: L) => A | null | undefined, words: { cancelled: string; broken: string }, signal: AbortSignal): Promise<A> {
   const ended = () => (signal.aborted ? new Problem(0, 'Cancelled', words.cancelled, []) : new Problem(0, 'No connection', 'Rueda does not answer. Is the server running?', []))
-  if (!response) throw ended()
-  if (!response.ok) {
-    const json = await response.json().catch(() => ({}))
-    throw new Problem(response.status, json.title ?? 'Error', json.detail ?? response.statusText, json.faults ?? [])
-  }
-  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
+  const answer = await asked.catch(() => null)
+  if (!answer) throw ended()
+  if (!answer.response.ok) throw refused(answer.response, answer.error)
+  const reader = answer.response.body!.pipeThrough(new TextDecoderStream()).getReader()
   let text = ''
   for (;;) {
     const part = await reader.read().catch(() => null)
@@ -128,15 +122,15 @@ async function lines<L, A>(path: string, body: unknown, last: (line: L) => A | n
 
 /** Identification, told move by move. */
 function identify(machine: Machine, axis: number, faults: Mistake[], told: (move: number, of: number) => void, signal: AbortSignal): Promise<IdentificationAnswer> {
-  return lines<Schemas['IdentificationProgress'], IdentificationAnswer>('/calc/identification/progress', { machine, axis, faults }, (line) => {
+  return lines<Schemas['IdentificationProgress'], IdentificationAnswer>(client.POST('/api/calc/identification/progress', { body: { machine, axis, faults }, signal, parseAs: 'stream' }), (line) => {
     if (!line.answer) told(line.move, line.of)
     return line.answer
   }, { cancelled: 'Cancelled: the axis was stopped.', broken: 'The identification ended without an answer. Try again.' }, signal)
 }
 
-/** The proof of the saved machine, told as it waits and runs. */
-function prove(id: number, told: (progress: ProofProgress) => void, signal: AbortSignal): Promise<RunView> {
-  return lines<ProofProgress, RunView>(`/machines/${id}/runs/progress`, undefined, (line) => {
+/** A proof of the saved machine, told as it waits and runs. */
+function prove(id: number, proof: string, told: (progress: ProofProgress) => void, signal: AbortSignal): Promise<RunView> {
+  return lines<ProofProgress, RunView>(client.POST('/api/machines/{id}/runs/progress', { params: { path: { id }, query: { proof } }, signal, parseAs: 'stream' }), (line) => {
     if (line.refused) throw new Problem(422, 'Not proven', line.refused, [])
     if (!line.run) told(line)
     return line.run
@@ -146,79 +140,83 @@ function prove(id: number, told: (progress: ProofProgress) => void, signal: Abor
 const basedOn = (revision: number) => ({ 'If-Match': `"${revision}"` })
 
 export const api = {
-  machines: () => call<Schemas['Listed'][]>('GET', '/machines'),
-  createMachine: (beginning: 'EMPTY' | 'DEMO', name?: string) => call<MachineState>('POST', '/machines', { beginning, name }),
-  createFromFile: (file: File) => upload<MachineState>('/machines/file', file),
-  copyMachine: (id: number, name?: string) => call<MachineState>('POST', `/machines/${id}/copy`, { name }),
-  renameMachine: (id: number, revision: number, name: string) => call<MachineState>('POST', `/machines/${id}/name`, { name }, basedOn(revision)),
-  deleteMachine: (id: number) => call<void>('DELETE', `/machines/${id}`),
-  restoreMachine: (id: number) => call<MachineState>('POST', `/machines/${id}/restore`),
-  revisions: (id: number, before?: number) => call<Schemas['ListedRevision'][]>('GET', `/machines/${id}/revisions${before ? `?before=${before}` : ''}`),
-  comparison: (id: number, revision: number, other: number) => call<Schemas['DocumentChange'][]>('GET', `/machines/${id}/revisions/${revision}/comparison?with=${other}`),
-  nameRevision: (id: number, revision: number, name: string) => call<void>('PUT', `/machines/${id}/revisions/${revision}/name`, { name }),
-  overview: (document: Machine) => call<Schemas['MachineOverview']>('POST', '/calc/overview', document),
-  editAxes: (question: Schemas['AxisListQuestion']) => call<Schemas['Outcome']>('POST', '/calc/axes', question),
-  dependents: (machine: Machine, axis: string) => call<string[]>('POST', '/calc/axes/dependents', { machine, axis }),
-  openRevision: (id: number, current: number, revision: number) => call<MachineState>('POST', `/machines/${id}/revisions/${revision}/open`, undefined, basedOn(current)),
-  machine: (id: number) => call<MachineState>('GET', `/machines/${id}`),
-  save: (id: number, revision: number, document: Machine) => call<MachineState>('PUT', `/machines/${id}`, document, basedOn(revision)),
-  undo: (id: number, revision: number) => call<MachineState>('POST', `/machines/${id}/undo`, undefined, basedOn(revision)),
-  redo: (id: number, revision: number) => call<MachineState>('POST', `/machines/${id}/redo`, undefined, basedOn(revision)),
-  consequences: (document: Machine) => call<MachineAnswer>('POST', '/calc/machine', document),
-  changes: (base: string, changes: Change[]) => call<Schemas['ChangeAnswer']>('POST', '/calc/machine/changes', { base, changes }),
-  homing: (document: Asked, axis: number, signal?: AbortSignal) => call<HomingAnswer>('POST', '/calc/homing', { ...document, axis }, {}, signal),
-  entry: (text: string, unit: string) => call<{ value: number }>('POST', '/calc/entry', { text, unit }),
-  value: (question: Schemas['ValueQuestion']) => call<Figure[]>('POST', '/calc/value', question),
-  families: () => call<FamilyView[]>('GET', '/calc/bus/families'),
-  moveToFamily: (machine: Machine, family: FamilyView['family']) => call<Machine>('POST', '/calc/bus/family', { machine, family }),
-  times: (machine: Machine) => call<CycleTimes>('POST', '/calc/bus/times', machine),
-  tableText: (file: File) => upload<{ text: string }>('/calc/bus/table/text', file),
-  previewTable: (text: string) => call<TablePreview>('POST', '/calc/bus/table', { text }),
-  compareTable: (question: Schemas['ComparisonQuestion']) => call<Compared[]>('POST', '/calc/bus/comparison', question),
-  eni: (machine: Machine) => call<Schemas['ExportAnswer']>('POST', '/calc/bus/eni', machine),
-  dcf: (machine: Machine, axis: number) => call<Schemas['ExportAnswer']>('POST', '/calc/bus/dcf', { machine, axis }),
-  takeConfiguration: (machine: Machine, axis: number, configuration: Schemas['NodeConfiguration']) => call<Schemas['Taken']>('POST', '/calc/bus/dcf/taken', { machine, axis, configuration }),
-  readMachine: (file: File) => upload<Machine>('/machines/read', file),
-  declared: (text: string) => call<Schemas['DeclaredTag'][]>('POST', '/calc/bus/declared', { text }),
-  exportTags: (machine: Machine, format: Schemas['ExportQuestion']['format']) => call<Schemas['ExportAnswer']>('POST', '/calc/bus/tags', { machine, format }),
+  machines: () => answered(client.GET('/api/machines')),
+  createMachine: (beginning: 'EMPTY' | 'DEMO', name?: string) => answered(client.POST('/api/machines', { body: { beginning, name } })),
+  createFromFile: (file: File) => answered(client.POST('/api/machines/file', whole(file)), file),
+  copyMachine: (id: number, name?: string) => answered(client.POST('/api/machines/{id}/copy', { params: { path: { id } }, body: { name } })),
+  renameMachine: (id: number, revision: number, name: string) => answered(client.POST('/api/machines/{id}/name', { params: { path: { id }, header: basedOn(revision) }, body: { name } })),
+  deleteMachine: (id: number) => answered(client.DELETE('/api/machines/{id}', { params: { path: { id } } })),
+  restoreMachine: (id: number) => answered(client.POST('/api/machines/{id}/restore', { params: { path: { id } } })),
+  revisions: (id: number, before?: number) => answered(client.GET('/api/machines/{id}/revisions', { params: { path: { id }, query: { before } } })),
+  comparison: (id: number, revision: number, other: number) => answered(client.GET('/api/machines/{id}/revisions/{number}/comparison', { params: { path: { id, number: revision }, query: { with: other } } })),
+  nameRevision: (id: number, revision: number, name: string) => answered(client.PUT('/api/machines/{id}/revisions/{number}/name', { params: { path: { id, number: revision } }, body: { name } })),
+  overview: (document: Machine) => answered(client.POST('/api/calc/overview', { body: document })),
+  editAxes: (question: Schemas['AxisListQuestion']) => answered(client.POST('/api/calc/axes', { body: question })),
+  dependents: (machine: Machine, axis: string) => answered(client.POST('/api/calc/axes/dependents', { body: { machine, axis } })),
+  openRevision: (id: number, current: number, revision: number) => answered(client.POST('/api/machines/{id}/revisions/{number}/open', { params: { path: { id, number: revision }, header: basedOn(current) } })),
+  machine: (id: number) => answered(client.GET('/api/machines/{id}', { params: { path: { id } } })),
+  save: (id: number, revision: number, document: Machine) => answered(client.PUT('/api/machines/{id}', { params: { path: { id }, header: basedOn(revision) }, body: document })),
+  undo: (id: number, revision: number) => answered(client.POST('/api/machines/{id}/undo', { params: { path: { id }, header: basedOn(revision) } })),
+  redo: (id: number, revision: number) => answered(client.POST('/api/machines/{id}/redo', { params: { path: { id }, header: basedOn(revision) } })),
+  consequences: (document: Machine) => answered(client.POST('/api/calc/machine', { body: document })),
+  changes: (base: string, changes: Change[]) => answered(client.POST('/api/calc/machine/changes', { body: { base, changes } })),
+  homing: (document: Asked, axis: number, signal?: AbortSignal) => answered(client.POST('/api/calc/homing', { body: { ...document, axis }, signal })),
+  entry: (text: string, unit: string) => answered(client.POST('/api/calc/entry', { body: { text, unit } })),
+  value: (question: Schemas['ValueQuestion']) => answered(client.POST('/api/calc/value', { body: question })),
+  choices: () => answered(client.GET('/api/calc/choices')),
+  layout: (document: Asked, axis: number) => answered(client.POST('/api/calc/layout', { body: { ...document, axis } })),
+  layoutTags: (document: Asked, axis: number) => answered(client.POST('/api/calc/layout/tags', { body: { ...document, axis } })),
+  layoutTelegram: (document: Asked, axis: number, number: number) => answered(client.POST('/api/calc/layout/telegram', { body: { ...document, axis, number } })),
+  families: () => answered(client.GET('/api/calc/bus/families')),
+  moveToFamily: (machine: Machine, family: FamilyView['family']) => answered(client.POST('/api/calc/bus/family', { body: { machine, family } })),
+  times: (machine: Machine) => answered(client.POST('/api/calc/bus/times', { body: machine })),
+  tableText: (file: File) => answered(client.POST('/api/calc/bus/table/text', whole(file)), file),
+  previewTable: (text: string) => answered(client.POST('/api/calc/bus/table', { body: { text } })),
+  compareTable: (question: Schemas['ComparisonQuestion']) => answered(client.POST('/api/calc/bus/comparison', { body: question })),
+  eni: (machine: Machine) => answered(client.POST('/api/calc/bus/eni', { body: machine })),
+  dcf: (machine: Machine, axis: number) => answered(client.POST('/api/calc/bus/dcf', { body: { machine, axis } })),
+  takeConfiguration: (machine: Machine, axis: number, configuration: Schemas['NodeConfiguration']) => answered(client.POST('/api/calc/bus/dcf/taken', { body: { machine, axis, configuration } })),
+  readMachine: (file: File) => answered(client.POST('/api/machines/read', whole(file)), file),
+  declared: (text: string) => answered(client.POST('/api/calc/bus/declared', { body: { text } })),
+  exportTags: (machine: Machine, format: Schemas['ExportQuestion']['format']) => answered(client.POST('/api/calc/bus/tags', { body: { machine, format } })),
   prove,
-  latestRun: (id: number) => call<RunView | undefined>('GET', `/machines/${id}/runs/latest`),
+  latestRuns: (id: number) => answered(client.GET('/api/machines/{id}/runs/latest', { params: { path: { id } } })),
   trace: (run: number, signals: string[], from: number, to: number) =>
-    call<TraceView>('GET', `/runs/${run}/trace?signals=${signals.map(encodeURIComponent).join(',')}&from=${from}&to=${to}&points=3000`),
+    answered(client.GET('/api/runs/{id}/trace', { params: { path: { id: run }, query: { signals, from, to, points: 3000 } } })),
   startBench: (id: number, program: 'PROGRAM' | 'HOMING', axis: string, running: boolean) =>
-    call<BenchState>('POST', `/machines/${id}/bench`, { program, axis, running }),
-  takeControl: (id: number, monitoringSeconds: number) => call<Schemas['ControlTaken']>('POST', `/machines/${id}/control`, { monitoringSeconds }),
-  renewControl: (id: number, key: string) => call<void>('POST', `/machines/${id}/control/${key}/renew`),
-  releaseControl: (id: number, key: string) => call<void>('DELETE', `/machines/${id}/control/${key}`),
-  handOrder: (id: number, key: string, order: { axis: string; order: HandOrderKind; value?: number; fast?: boolean; terminal?: string; speedLimit?: number }) => call<Schemas['HandAnswer']>('POST', `/machines/${id}/control/${key}/orders`, order),
-  bench: (id: number, order: 'run' | 'hold' | 'cycle' | 'stop') => call<BenchState>('POST', `/machines/${id}/bench/${order}`),
-  condition: (id: number) => call<Record<string, Mistake[]>>('GET', `/machines/${id}/bench/condition`),
-  benchCondition: (id: number, axis: string, faults: Mistake[]) => call<Record<string, Mistake[]>>('POST', `/machines/${id}/bench/condition`, { axis, faults }),
-  wiring: (machine: Machine, axis: number, faults: Mistake[], signal?: AbortSignal) => call<WiringCheck[]>('POST', '/calc/wiring', { machine, axis, faults }, {}, signal),
+    answered(client.POST('/api/machines/{id}/bench', { params: { path: { id } }, body: { program, axis, running } })),
+  takeControl: (id: number, monitoringSeconds: number) => answered(client.POST('/api/machines/{id}/control', { params: { path: { id } }, body: { monitoringSeconds } })),
+  renewControl: (id: number, key: string) => answered(client.POST('/api/machines/{id}/control/{key}/renew', { params: { path: { id, key } } })),
+  releaseControl: (id: number, key: string) => answered(client.DELETE('/api/machines/{id}/control/{key}', { params: { path: { id, key } } })),
+  handOrder: (id: number, key: string, order: { axis: string; order: HandOrderKind; value?: number; fast?: boolean; terminal?: string; speedLimit?: number }) => answered(client.POST('/api/machines/{id}/control/{key}/orders', { params: { path: { id, key } }, body: order })),
+  bench: (id: number, order: 'run' | 'hold' | 'cycle' | 'stop') => answered(client.POST(`/api/machines/{id}/bench/${order}` as const, { params: { path: { id } } })),
+  condition: (id: number) => answered(client.GET('/api/machines/{id}/bench/condition', { params: { path: { id } } })),
+  benchCondition: (id: number, axis: string, faults: Mistake[]) => answered(client.POST('/api/machines/{id}/bench/condition', { params: { path: { id } }, body: { axis, faults } })),
+  wiring: (machine: Machine, axis: number, faults: Mistake[], signal?: AbortSignal) => answered(client.POST('/api/calc/wiring', { body: { machine, axis, faults }, signal })),
   identification: identify,
-  turn: (machine: Machine, axis: number, faults: Mistake[], signal?: AbortSignal) => call<Schemas['TurnAnswer']>('POST', '/calc/turn', { machine, axis, faults }, {}, signal),
-  response: (document: Asked, axis: number, signal?: AbortSignal) => call<StepAnswer>('POST', '/calc/response', { ...document, axis }, {}, signal),
-  movement: (machine: Machine, axis: number, faults: Mistake[], signal?: AbortSignal) => call<Moved>('POST', '/calc/movement', { machine, axis, faults }, {}, signal),
-  device: (id: number, axis: string, image?: number) => call<DeviceGroup[]>('GET', `/machines/${id}/bench/devices/${encodeURIComponent(axis)}/comparison${image ? `?image=${image}` : ''}`),
-  writeDevice: (id: number, axis: string, question: Schemas['WriteQuestion']) => call<BenchState>('POST', `/machines/${id}/bench/devices/${encodeURIComponent(axis)}/parameters`, question),
-  endWriting: (id: number, axis: string, way: 'finish' | 'undo') => call<BenchState>('POST', `/machines/${id}/bench/devices/${encodeURIComponent(axis)}/${way}`),
-  factoryReset: (id: number, axis: string) => call<BenchState>('POST', `/machines/${id}/bench/devices/${encodeURIComponent(axis)}/factory-reset`),
-  images: (id: number) => call<ImageView[]>('GET', `/machines/${id}/images`),
-  keepImage: (id: number, axis: string, name: string) => call<ImageView>('POST', `/machines/${id}/images`, { axis, name }),
-  bringImage: (id: number, file: File) => upload<ImageView>(`/machines/${id}/images/file`, file),
-  forgetImage: (id: number, image: number) => call<void>('DELETE', `/machines/${id}/images/${image}`),
-  devices: () => call<KnownDevice[]>('GET', '/devices'),
-  bringDevice: (file: File) => upload<Schemas['Brought']>(`/devices?name=${encodeURIComponent(file.name)}`, file),
-  forgetDevice: (file: number) => call<void>('DELETE', `/devices/files/${file}`),
-  scan: (id: number, from: number, to: number) => call<ScanResult>('GET', `/machines/${id}/bench/scan?from=${from}&to=${to}`),
-  resolveAtDevice: (id: number, axis: string, way: 'READDRESS' | 'EXCHANGE') => call<ScanResult>('POST', `/machines/${id}/bench/resolve`, { axis, way }),
-  stand: (id: number) => call<Record<string, StandChange[]>>('GET', `/machines/${id}/bench/stand`),
-  changeStand: (id: number, axis: string, changes: StandChange[]) => call<Record<string, StandChange[]>>('POST', `/machines/${id}/bench/stand`, { axis, changes }),
-  startUp: (machine: Machine, axis: number) => call<Schemas['StartUpView']>('POST', '/calc/bus/startup', { machine, axis }),
-  clocks: (machine: Machine) => call<ClockDrift>('POST', '/calc/bus/clocks', machine),
-  writeDevices: (id: number) => call<BenchState>('POST', `/machines/${id}/bench/devices/write`),
-  keepDevice: (id: number, axis: string) => call<BenchState>('POST', `/machines/${id}/bench/devices/${encodeURIComponent(axis)}/keep`),
-  restartDevice: (id: number, axis: string) => call<BenchState>('POST', `/machines/${id}/bench/devices/${encodeURIComponent(axis)}/restart`),
-  step: (document: Asked, axis: number, signal?: AbortSignal) => call<StepAnswer>('POST', '/calc/step', { ...document, axis }, {}, signal),
-  benchSpeed: (id: number, factor: number) => call<BenchState>('POST', `/machines/${id}/bench/speed`, { factor }),
+  turn: (machine: Machine, axis: number, faults: Mistake[], signal?: AbortSignal) => answered(client.POST('/api/calc/turn', { body: { machine, axis, faults }, signal })),
+  response: (document: Asked, axis: number, signal?: AbortSignal) => answered(client.POST('/api/calc/response', { body: { ...document, axis }, signal })),
+  movement: (machine: Machine, axis: number, faults: Mistake[], signal?: AbortSignal) => answered(client.POST('/api/calc/movement', { body: { machine, axis, faults }, signal })),
+  device: (id: number, axis: string, image?: number) => answered(client.GET('/api/machines/{id}/bench/devices/{axis}/comparison', { params: { path: { id, axis }, query: { image } } })),
+  writeDevice: (id: number, axis: string, question: Schemas['WriteQuestion']) => answered(client.POST('/api/machines/{id}/bench/devices/{axis}/parameters', { params: { path: { id, axis } }, body: question })),
+  endWriting: (id: number, axis: string, way: 'finish' | 'undo') => answered(client.POST(way === 'finish' ? '/api/machines/{id}/bench/devices/{axis}/finish' : '/api/machines/{id}/bench/devices/{axis}/undo', { params: { path: { id, axis } } })),
+  factoryReset: (id: number, axis: string) => answered(client.POST('/api/machines/{id}/bench/devices/{axis}/factory-reset', { params: { path: { id, axis } } })),
+  images: (id: number) => answered(client.GET('/api/machines/{id}/images', { params: { path: { id } } })),
+  keepImage: (id: number, axis: string, name: string) => answered(client.POST('/api/machines/{id}/images', { params: { path: { id } }, body: { axis, name } })),
+  bringImage: (id: number, file: File) => answered(client.POST('/api/machines/{id}/images/file', { params: { path: { id } }, ...whole(file) }), file),
+  forgetImage: (id: number, image: number) => answered(client.DELETE('/api/machines/{id}/images/{image}', { params: { path: { id, image } } })),
+  devices: () => answered(client.GET('/api/devices')),
+  bringDevice: (file: File) => answered(client.POST('/api/devices', { params: { query: { name: file.name } }, ...whole(file) }), file),
+  forgetDevice: (file: number) => answered(client.DELETE('/api/devices/files/{file}', { params: { path: { file } } })),
+  scan: (id: number, from: number, to: number) => answered(client.GET('/api/machines/{id}/bench/scan', { params: { path: { id }, query: { from, to } } })),
+  resolveAtDevice: (id: number, axis: string, way: 'READDRESS' | 'EXCHANGE') => answered(client.POST('/api/machines/{id}/bench/resolve', { params: { path: { id } }, body: { axis, way } })),
+  stand: (id: number) => answered(client.GET('/api/machines/{id}/bench/stand', { params: { path: { id } } })),
+  changeStand: (id: number, axis: string, changes: StandChange[]) => answered(client.POST('/api/machines/{id}/bench/stand', { params: { path: { id } }, body: { axis, changes } })),
+  startUp: (machine: Machine, axis: number) => answered(client.POST('/api/calc/bus/startup', { body: { machine, axis } })),
+  clocks: (machine: Machine) => answered(client.POST('/api/calc/bus/clocks', { body: machine })),
+  writeDevices: (id: number) => answered(client.POST('/api/machines/{id}/bench/devices/write', { params: { path: { id } } })),
+  keepDevice: (id: number, axis: string) => answered(client.POST('/api/machines/{id}/bench/devices/{axis}/keep', { params: { path: { id, axis } } })),
+  restartDevice: (id: number, axis: string) => answered(client.POST('/api/machines/{id}/bench/devices/{axis}/restart', { params: { path: { id, axis } } })),
+  step: (document: Asked, axis: number, signal?: AbortSignal) => answered(client.POST('/api/calc/step', { body: { ...document, axis }, signal })),
+  benchSpeed: (id: number, factor: number) => answered(client.POST('/api/machines/{id}/bench/speed', { params: { path: { id } }, body: { factor } })),
 }

@@ -49,17 +49,17 @@ const wrong = computed(() => {
     </template>
     <template v-if="stage === 'program'">
       <dl class="values">
-        <div><dt>Task interval</dt><dd class="mono">{{ fixed((machine.draft?.plc.taskIntervalMicros ?? 0) / 1000, 3) }} ms</dd></div>
+        <div><dt>Task interval</dt><dd class="mono">{{ fixed((machine.draft?.plc.tasks[0]?.intervalMicros ?? 0) / 1000, 3) }} ms</dd></div>
         <div><dt>Budget of one cycle</dt><dd class="mono">{{ grouped(machine.draft?.plc.instructionBudget ?? 0) }} statements</dd></div>
         <div v-if="bench.state"><dt>Last cycle</dt><dd class="mono">{{ bench.state.statements }} statements</dd></div>
       </dl>
       <h2 class="gap">Values</h2>
       <p v-if="bench.state?.program !== 'program'" class="empty">Run the program and its variables stand here.</p>
-      <table v-else class="plain">
+      <v-table v-else class="plain">
         <tbody>
           <tr v-for="value in bench.state.values" :key="value.name"><td>{{ value.name }}</td><td class="mono end" :title="value.type">{{ value.value }}</td></tr>
         </tbody>
-      </table>
+      </v-table>
     </template>
     <template v-if="stage === 'prove'">
       <p v-if="!figures" class="empty">Run the proof and the motion commanded stands here against the motion made.</p>

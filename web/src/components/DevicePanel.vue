@@ -2,11 +2,11 @@
 import { computed, ref, watch } from 'vue'
 import { api, type DeviceGroup } from '../api/client'
 import { useAxis } from '../lib/axis'
-import { useParameters } from '../lib/parameters'
+import { useChoices } from '../stores/choices'
 
 /** What the device of the chosen axis holds: written, kept, acting. A device keeps nothing by itself. */
 const { machine, bench, axis, live } = useAxis()
-const { words, unitOf, ACTS } = useParameters()
+const choices = useChoices()
 const groups = ref<DeviceGroup[]>([])
 
 /** Asked again when the device, the saved machine or the axis has changed. */
@@ -20,7 +20,7 @@ watch(
 )
 
 const rows = computed(() =>
-  groups.value.flatMap((g) => g.values.filter((v) => new Set([v.project, v.working, v.permanent, v.acting]).size > 1).map((v) => ({ ...v, group: g.words, acts: ACTS[g.acts], words: words(v.name) }))),
+  groups.value.flatMap((g) => g.values.filter((v) => new Set([v.project, v.working, v.permanent, v.acting]).size > 1).map((v) => ({ ...v, group: g.words, acts: choices.words(choices.all.acts, g.acts) }))),
 )
 const unwritten = computed(() => rows.value.filter((r) => r.project !== r.working).length)
 const device = computed(() => live.value?.device ?? null)
@@ -44,11 +44,11 @@ const restartTitle = computed(() => (device.value?.unkept.length ? `Will lose wh
         <p v-if="device.unkept.length && !device.restarting" class="sub">A restart would lose: {{ device.unkept.join(', ') }}.</p>
       </div>
       <div class="scroll">
-        <table v-if="rows.length" class="plain" data-testid="device-values">
+        <v-table v-if="rows.length" class="plain" data-testid="device-values">
           <thead><tr><th>Parameter</th><th>Project</th><th>Working</th><th>Permanent</th><th>Acting now</th><th>A change acts</th></tr></thead>
           <tbody>
             <tr v-for="r in rows" :key="r.name">
-              <td :title="r.group">{{ r.words }}<i v-if="unitOf(r.name)">, {{ unitOf(r.name) }}</i></td>
+              <td :title="r.group">{{ r.words }}<i v-if="r.unit">, {{ r.unit }}</i></td>
               <td class="mono">{{ r.project }}</td>
               <td class="mono" :class="{ other: r.working !== r.project }">{{ r.working }}</td>
               <td class="mono" :class="{ other: r.permanent !== r.working }">{{ r.permanent }}</td>
@@ -56,7 +56,7 @@ const restartTitle = computed(() => (device.value?.unkept.length ? `Will lose wh
               <td>{{ r.acts }}</td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
         <p v-else class="sub">Change an entry in a stage: it is saved in the project, and stands here until it is written.</p>
       </div>
     </template>

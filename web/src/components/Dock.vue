@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import PickOne from './PickOne.vue'
 import { mdiChevronDown, mdiChevronUp, mdiHandBackRight, mdiMemory, mdiPause, mdiPlay, mdiRestart, mdiStepForward } from '@mdi/js'
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { traceLines, VIEWS, type View } from '../lib/trace'
-import { streamed, useBench } from '../stores/bench'
+import { useBench } from '../stores/bench'
 import { DOCK, useLayout } from '../stores/layout'
 import { useMachine } from '../stores/machine'
 import { useHand } from '../stores/hand'
@@ -23,10 +24,10 @@ const proof = computed(() => route.name === 'prove')
 const view = ref<View>('speed')
 const data = computed(() => {
   const all = bench.samples
-  const axis = bench.state?.axes.findIndex((a) => a.name === machine.axis?.name) ?? -1
-  if (all.length === 0 || !machine.axis || axis < 0) return { time: [] as number[], lines: [] as Line[] }
-  const column = (name: (typeof streamed)[number]) => all[1 + axis * streamed.length + streamed.indexOf(name)]?.slice(-shown) ?? []
-  return { time: all[0].slice(-shown), lines: traceLines(view.value, column, machine.axis.unit.symbol) }
+  const axis = machine.axis
+  if (all.length === 0 || !axis) return { time: [] as number[], lines: [] as Line[] }
+  const column = (signal: string) => bench.column(`${axis.name}.${signal}`).slice(-shown)
+  return { time: all[0].slice(-shown), lines: traceLines(view.value, column, axis.unit.symbol) }
 })
 const state = computed(() => bench.state)
 const runs = computed(() => {
@@ -83,16 +84,14 @@ function toggle() {
       <v-btn :prepend-icon="mdiRestart" title="Switch the bench off and on and start the program from the saved machine" @click="bench.start('PROGRAM', true)">Start anew</v-btn>
       <v-btn v-if="machine.axis" :prepend-icon="mdiHandBackRight" :variant="hand.open ? 'tonal' : 'outlined'" :aria-expanded="hand.open" title="Move axes by hand" @click="show(hand.open ? null : 'hand')">By hand</v-btn>
       <v-btn v-if="machine.axis" :prepend-icon="mdiMemory" :variant="bench.deviceOpen ? 'tonal' : 'outlined'" :aria-expanded="bench.deviceOpen" :title="`What the device of ${machine.axis?.name} holds`" @click="show(bench.deviceOpen ? null : 'device')">Device{{ waiting ? ` · ${waiting}` : '' }}</v-btn>
-      <label class="speed">Clock
-        <select class="plain" :value="state?.speed ?? 1" :disabled="!state" @change="bench.setSpeed(Number(($event.target as HTMLSelectElement).value))">
-          <option v-for="factor in [0.1, 0.5, 1, 2, 5, 10]" :key="factor" :value="factor">×{{ factor }}</option>
-        </select>
-      </label>
+      <span class="speed">Clock
+        <PickOne label="Clock" :value="state?.speed ?? 1" :disabled="!state" :options="[0.1, 0.5, 1, 2, 5, 10].map((factor) => ({ code: factor, words: `×${factor}` }))" @pick="(factor) => bench.setSpeed(Number(factor))" />
+      </span>
       <span v-if="state?.fault" class="fault" role="alert">Program stopped in line {{ state.fault.line }}: {{ state.fault.message }}</span>
       <span v-else-if="state" class="legend">runs {{ runs }} of revision {{ state.revision }}<span v-if="bench.behind"> (the machine is at {{ machine.revision }}; write it to the devices, or start anew)</span></span>
       <span v-if="!proof && !hand.open && !bench.deviceOpen && data.lines.length" class="legend keys">
         {{ machine.axis?.name }}
-        <select v-model="view" class="plain" aria-label="The trace shows"><option v-for="(words, key) in VIEWS" :key="key" :value="key">{{ words }}</option></select>
+        <PickOne label="The trace shows" :value="view" :options="Object.entries(VIEWS).map(([code, words]) => ({ code, words }))" @pick="(code) => (view = code as View)" />
         <b v-for="line in data.lines.filter((l) => l.label && l.row === undefined)" :key="line.label" :style="{ color: `var(${line.colour})` }">&ensp;{{ line.dashed ? '╌' : '—' }} {{ line.label.replace(`${VIEWS[view]}, `, '') }}</b>
         <template v-if="data.lines[0].unit"> in {{ data.lines[0].unit }}</template>
       </span>
@@ -114,9 +113,11 @@ function toggle() {
 .dock.open { padding-bottom: 2px; }
 .pull { position: absolute; top: -5px; left: 0; right: 0; height: 9px; cursor: ns-resize; touch-action: none; }
 .bar { display: flex; gap: 8px; align-items: center; white-space: nowrap; overflow: hidden; }
-.speed { font-size: 13px; }
+.speed { font-size: 13px; display: inline-flex; gap: 6px; align-items: center; flex: none; }
+.speed .v-input { width: 72px; flex: none; }
+.keys .v-input { width: 132px; flex: none; margin: 0 4px; }
 .legend { font-size: 12.5px; color: var(--pencil); overflow: hidden; text-overflow: ellipsis; }
-.keys { margin-left: auto; }
+.keys { margin-left: auto; display: flex; align-items: center; }
 .keys + .fold { margin-left: 0; }
 .fold { margin-left: auto; }
 .fault { color: var(--stop); font-weight: 700; overflow: hidden; text-overflow: ellipsis; }

@@ -1,15 +1,15 @@
 <script setup lang="ts">
+import PickOne from './PickOne.vue'
 import { computed, onBeforeUnmount, ref } from 'vue'
 import { useAxis } from '../lib/axis'
 import { fixed, parsed } from '../lib/numbers'
-import { controlBits, statusBits } from '../lib/words'
 import { useHand } from '../stores/hand'
 
 /** Moving the chosen axis by hand. Orders are always given; the bench says why one is refused. */
-const { axis, unit, live } = useAxis()
+const { bench, axis, unit, live } = useAxis()
 const hand = useHand()
 const held = computed(() => hand.key !== '')
-const enabled = computed(() => live.value !== null && live.value.driveState === 'operation enabled')
+const enabled = computed(() => live.value !== null && live.value.power === 'OPERATION_ENABLED')
 const stepText = ref('10')
 const targetText = ref('0')
 const step = computed(() => parsed(stepText.value))
@@ -34,10 +34,7 @@ const jogs = [
   { words: '+ slow', label: '+ slow, jog in positive direction', direction: 1, fast: false },
   { words: '++ fast', label: '++ fast, jog in positive direction', direction: 1, fast: true },
 ]
-const words = computed(() => live.value && [
-  { title: 'Controlword', value: live.value.controlword, bits: controlBits(live.value.controlword, live.value.mode) },
-  { title: 'Statusword', value: live.value.statusword, bits: statusBits(live.value.statusword, live.value.mode) },
-])
+const words = computed(() => bench.processData && [{ title: 'Controlword', ...bench.processData.controlword }, { title: 'Statusword', ...bench.processData.statusword }].map((w) => ({ ...w, bits: w.bits.filter((b) => b.name) })))
 </script>
 
 <template>
@@ -46,9 +43,9 @@ const words = computed(() => live.value && [
       <div class="line">
         <v-btn v-if="!held" variant="flat" color="primary" @click="hand.take()">Take control</v-btn>
         <v-btn v-else @click="hand.release()">Give control back</v-btn>
-        <label class="small">Axes stop when this page is silent for
-          <select v-model.number="hand.monitoring" class="plain" :disabled="held"><option v-for="s in [0.5, 1, 2, 5, 10]" :key="s" :value="s">{{ s }} s</option></select>
-        </label>
+        <span class="small">Axes stop when this page is silent for
+          <PickOne label="Axes stop when this page is silent for" :value="hand.monitoring" :disabled="held" :options="[0.5, 1, 2, 5, 10].map((s) => ({ code: s, words: `${s} s` }))" @pick="(s) => (hand.monitoring = Number(s))" />
+        </span>
       </div>
       <fieldset :disabled="!held" class="keys">
         <legend class="visually-hidden">Orders to {{ axis.name }}</legend>
@@ -62,17 +59,15 @@ const words = computed(() => live.value && [
           <button v-for="j in jogs" :key="j.label" type="button" class="jog" :disabled="!held" :aria-label="j.label" title="Moves as long as it is pressed"
             @pointerdown.prevent="startJog(j.direction, j.fast)" @pointerup="endJog" @pointerleave="endJog" @pointercancel="endJog"
             @keydown.space.prevent="startJog(j.direction, j.fast)" @keyup.space="endJog" @keydown.enter.prevent="startJog(j.direction, j.fast)" @keyup.enter="endJog" @blur="endJog">{{ j.words }}</button>
-          <label class="small">Override
-            <select class="plain" :disabled="!held" :value="live?.override ?? 1" @change="hand.order('OVERRIDE', Number(($event.target as HTMLSelectElement).value))">
-              <option v-for="o in [0.01, 0.05, 0.1, 0.25, 0.5, 1]" :key="o" :value="o">{{ o * 100 }} %</option>
-            </select>
-          </label>
+          <span class="small">Override
+            <PickOne label="Override" :disabled="!held" :value="live?.override ?? 1" :options="[0.01, 0.05, 0.1, 0.25, 0.5, 1].map((o) => ({ code: o, words: `${o * 100} %` }))" @pick="(o) => hand.order('OVERRIDE', Number(o))" />
+          </span>
         </div>
         <div class="line">
-          <label class="small">Step <input v-model="stepText" class="plain mono" size="6" :disabled="!held" aria-label="Step" /> {{ unit }}</label>
+          <span class="small">Step <v-text-field v-model="stepText" class="snug number typed" :disabled="!held" aria-label="Step" :suffix="unit" /></span>
           <v-btn :disabled="!held || step === null" aria-label="Step in negative direction" @click="hand.order('STEP', -step!)">−</v-btn>
           <v-btn :disabled="!held || step === null" aria-label="Step in positive direction" @click="hand.order('STEP', step!)">+</v-btn>
-          <label class="small">Go to <input v-model="targetText" class="plain mono" size="8" :disabled="!held" aria-label="Position to go to" @keydown.enter="target !== null && hand.order('GO_TO', target)" /> {{ unit }}</label>
+          <span class="small">Go to <v-text-field v-model="targetText" class="snug number typed" :disabled="!held" aria-label="Position to go to" :suffix="unit" @keydown.enter="target !== null && hand.order('GO_TO', target)" /></span>
           <v-btn :disabled="!held || target === null" @click="hand.order('GO_TO', target!)">Go</v-btn>
         </div>
       </fieldset>
@@ -100,7 +95,7 @@ const words = computed(() => live.value && [
 .hand { display: grid; grid-template-columns: auto minmax(210px, 0.7fr) 1fr; gap: 18px; padding: 4px 0; overflow: auto; min-height: 0; }
 .line { display: flex; gap: 6px; align-items: center; margin-bottom: 5px; flex-wrap: wrap; }
 .keys { border: 0; padding: 0; margin: 0; }
-.small { font-size: 12.5px; color: var(--pencil); white-space: nowrap; }
+.small { font-size: 12.5px; color: var(--pencil); white-space: nowrap; display: inline-flex; gap: 5px; align-items: center; }
 .jog { font: inherit; font-weight: 700; border: 1.5px solid var(--ink); border-radius: 4px; background: var(--sheet); color: var(--ink); padding: 4px 10px; cursor: pointer; touch-action: none; }
 .jog:active { background: var(--cmd-wash); }
 .jog:disabled { color: var(--pencil); border-color: var(--field-line); cursor: default; }

@@ -76,11 +76,8 @@ async function left() {
 <template>
   <div class="field" :class="{ wide }">
     <label :for="id" :class="{ 'visually-hidden': hideLabel }">{{ label }}</label>
-    <span class="box" :class="{ refused: field }">
-      <input :id="id" v-model="text" class="mono" inputmode="decimal" autocomplete="off" spellcheck="false" :title="title" :aria-invalid="Boolean(field)"
-        :aria-describedby="field ? id + '-fault' : undefined" @input="entered" @focus="focused = true" @blur="left" />
-      <i v-if="unit">{{ unit }}</i>
-    </span>
+    <v-text-field :id="id" v-model="text" class="snug number" :suffix="unit" inputmode="decimal" autocomplete="off" spellcheck="false" :title="title" :error="Boolean(field)"
+      :aria-labelledby="undefined" :aria-describedby="field ? id + '-fault' : undefined" @input="entered" @focus="focused = true" @blur="left" />
     <span v-if="field" :id="id + '-fault'" class="fault-text" role="alert">{{ field.value }} is refused. Allowed: {{ field.allowed }}; {{ field.mend }}.</span>
   </div>
 </template>
@@ -89,10 +86,5 @@ async function left() {
 .field { width: var(--field-width, 122px); }
 .field.wide { width: 170px; }
 label { display: block; font-size: 12px; color: var(--pencil); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.box { display: flex; align-items: center; border: 1px solid var(--field-line); border-radius: 4px; background: var(--sheet); padding: 0 6px; }
-.box:focus-within { outline: 2px solid var(--cmd); outline-offset: 1px; }
-.box.refused { border-color: var(--stop); border-width: 2px; }
-input { border: 0; background: none; color: var(--ink); font-size: 13.5px; padding: 4px 0; width: 100%; min-width: 0; outline: none; }
-i { font-style: normal; font-size: 12px; color: var(--pencil); white-space: nowrap; padding-left: 4px; }
 .fault-text { display: block; line-height: 1.2; margin-top: 2px; }
 </style>

@@ -75,17 +75,17 @@ const first = computed(() => (r: Listed) => (r.changes.length ? r.changes.map(wo
     <div v-if="compared" class="compared" role="region" aria-label="Comparison of revisions">
       <b>From revision {{ compared.from }} to {{ compared.to }}</b> <v-btn size="small" @click="compared = null">Close</v-btn>
       <p v-if="compared.changes.length === 0" class="empty">They are equal.</p>
-      <table v-else class="plain">
+      <v-table v-else class="plain">
         <thead><tr><th>Axis</th><th>Entry</th><th>In {{ compared.from }}</th><th>In {{ compared.to }}</th></tr></thead>
         <tbody><tr v-for="(c, i) in compared.changes" :key="i"><td>{{ c.axis || 'machine' }}</td><td>{{ c.entry }}</td><td class="mono">{{ c.from }}</td><td class="mono">{{ c.to }}</td></tr></tbody>
-      </table>
+      </v-table>
     </div>
     <p v-if="!all" class="empty">Loading…</p>
     <ol v-else class="revisions">
       <li v-for="r in all" :key="r.number" :class="{ current: r.current }" data-testid="revision">
         <div class="head">
           <b class="mono">{{ r.number }}</b> <span class="mono when">{{ moment(r.savedAt) }}</span>
-          <form v-if="naming?.number === r.number" @submit.prevent="named"><input id="revision-name" v-model="naming.name" class="plain" maxlength="80" :aria-label="`Name of revision ${r.number}`" @keydown.esc="naming = null" /> <v-btn type="submit" size="x-small">Keep</v-btn></form>
+          <form v-if="naming?.number === r.number" @submit.prevent="named"><v-text-field id="revision-name" v-model="naming.name" class="snug" maxlength="80" :aria-label="`Name of revision ${r.number}`" @keydown.esc="naming = null" /> <v-btn type="submit" size="x-small">Keep</v-btn></form>
           <b v-else-if="r.name" class="given">{{ r.name }}</b>
           <span v-if="r.current" class="here">stands here</span>
           <span class="acts">

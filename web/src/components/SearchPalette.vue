@@ -49,7 +49,7 @@ const hits = computed<Hit[]>(() => {
     { title: 'Home the axis on the bench', kind: 'command', go: () => void bench.start('HOMING', true) },
     { title: 'Move by hand', kind: 'command', go: () => { bench.deviceOpen = false; hand.open = true } },
     { title: 'What the device holds', kind: 'command', go: () => { hand.open = false; bench.deviceOpen = true } },
-    { title: 'Run the proof', kind: 'command', go: () => { void router.push(placeOf('prove')); void machine.prove() } },
+    ...(machine.draft?.proofs ?? []).map((proof, i) => ({ title: machine.draft!.proofs.length > 1 ? `Run the proof “${proof.name}”` : 'Run the proof', kind: 'command', go: () => { machine.proofIndex = i; void router.push(placeOf('prove')); void machine.prove() } })),
     ...(bench.state && !bench.state.stopped ? [{ title: 'Stop all axes', kind: 'command', go: () => void bench.order('stop') }] : []),
     { title: 'Undo', kind: 'command', go: () => void machine.undo() },
     { title: 'Redo', kind: 'command', go: () => void machine.redo() },

@@ -1,15 +1,16 @@
 import { createApp, h, nextTick, ref } from 'vue'
 import { describe, expect, it } from 'vitest'
+import { createVuetify } from 'vuetify'
 import TextEntry from './TextEntry.vue'
 
 describe('a field of text', () => {
-  it('keeps what is being typed while the page is drawn anew, and enters it once', async () => {
+  it.each([true, false])('with the browser\'s own control %s: keeps what is being typed while the page is drawn anew, and enters it once', async (many) => {
     const value = ref('Shuttle.Cmd.Position')
     const tick = ref(0)
     const entered: string[] = []
     const root = document.createElement('div')
     document.body.append(root)
-    createApp({ render: () => [h('i', tick.value), h(TextEntry, { value: value.value, title: String(tick.value), onEnter: (t: string) => { entered.push(t); value.value = t } })] }).mount(root)
+    createApp({ render: () => [h('i', tick.value), h(TextEntry, { many, value: value.value, title: String(tick.value), onEnter: (t: string) => { entered.push(t); value.value = t } })] }).use(createVuetify()).mount(root)
     const input = root.querySelector('input')!
     input.focus()
     input.value = 'Shuttle.Cmd.Goal'
@@ -17,7 +18,7 @@ describe('a field of text', () => {
     tick.value++
     await nextTick()
     expect(input.value).toBe('Shuttle.Cmd.Goal')
-    input.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter' }))
+    input.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }))
     await nextTick()
     input.dispatchEvent(new Event('change'))
     expect(entered).toEqual(['Shuttle.Cmd.Goal'])

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PickOne from './PickOne.vue'
 import { computed, ref } from 'vue'
 import { useAxis } from '../lib/axis'
 import { fixed, parsed } from '../lib/numbers'
@@ -27,9 +28,9 @@ function make() {
     <h2>Torque operation</h2>
     <p v-if="!hand.key" class="sub">The drive makes torque instead of a position. Take control in the dock, by hand, to try it.</p>
     <div class="row">
-      <label>From <select v-model="source" class="plain" aria-label="Source of the torque"><option value="value">a value</option><option value="input" :disabled="!analogue">the analogue input{{ analogue ? '' : ', not wired' }}</option></select></label>
-      <label v-if="!byInput"><input v-model="torqueText" class="plain mono" size="5" aria-label="Torque" /> % of rated</label>
-      <label>up to <input v-model="speedText" class="plain mono" size="6" aria-label="Speed limit" :placeholder="String(axis.limits.normal.speed / 10)" /> {{ unit }}/s</label>
+      <span>From <PickOne label="Source of the torque" :value="source" :options="[{ code: 'value', words: 'a value' }, { code: 'input', words: `the analogue input${analogue ? '' : ', not wired'}`, disabled: !analogue }]" @pick="(code) => (source = code as typeof source)" /></span>
+      <v-text-field v-if="!byInput" v-model="torqueText" class="snug number typed" aria-label="Torque" suffix="% of rated" />
+      <span>up to <v-text-field v-model="speedText" class="snug number typed" aria-label="Speed limit" :placeholder="String(axis.limits.normal.speed / 10)" persistent-placeholder :suffix="`${unit}/s`" /></span>
       <v-btn :disabled="!ready" @click="make">Make torque</v-btn>
       <v-btn :disabled="!hand.key || !making" @click="hand.order('STOP')">Stop</v-btn>
     </div>
@@ -39,6 +40,7 @@ function make() {
 </template>
 
 <style scoped>
+.row > span { display: inline-flex; gap: 6px; align-items: center; white-space: nowrap; }
 .row { display: flex; flex-wrap: wrap; gap: 6px 10px; align-items: center; font-size: 13px; }
 p { margin: 4px 0; }
 </style>

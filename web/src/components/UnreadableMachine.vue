@@ -20,7 +20,7 @@ onMounted(list)
   <main class="pane" aria-label="Machine that cannot be opened" data-testid="unreadable">
     <h1>{{ machine.unreadable!.name }} cannot be opened</h1>
     <p>Revision {{ machine.unreadable!.revision }} is stored and cannot be read: <b>{{ machine.unreadable!.unreadable }}</b>. Nothing of it is lost. Open an earlier revision, or take its text out and have it mended.</p>
-    <table class="plain">
+    <v-table class="plain">
       <thead><tr><th>Revision</th><th>Saved</th><th>Name</th><th></th><th></th></tr></thead>
       <tbody>
         <tr v-for="r in revisions" :key="r.number">
@@ -29,7 +29,7 @@ onMounted(list)
           <td class="whole"><a class="link" :href="`/api/machines/${machine.unreadable!.id}/revisions/${r.number}/text`" :download="`revision-${r.number}.json`" :aria-label="`Take the text out, revision ${r.number}`">Take the text out</a></td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <p class="gap"><router-link class="link" to="/">All machines</router-link></p>
   </main>
 </template>

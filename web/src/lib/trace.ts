@@ -1,7 +1,7 @@
 import type { Line } from '../components/TracePlot.vue'
-import type { streamed } from '../stores/bench'
 
-type Signal = (typeof streamed)[number]
+/** A signal of an axis, as the recording names it behind the axis. */
+type Signal = string
 
 /** What the trace of the bench can show of an axis. */
 export const VIEWS = { speed: 'speed', position: 'position', error: 'following error', torque: 'torque', watch: 'supervision' } as const

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PickOne from '../components/PickOne.vue'
 import { computed } from 'vue'
 import NumberField from '../components/NumberField.vue'
 import { useAxis } from '../lib/axis'
@@ -100,31 +101,17 @@ const shown = (place: number) => (endless.value ? place - Math.floor(place / axi
   <div v-if="said" class="sheet sentence">
     <span class="method mono">{{ method > 0 ? 'IEC 61800-7-201 method ' + method : 'method \u2212' + -method + ', our own' }}</span>
     Look for
-    <select class="slot" aria-label="What the axis searches for" :value="said.search" @change="choose('search', ($event.target as HTMLSelectElement).value)">
-      <option v-for="o in options('search')" :key="o">{{ o }}</option>
-    </select>
+    <PickOne sentence label="What the axis searches for" :value="said.search" :options="options('search')" @pick="(word) => choose('search', word)" />
     <template v-if="said.direction">, going
-      <select class="slot" aria-label="Direction of the search" :value="said.direction" :disabled="options('direction').length === 1" @change="choose('direction', ($event.target as HTMLSelectElement).value)">
-        <option v-for="o in options('direction')" :key="o">{{ o }}</option>
-      </select></template>, then take
-    <select class="slot" aria-label="What is taken as zero" :value="said.zero" :disabled="options('zero').length === 1" @change="choose('zero', ($event.target as HTMLSelectElement).value)">
-      <option v-for="o in options('zero')" :key="o">{{ o }}</option>
-    </select>
-    <select v-if="said.side" class="slot" aria-label="Where zero lies" :value="said.side" :disabled="options('side').length === 1" @change="choose('side', ($event.target as HTMLSelectElement).value)">
-      <option v-for="o in options('side')" :key="o">{{ o }}</option>
-    </select>
+      <PickOne sentence label="Direction of the search" :value="said.direction" :disabled="options('direction').length === 1" :options="options('direction')" @pick="(word) => choose('direction', word)" /></template>, then take
+    <PickOne sentence label="What is taken as zero" :value="said.zero" :disabled="options('zero').length === 1" :options="options('zero')" @pick="(word) => choose('zero', word)" />
+    <PickOne v-if="said.side" sentence label="Where zero lies" :value="said.side" :disabled="options('side').length === 1" :options="options('side')" @pick="(word) => choose('side', word)" />
     as zero, and afterwards
-    <select class="slot" aria-label="What the axis does afterwards" :value="axis.homing.thenToZero ? 'travel' : 'stay'" @change="machine.set(`${at}/homing/thenToZero`, ($event.target as HTMLSelectElement).value === 'travel')">
-      <option value="stay">stay where it came to rest</option><option value="travel">travel to 0 {{ unit }}</option>
-    </select>.
+    <PickOne sentence label="What the axis does afterwards" :value="axis.homing.thenToZero ? 'travel' : 'stay'" :options="[{ code: 'stay', words: 'stay where it came to rest' }, { code: 'travel', words: `travel to 0 ${unit}` }]" @pick="(code) => machine.set(`${at}/homing/thenToZero`, code === 'travel')" />.
     <template v-if="method !== 37 && method !== 35">It searches
-    <select class="slot" aria-label="When the axis searches" :value="axis.homing.onFirstEnable ? 'enable' : 'order'" @change="machine.set(`${at}/homing/onFirstEnable`, ($event.target as HTMLSelectElement).value === 'enable')">
-      <option value="order">when it is ordered</option><option value="enable">by itself at the first enable</option>
-    </select>.</template>
+    <PickOne sentence label="When the axis searches" :value="axis.homing.onFirstEnable ? 'enable' : 'order'" :options="[{ code: 'order', words: 'when it is ordered' }, { code: 'enable', words: 'by itself at the first enable' }]" @pick="(code) => machine.set(`${at}/homing/onFirstEnable`, code === 'enable')" />.</template>
     At power-up
-    <select class="slot" aria-label="What tells the position at power-up" :value="axis.homing.atPowerUp" @change="machine.set(`${at}/homing/atPowerUp`, ($event.target as HTMLSelectElement).value)">
-      <option v-for="[key, words] in powerUps" :key="key" :value="key">{{ words }}</option>
-    </select>.
+    <PickOne sentence label="What tells the position at power-up" :value="axis.homing.atPowerUp" :options="powerUps.map(([code, words]) => ({ code, words }))" @pick="(code) => machine.set(`${at}/homing/atPowerUp`, code)" />.
   </div>
   <svg viewBox="0 4 724 220" class="drawing path" role="img" :aria-label="here?.found ? `Path of the search: zero at ${fixed(shown(here.zero), 2)} ${unit} ${endless ? 'of the turn' : 'from the negative stop'}` : 'Path of the search'">
     <path :d="`M${x(span.from)} 36H${x(span.to)}`" stroke="var(--ink)" stroke-width="4" :stroke-dasharray="endless ? '14 4' : undefined" />

@@ -31,7 +31,12 @@ const title = (key: string) => stages.find((s) => s.key === key)?.title ?? key
 /** What is left to do: not entered yet, then faults, then warnings, each in the order of the work. */
 const left = computed<Line[]>(() => {
   const lines: Line[] = (overview.value?.toDo ?? []).map((t) => ({ stage: t.stage as StageKey, title: title(t.stage), axis: t.axis, words: t.words, kind: 'open' }))
-  if (machine.runKnown && machine.run?.revision !== machine.revision && machine.draft?.proof.expectations.length) lines.push({ stage: 'prove', title: 'Prove', axis: '', words: machine.run ? 'Run the proof again: the machine has changed since' : 'Run the proof', kind: 'open' })
+  const proofs = machine.draft?.proofs ?? []
+  for (const proof of machine.runKnown ? proofs : []) {
+    const run = machine.runOf(proof.name)
+    const which = proofs.length > 1 ? `the proof “${proof.name}”` : 'the proof'
+    if (proof.expectations.length && run?.revision !== machine.revision) lines.push({ stage: 'prove', title: 'Prove', axis: '', words: run ? `Run ${which} again: the machine has changed since` : `Run ${which}`, kind: 'open' })
+  }
   for (const severity of ['FAULT', 'WARNING'] as const) {
     for (const stage of stages) {
       machine.draft?.axes.forEach((axis, i) => {
@@ -39,12 +44,13 @@ const left = computed<Line[]>(() => {
           if (f.severity === severity) lines.push({ stage: stage.key, title: stage.title, axis: axis.name, words: f.title, kind: severity === 'FAULT' ? 'fault' : 'warning' })
         }
       })
-      if (severity === 'FAULT' && stage.key === 'prove') for (const v of machine.run?.verdicts.filter((v) => !v.holds) ?? []) lines.push({ stage: 'prove', title: 'Prove', axis: '', words: `Does not hold: ${v.sentence}`, kind: 'fault' })
+      if (severity === 'FAULT' && stage.key === 'prove') for (const v of proofs.flatMap((p) => machine.runOf(p.name)?.verdicts.filter((v) => !v.holds) ?? [])) lines.push({ stage: 'prove', title: 'Prove', axis: '', words: `Does not hold: ${v.sentence}`, kind: 'fault' })
       if (severity === 'FAULT' && stage.key === 'program') for (const d of machine.diagnostics.slice(0, 5)) lines.push({ stage: 'program', title: 'Program', axis: '', words: `Line ${d.line}: ${d.message}`, kind: 'fault' })
     }
   }
   return lines
 })
+const proven = computed(() => (machine.draft?.proofs ?? []).flatMap((p) => machine.runOf(p.name) ?? []))
 const shown = ref(12)
 </script>
 
@@ -83,14 +89,16 @@ const shown = ref(12)
             <router-link :to="placeOf(line.stage, line.axis || undefined)">{{ line.title }}{{ line.axis ? ` · ${line.axis}` : '' }}</router-link> {{ line.words }}</li>
         </ol>
         <button v-if="left.length > shown" type="button" class="link" @click="shown = left.length">{{ left.length - shown }} more</button>
-        <h2 class="gap">Last proof</h2>
-        <p v-if="!machine.run" class="empty">{{ machine.runKnown ? 'Not run yet.' : 'Not known yet.' }} <router-link :to="placeOf('prove')">Prove</router-link></p>
+        <h2 class="gap">{{ machine.draft!.proofs.length > 1 ? 'Last proofs' : 'Last proof' }}</h2>
+        <p v-if="proven.length === 0" class="empty">{{ machine.runKnown ? 'Not run yet.' : 'Not known yet.' }} <router-link :to="placeOf('prove')">Prove</router-link></p>
         <template v-else>
-          <p class="sub">{{ machine.run.name }} · {{ moment(machine.run.ranAt) }} · revision {{ machine.run.revision }}{{ machine.run.revision === machine.revision ? '' : ', the machine has changed since' }}</p>
-          <p v-if="machine.run.stopped" class="fault-text">Stopped: {{ machine.run.stopped }}</p>
+          <template v-for="run in proven" :key="run.id">
+          <p class="sub">{{ run.name }} · {{ moment(run.ranAt) }} · revision {{ run.revision }}{{ run.revision === machine.revision ? '' : ', the machine has changed since' }}</p>
+          <p v-if="run.stopped" class="fault-text">Stopped: {{ run.stopped }}</p>
           <ol class="left">
-            <li v-for="(v, i) in machine.run.verdicts" :key="i"><span class="state-mark" :class="v.holds ? 'good' : 'fault'" :title="v.holds ? 'holds' : 'does not hold'" /> <span class="visually-hidden">{{ v.holds ? 'Holds:' : 'Does not hold:' }}</span> {{ v.sentence }}</li>
+            <li v-for="(v, i) in run.verdicts" :key="i"><span class="state-mark" :class="v.holds ? 'good' : 'fault'" :title="v.holds ? 'holds' : 'does not hold'" /> <span class="visually-hidden">{{ v.holds ? 'Holds:' : 'Does not hold:' }}</span> {{ v.sentence }}</li>
           </ol>
+          </template>
           <router-link :to="placeOf('prove')">Prove</router-link>
         </template>
       </section>

@@ -23,7 +23,7 @@ const line = computed(() => (running.value ? (bench.state?.fault?.line ?? bench.
         <span v-if="running" class="sub" role="status">in line {{ line }}</span>
       </div>
     </div>
-    <ProgramEditor ref="editor" :model-value="machine.draft!.plc.program" :diagnostics="machine.diagnostics" :marked="line" :ran="running ? bench.state?.lines : []" label="Program, Structured Text" @update:model-value="machine.set('/plc/program', $event)" />
+    <ProgramEditor ref="editor" :model-value="machine.draft!.plc.files[0].source" :diagnostics="machine.diagnostics" :marked="line" :ran="running ? bench.state?.lines : []" label="Program, Structured Text" @update:model-value="machine.set('/plc/files/0/source', $event)" />
     <div v-if="bench.state?.fault && running" class="faults" role="alert">
       <button type="button" class="link" @click="editor?.goTo(bench.state!.fault!.line)">Line {{ bench.state.fault.line }}</button>: {{ bench.state.fault.message }} The task stopped and the axes made a quick stop. Mend the line and run again.
     </div>

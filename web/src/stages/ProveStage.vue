@@ -1,9 +1,12 @@
 <script setup lang="ts">
-import { mdiDelete } from '@mdi/js'
+import PickOne from '../components/PickOne.vue'
+import { useChoices } from '../stores/choices'
+import { mdiContentCopy, mdiDelete, mdiDotsVertical, mdiPlus } from '@mdi/js'
 import { computed, ref } from 'vue'
-import type { Expectation } from '../api/client'
+import type { Expectation, Schemas } from '../api/client'
 import NumberField from '../components/NumberField.vue'
 import ProgramEditor from '../components/ProgramEditor.vue'
+import TextEntry from '../components/TextEntry.vue'
 import { fixed } from '../lib/numbers'
 import { placeOf } from '../router'
 import { useMachine } from '../stores/machine'
@@ -11,52 +14,92 @@ import { useProof } from '../stores/proof'
 
 const machine = useMachine()
 const proof = useProof()
+const lists = useChoices()
 const editing = ref(false)
-const expectations = computed(() => machine.draft!.proof.expectations)
+const expectations = computed(() => machine.proof?.expectations ?? [])
 const stale = computed(() => machine.run !== null && machine.run.revision !== machine.revision)
 const verdict = computed(() => proof.verdict)
 const failed = computed(() => machine.run?.verdicts.filter((v) => !v.holds).length ?? 0)
 const unitOf = (e: Expectation) => machine.draft!.axes.find((a) => a.name === e.axis)?.unit.symbol ?? ''
 
-function add(event: Event) {
-  const select = event.target as HTMLSelectElement
+function add(kind: string) {
   const axis = machine.axis!.name
   const made: Record<string, Expectation> = {
     ARRIVES: { kind: 'ARRIVES', axis, after: machine.events.find((e) => e.endsWith('.Execute')) ?? machine.events[0] ?? 'Start', position: 0, tolerance: 0.05, within: 1, stays: 0.1 },
     BOUND: { kind: 'BOUND', axis, quantity: 'SPEED', limit: machine.axis!.limits.max.speed },
     NO_ERROR: { kind: 'NO_ERROR', axis },
   }
-  machine.edit({ op: 'add', path: '/proof/expectations/-', value: made[select.value] })
-  select.value = ''
+  machine.edit({ op: 'add', path: `${root.value}/expectations/-`, value: made[kind] })
 }
-const at = (i: number) => `/proof/expectations/${i}`
+const root = computed(() => `/proofs/${machine.proofIndex}`)
+const at = (i: number) => `${root.value}/expectations/${i}`
+/** The events of the program, and the one that stands there though the program has it not. */
+const eventsFor = (event: string | null | undefined) => [...(event && !machine.events.includes(event) ? [{ code: event, words: `${event}${machine.answer ? ' (not in the program)' : ''}` }] : []), ...machine.events]
 const bar = (room: number | null | undefined) => (room == null ? 100 : Math.min(100, Math.max(2, (1 - room) * (room < 0 ? 100 / (1 - room) : 100))))
 
 async function mend() {
   const m = verdict.value?.mend
   if (!m) return
-  const lines = machine.draft!.plc.program.split('\n')
+  const lines = machine.draft!.plc.files[0].source.split('\n')
   if (!lines[m.line - 1]?.includes(m.find)) return
   lines[m.line - 1] = lines[m.line - 1].replace(m.find, m.replace)
-  machine.set('/plc/program', lines.join('\n'))
+  machine.set('/plc/files/0/source', lines.join('\n'))
   await machine.prove()
 }
-function run() {
+function run(names?: string[]) {
   editing.value = false
-  return machine.prove()
+  return machine.prove(names)
 }
+
+/** How a proof stands, in a word. */
+function standing(name: string) {
+  const last = machine.runOf(name)
+  if (!last) return 'not run yet'
+  return (last.holds ? 'holds' : 'does not hold') + (last.revision === machine.revision ? '' : ', the machine has changed since')
+}
+const choices = computed(() => machine.draft!.proofs
+  .map((p, i) => ({ value: i, title: p.group ? `${p.group} · ${p.name}` : p.name, props: { subtitle: standing(p.name), 'data-code': i } }))
+  .sort((a, b) => a.title.localeCompare(b.title)))
+
+/** A name that no proof has yet. */
+function unused(wanted: string) {
+  const taken = machine.draft!.proofs.map((p) => p.name.toLowerCase())
+  for (let n = 1; ; n++) {
+    const name = n === 1 ? wanted : `${wanted} ${n}`
+    if (!taken.includes(name.toLowerCase())) return name
+  }
+}
+function put(proof: Schemas['Proof']) {
+  machine.edit({ op: 'add', path: '/proofs/-', value: proof })
+  machine.proofIndex = machine.draft!.proofs.length - 1
+  editing.value = true
+}
+const begin = () => put({ name: unused('New proof'), group: machine.proof?.group ?? '', duration: 10, expectations: [] })
+const copy = () => put({ ...machine.proof!, name: unused(`${machine.proof!.name}, copy`) })
 const mendable = computed(() => {
   const m = verdict.value?.mend
-  return Boolean(m && machine.draft!.plc.program.split('\n')[m.line - 1]?.includes(m.find))
+  return Boolean(m && machine.draft!.plc.files[0].source.split('\n')[m.line - 1]?.includes(m.find))
 })
 </script>
 
 <template>
   <div class="head">
     <div>
-      <h1>Prove · {{ machine.draft!.proof.name }}</h1>
+      <div class="which">
+        <h1>{{ machine.proof ? `Prove · ${machine.proof.name}` : 'Prove' }}</h1>
+        <v-menu v-if="machine.proof">
+          <template #activator="{ props }"><v-btn v-bind="props" :icon="mdiDotsVertical" size="x-small" variant="text" aria-label="What can be done with proofs" /></template>
+          <v-list density="compact">
+            <v-list-item :prepend-icon="mdiPlus" title="New proof" @click="begin" />
+            <v-list-item :prepend-icon="mdiContentCopy" title="Copy this proof" @click="copy" />
+            <v-list-item :prepend-icon="mdiDelete" title="Remove this proof" @click="machine.edit({ op: 'remove', path: root })" />
+          </v-list>
+        </v-menu>
+      </div>
       <p class="sub" role="status" data-testid="proof-summary">
-        <template v-if="machine.proving">
+        <template v-if="!machine.proof">A proof runs the program on the bench and says whether the machine moves as it is meant to.</template>
+        <template v-else-if="machine.proving">
+          <template v-if="machine.draft!.proofs.length > 1">{{ machine.proving.name }}: </template>
           <template v-if="machine.proving.before">Waiting: {{ machine.proving.before === 1 ? 'another proof runs' : `${machine.proving.before} other proofs run` }} first.</template>
           <template v-else-if="machine.proving.of">Running the program on the bench: {{ fixed(machine.proving.time, 1) }} of {{ fixed(machine.proving.of, 1) }} s <progress :value="machine.proving.time" :max="machine.proving.of" aria-label="Proof" /></template>
           <template v-else>Running the program on the bench…</template>
@@ -69,32 +112,37 @@ const mendable = computed(() => {
         </template>
       </p>
     </div>
-    <div class="row">
+    <div v-if="!machine.proof" class="row"><v-btn variant="flat" color="primary" @click="begin">New proof</v-btn></div>
+    <div v-else class="row">
       <v-btn v-if="machine.proving" @click="machine.proving.cancel.abort()">Cancel</v-btn>
-      <v-btn v-else variant="flat" color="primary" :disabled="machine.diagnostics.length > 0 || machine.faults.length > 0" @click="run">{{ machine.run ? 'Run again' : 'Run proof' }}</v-btn>
+      <v-btn v-else variant="flat" color="primary" :disabled="machine.diagnostics.length > 0 || machine.faults.length > 0" @click="run()">{{ machine.run ? 'Run again' : 'Run proof' }}</v-btn>
       <v-btn :aria-pressed="editing" @click="editing = !editing">{{ editing ? 'Show verdicts' : 'Change expectations' }}</v-btn>
     </div>
   </div>
+  <div v-if="machine.draft!.proofs.length > 1" class="inline chooser">Proof
+      <v-select v-model="machine.proofIndex" class="snug proofs" aria-label="Proof" :items="choices" :menu-props="{ contentClass: 'small-list' }" />
+      <v-btn v-if="!machine.proving" :disabled="machine.diagnostics.length > 0 || machine.faults.length > 0" @click="run(machine.draft!.proofs.map((p) => p.name))">Run all {{ machine.draft!.proofs.length }}</v-btn>
+  </div>
   <p v-if="machine.run?.stopped" class="stopped" role="alert">The program was stopped in line {{ machine.run.stoppedLine }}: {{ machine.run.stopped }}</p>
 
-  <section v-if="editing || !machine.run" aria-label="Expectations">
+  <section v-if="machine.proof && (editing || !machine.run)" aria-label="Expectations">
+    <div class="inline names">
+      <span class="inline">Name <TextEntry class="named" :value="machine.proof.name" maxlength="200" aria-label="Name of the proof" @enter="machine.set(root + '/name', $event.trim())" /></span>
+      <span class="inline">Group <TextEntry class="grouped" :value="machine.proof.group" maxlength="80" aria-label="Group of the proof" placeholder="none" @enter="machine.set(root + '/group', $event.trim())" /></span>
+      <span class="inline">The program runs for <NumberField hide-label :path="root + '/duration'" label="Duration" :value="machine.proof.duration" unit="s" /></span>
+    </div>
     <p v-if="expectations.length === 0" class="empty">Nothing is expected yet. Add a first expectation below.</p>
     <div v-for="(e, i) in expectations" :key="i" class="sheet sentence">
-      <select class="slot" :value="e.axis" :aria-label="`Axis of expectation ${i + 1}`" @change="machine.set(at(i) + '/axis', ($event.target as HTMLSelectElement).value)"><option v-for="a in machine.draft!.axes" :key="a.name">{{ a.name }}</option></select>
+      <PickOne sentence :value="e.axis" :label="`Axis of expectation ${i + 1}`" :options="machine.draft!.axes.map((a) => a.name)" @pick="(name) => machine.set(at(i) + '/axis', name)" />
       <template v-if="e.kind === 'ARRIVES'">
         arrives at <NumberField hide-label :path="at(i) + '/position'" label="Position" :value="e.position!" :unit="unitOf(e)" /> ± <NumberField hide-label :path="at(i) + '/tolerance'" label="Tolerance" :value="e.tolerance!" :unit="unitOf(e)" />
         within <NumberField hide-label :path="at(i) + '/within'" label="Time" :value="e.within!" unit="s" /> after
-        <select class="slot" :value="e.after" :aria-label="`Event of expectation ${i + 1}`" @change="machine.set(at(i) + '/after', ($event.target as HTMLSelectElement).value)">
-          <option v-if="e.after && !machine.events.includes(e.after)" :value="e.after">{{ e.after }}{{ machine.answer ? ' (not in the program)' : '' }}</option>
-          <option v-for="name in machine.events" :key="name">{{ name }}</option>
-        </select>
+        <PickOne sentence :value="e.after ?? null" :label="`Event of expectation ${i + 1}`" :options="eventsFor(e.after)" @pick="(name) => machine.set(at(i) + '/after', name)" />
         and stays <NumberField hide-label :path="at(i) + '/stays'" label="Stays" :value="e.stays!" unit="s" />
       </template>
       <template v-else-if="e.kind === 'BOUND'">
         keeps its
-        <select class="slot" :value="e.quantity" :aria-label="`Quantity of expectation ${i + 1}`" @change="machine.set(at(i) + '/quantity', ($event.target as HTMLSelectElement).value)">
-          <option value="SPEED">speed</option><option value="TORQUE">torque</option><option value="FOLLOWING_ERROR">following error</option>
-        </select>
+        <PickOne sentence :value="e.quantity ?? null" :label="`Quantity of expectation ${i + 1}`" :options="lists.all.quantities" @pick="(code) => machine.set(at(i) + '/quantity', code)" />
         at or below <NumberField hide-label :path="at(i) + '/limit'" label="Limit" :value="e.limit!" :unit="e.quantity === 'TORQUE' ? 'N·m' : e.quantity === 'SPEED' ? unitOf(e) + '/s' : unitOf(e)" />
       </template>
       <template v-else>and its function blocks report no error</template>
@@ -102,16 +150,12 @@ const mendable = computed(() => {
     </div>
     <div class="row">
       <span v-if="!machine.axis" class="sub">An expectation is about an axis: <router-link :to="placeOf('overview')">add one first</router-link>.</span>
-      <select v-else class="plain" value="" aria-label="Add an expectation" @change="add">
-        <option value="" disabled>Add an expectation…</option>
-        <option value="ARRIVES">arrives somewhere in time</option><option value="BOUND">keeps a bound</option><option value="NO_ERROR">no error</option>
-      </select>
-      <span class="inline">The program runs for <NumberField hide-label path="/proof/duration" label="Duration" :value="machine.draft!.proof.duration" unit="s" /></span>
+      <PickOne v-else class="adding" label="Add an expectation" :value="null" placeholder="Add an expectation…" :options="lists.all.expectations" @pick="add" />
     </div>
   </section>
 
-  <template v-else>
-    <table class="plain verdicts" :class="{ stale }">
+  <template v-else-if="machine.run">
+    <v-table class="plain verdicts" :class="{ stale }">
       <thead><tr><th>What must be true</th><th>Limit</th><th>Measured</th><th>Room left</th><th>Where</th></tr></thead>
       <tbody>
         <tr v-for="(v, i) in machine.run.verdicts" :key="i" :class="{ failed: !v.holds, on: i === proof.index }" data-testid="verdict" @click="proof.chosen = i">
@@ -127,9 +171,9 @@ const mendable = computed(() => {
           <td class="mono">{{ fixed(v.time, 3) }} s</td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <div v-if="verdict" class="below">
-      <ProgramEditor class="code" readonly :model-value="machine.draft!.plc.program" :diagnostics="[]" :marked="stale ? 0 : (verdict.order?.line ?? machine.run.stoppedLine)" label="Program line responsible" />
+      <ProgramEditor class="code" readonly :model-value="machine.draft!.plc.files[0].source" :diagnostics="[]" :marked="stale ? 0 : (verdict.order?.line ?? machine.run.stoppedLine)" label="Program line responsible" />
       <div class="sheet why">
         <h2>{{ verdict.holds ? 'What was in force there' : 'Why it does not hold' }}</h2>
         <p v-if="verdict.cause">{{ verdict.cause }}</p>
@@ -145,6 +189,11 @@ const mendable = computed(() => {
 .head { display: flex; justify-content: space-between; gap: 12px; }
 .row { display: flex; gap: 8px; align-items: flex-start; margin-top: 4px; }
 .inline, .sentence { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
+.which { display: flex; align-items: center; gap: 4px; }
+.proofs { width: 340px; flex: none; }
+.chooser { margin-bottom: 8px; }
+.names { margin-bottom: 8px; }
+.named { width: 300px; } .grouped { width: 160px; } .adding { width: 220px; }
 .sentence { padding: 5px 10px; margin-bottom: 5px; }
 .sentence :deep(.field) { width: 108px; }
 .remove { margin-left: auto; }

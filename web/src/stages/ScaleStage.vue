@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { capital, useChoices, type Choice } from '../stores/choices'
 import { mdiDelete, mdiPlus } from '@mdi/js'
 import { computed, ref, watch } from 'vue'
 import { api, type TurnAnswer } from '../api/client'
@@ -10,17 +11,14 @@ import { fixed } from '../lib/numbers'
 
 const { machine, bench, axis, at, unit } = useAxis()
 const feed = computed(() => axis.value.train.feed)
-const linear = computed(() => ['SCREW', 'RACK', 'BELT'].includes(feed.value.kind))
+const linear = computed(() => feedOf(feed.value.kind)?.linear ?? false)
 const endless = computed(() => axis.value.kind === 'ENDLESS')
 const reducers = computed(() => axis.value.train.reducers)
 
-const KINDS = { LINEAR: 'Linear, with ends', ROTARY: 'Rotary, with ends', ENDLESS: 'Endless' }
-const ENCODERS = { INCREMENTAL: 'Incremental', ABSOLUTE: 'Absolute' }
-const FEEDS = { RACK: 'Rack', SCREW: 'Screw', BELT: 'Belt', DIRECT: 'Direct', FEEDER: 'Feeder' }
-const DIRECTIONS = { false: 'As it counts', true: 'Turned over' }
-const USES = { NONE: 'Not fitted', REFERENCE: 'Reference only', POSITION_LOOP: 'Position loop' }
-const AMOUNTS = { RACK: 'Pitch', BELT: 'Pitch', SCREW: 'Lead', FEEDER: 'Amount per turn', DIRECT: '' }
-const UNITS = ['mm', 'µm', 'm', 'in', '°', 'rad', 'turn', 'g', 'kg', 'ml', 'l']
+const choices = useChoices()
+const DIRECTIONS = [{ code: 'false', words: 'As it counts' }, { code: 'true', words: 'Turned over' }]
+const titled = (list: Choice[]) => list.map((c) => ({ code: c.code, words: capital(c.words) }))
+const feedOf = (kind: string) => choices.all.feeds.find((f) => f.code === kind)
 
 const QUANTITIES = [
   { key: 'speed', label: 'speed', power: '/s' },
@@ -58,7 +56,7 @@ function chooseFeed(kind: string) {
   <p class="sub">From the encoder to the load. Fields also take calculations and other units, such as 2.5 in.</p>
   <div class="sheet train">
     <TrainPart name="encoder" label="Encoder">
-      <ChoiceField :path="`${at}/encoder/kind`" label="Encoder kind" :value="axis.encoder.kind" :options="ENCODERS" />
+      <ChoiceField :path="`${at}/encoder/kind`" label="Encoder kind" :value="axis.encoder.kind" :options="titled(choices.all.encoderKinds)" />
       <NumberField v-if="axis.encoder.kind === 'INCREMENTAL'" :path="`${at}/encoder/lines`" label="Lines per turn" :value="axis.encoder.lines" whole title="Four counts a line" />
       <template v-else>
         <NumberField :path="`${at}/encoder/singleTurnBits`" label="Bits within a turn" :value="axis.encoder.singleTurnBits" whole unit="bit" title="2^bits counts a turn" />
@@ -80,12 +78,12 @@ function chooseFeed(kind: string) {
       <v-btn :prepend-icon="mdiDelete" variant="text" size="x-small" :aria-label="`Remove reducer ${i + 1}`" @click="machine.edit({ op: 'remove', path: `${at}/train/reducers/${i}` })">Remove</v-btn>
     </TrainPart>
     <div class="insert"><v-btn :icon="mdiPlus" size="x-small" density="comfortable" aria-label="Add a reducer" title="Add a reducer" @click="addReducer" /></div>
-    <TrainPart :name="feed.kind.toLowerCase()" :label="FEEDS[feed.kind]">
-      <ChoiceField :path="`${at}/train/feed/kind`" label="Feed" :value="feed.kind" :options="FEEDS" :choose="chooseFeed" />
-      <NumberField v-if="feed.kind === 'RACK' || feed.kind === 'BELT'" :path="`${at}/train/feed/teeth`" label="Teeth" :value="feed.teeth" whole />
-      <template v-if="feed.kind !== 'DIRECT'">
-        <NumberField :path="`${at}/train/feed/amount`" :label="AMOUNTS[feed.kind]" :value="feed.amount" :unit="feed.unit" :title="feed.kind === 'SCREW' ? 'Travel of one turn' : feed.kind === 'FEEDER' ? 'What one turn gives' : 'Travel of one tooth'" />
-        <ChoiceField :path="`${at}/train/feed/unit`" label="in unit" :value="feed.unit" :options="linear ? ['mm', 'µm', 'm', 'in'] : UNITS" free />
+    <TrainPart :name="feed.kind.toLowerCase()" :label="capital(feedOf(feed.kind)?.words ?? '')">
+      <ChoiceField :path="`${at}/train/feed/kind`" label="Feed" :value="feed.kind" :options="titled(choices.all.feeds)" :choose="chooseFeed" />
+      <NumberField v-if="feedOf(feed.kind)?.toothed" :path="`${at}/train/feed/teeth`" label="Teeth" :value="feed.teeth" whole />
+      <template v-if="feedOf(feed.kind)?.amount">
+        <NumberField :path="`${at}/train/feed/amount`" :label="feedOf(feed.kind)?.amount ?? ''" :value="feed.amount" :unit="feed.unit" :title="capital(feedOf(feed.kind)?.amountIs ?? '')" />
+        <ChoiceField :path="`${at}/train/feed/unit`" label="in unit" :value="feed.unit" :options="feedOf(feed.kind)?.units ?? []" free />
       </template>
     </TrainPart>
     <TrainPart name="load" label="Load" wide last :second-encoder="axis.loadEncoder.use !== 'NONE'">
@@ -111,8 +109,8 @@ function chooseFeed(kind: string) {
     <section aria-label="Axis and unit">
       <h2>Axis and unit</h2>
       <div class="row">
-        <ChoiceField :path="`${at}/kind`" label="Kind of axis" :value="axis.kind" :options="KINDS" />
-        <ChoiceField :path="`${at}/unit/symbol`" label="User unit" :value="axis.unit.symbol" :options="UNITS" free />
+        <ChoiceField :path="`${at}/kind`" label="Kind of axis" :value="axis.kind" :options="titled(choices.all.axisKinds)" />
+        <ChoiceField :path="`${at}/unit/symbol`" label="User unit" :value="axis.unit.symbol" :options="choices.all.units" free />
         <NumberField :path="`${at}/unit/decimals`" label="Decimals on the wire" :value="axis.unit.decimals" whole />
         <NumberField v-if="endless" :path="`${at}/modulo`" label="Modulo" :value="axis.modulo" :unit="unit" title="The position begins again after this; 0: it counts on" />
         <NumberField :path="`${at}/gearBits`" label="Electronic gear" :value="axis.gearBits" unit="bit" whole title="Width of the drive's numerator and denominator" />
@@ -133,7 +131,7 @@ function chooseFeed(kind: string) {
     </section>
     <section aria-label="Limits and defaults">
       <h2>Limits and defaults</h2>
-      <table class="plain">
+      <v-table class="plain">
         <thead><tr><th></th><th>Default</th><th>Highest</th></tr></thead>
         <tbody>
           <tr v-for="q in QUANTITIES" :key="q.key">
@@ -142,7 +140,7 @@ function chooseFeed(kind: string) {
             <td><NumberField :path="`${at}/limits/max/${q.key}`" :label="`Highest ${q.label}`" hide-label :value="axis.limits.max[q.key]" :unit="q.key === 'torque' ? '%' : unit + q.power" /></td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
       <div class="row under">
         <template v-if="!endless">
           <NumberField :path="`${at}/limits/softMin`" label="Negative soft limit" :value="axis.limits.softMin" :unit="unit" />
@@ -152,9 +150,9 @@ function chooseFeed(kind: string) {
       </div>
       <h2 class="gap">Encoder on the load</h2>
       <div class="row">
-        <ChoiceField :path="`${at}/loadEncoder/use`" label="Used" :value="axis.loadEncoder.use" :options="USES" />
+        <ChoiceField :path="`${at}/loadEncoder/use`" label="Used" :value="axis.loadEncoder.use" :options="titled(choices.all.loadEncoderUses)" />
         <template v-if="axis.loadEncoder.use !== 'NONE'">
-          <ChoiceField :path="`${at}/loadEncoder/encoder/kind`" label="Encoder on the load" :value="axis.loadEncoder.encoder.kind" :options="ENCODERS" />
+          <ChoiceField :path="`${at}/loadEncoder/encoder/kind`" label="Encoder on the load" :value="axis.loadEncoder.encoder.kind" :options="titled(choices.all.encoderKinds)" />
           <NumberField v-if="axis.loadEncoder.encoder.kind === 'INCREMENTAL'" :path="`${at}/loadEncoder/encoder/lines`" label="Lines per load turn" :value="axis.loadEncoder.encoder.lines" whole title="Four counts a line" />
           <NumberField v-else :path="`${at}/loadEncoder/encoder/singleTurnBits`" label="Bits within a load turn" :value="axis.loadEncoder.encoder.singleTurnBits" whole unit="bit" />
           <ChoiceField :path="`${at}/loadEncoder/encoder/reversed`" label="Its direction" :value="String(axis.loadEncoder.encoder.reversed)" :options="DIRECTIONS" :choose="(v) => machine.set(`${at}/loadEncoder/encoder/reversed`, v === 'true')" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PickOne from '../components/PickOne.vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, type IdentificationAnswer, type Moved, type StepAnswer } from '../api/client'
 import NumberField from '../components/NumberField.vue'
@@ -114,7 +115,7 @@ function accept() {
     <NumberField :path="`${at}/control/torqueForward`" label="Torque feed-forward" :value="control.torqueForward" title="0 none, 1 the whole torque of the commanded acceleration" />
   </div>
   <section class="sheet response" aria-label="A move or a step on the bench">
-    <div class="keys"><label>On the bench <select v-model="kind" class="plain" aria-label="Tried on the bench"><option value="move">a short move</option><option value="step">a step, no feed-forward</option></select></label>
+    <div class="keys"><span class="tried">On the bench <PickOne label="Tried on the bench" :value="kind" :options="[{ code: 'move', words: 'a short move' }, { code: 'step', words: 'a step, no feed-forward' }]" @pick="(code) => (kind = code as typeof kind)" /></span>
       <span>{{ kind === 'move' ? 'following error' : 'position' }}, {{ unit }}:</span> <b class="cmd">╌ predicted</b> <b class="act">— measured</b> <b class="ref">— torque, N·m</b>
       <span v-if="response" class="numbers" data-testid="response">{{ kind === 'move' ? `error up to ${fixed(worst, 4)}` : `step of ${fixed(Math.abs(response.commanded[response.commanded.length - 1]), 4)}` }} {{ unit }} · {{ fixed(response.peakTorque, 2) }} N·m · {{ response.cutShort ? 'not at rest when the trial ended' : response.settled == null ? 'does not settle' : `settles in ${fixed(response.settled * 1000, 0)} ms` }} · {{ response.inPosition == null ? 'never in position' : `in position after ${fixed(response.inPosition * 1000, 0)} ms` }}</span></div>
     <div class="plot"><TracePlot v-if="response" :time="response.time" :lines="lines" :label="kind === 'move' ? 'Following error and torque of a short move' : 'Position and torque of a step'" /></div>
@@ -134,9 +135,9 @@ function accept() {
       <p v-else-if="!found" class="sub">The bench moves the axis there and back at three speeds inside its free travel, and fits torque to motion.</p>
       <p v-else-if="!found.result.done" class="fault-text" role="alert">{{ found.result.message }}</p>
       <p v-if="!running && found?.result.done && !found.result.trusted" class="fault-text" role="alert">{{ found.result.message }}</p>
-      <table v-if="!running && found?.result.done" class="plain" data-testid="identified">
+      <v-table v-if="!running && found?.result.done" class="plain" data-testid="identified">
         <tbody><tr v-for="r in rows" :key="r.what"><td>{{ r.what }}</td><td class="mono end">{{ fixed(r.value, Math.abs(r.value) < 1 ? 4 : 2) }}</td><td class="mono end doubt" :title="r.doubt === null ? '' : 'The value lies within this range: twice its standard error, what the two halves of the data differ by, and the grid of the encoder'">{{ r.doubt === null ? '' : `± ${fixed(r.doubt, Math.abs(r.value) < 1 ? 4 : 2)}` }}</td><td class="unit">{{ r.unit }}</td></tr></tbody>
-      </table>
+      </v-table>
     </section>
     <TorqueOperation />
     </div>
@@ -144,10 +145,10 @@ function accept() {
     <section v-if="found?.result.trusted" aria-label="Proposed gains and limits">
       <div class="head"><h2>Proposed for this load</h2>
         <v-btn v-if="proposed.length" :disabled="taken" @click="accept">{{ taken ? 'Taken over' : 'Take them over' }}</v-btn></div>
-      <table v-if="proposed.length" class="plain" data-testid="proposed">
+      <v-table v-if="proposed.length" class="plain" data-testid="proposed">
         <thead><tr><th>Entry</th><th>Now</th><th>Proposed</th><th></th></tr></thead>
         <tbody><tr v-for="p in proposed" :key="p.path"><td>{{ p.label }}</td><td class="mono">{{ present(p.path) }}</td><td class="mono"><b>{{ p.next }}</b></td><td class="unit">{{ p.unit }}</td></tr></tbody>
-      </table>
+      </v-table>
       <p class="sub">{{ proposed.length ? 'Gains as fast as 50° of phase and a gain margin of 2.5 allow, at most 60 Hz; accelerations with a fifth of the torque to spare. Undo takes it back.' : 'Gains and limits suit what was found.' }}</p>
     </section>
     <section aria-label="Supervision">
@@ -170,6 +171,7 @@ function accept() {
 </template>
 
 <style scoped>
+.tried { display: inline-flex; gap: 6px; align-items: center; white-space: nowrap; }
 .row { display: flex; flex-wrap: wrap; gap: 6px 12px; }
 .response { margin: 8px 0; padding: 5px 10px; }
 .doubt { white-space: nowrap; }

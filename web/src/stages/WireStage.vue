@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import PickOne from '../components/PickOne.vue'
+import { useChoices } from '../stores/choices'
 import { computed, ref, watch } from 'vue'
 import { api, type Terminal, type WiringCheck, type Mistake } from '../api/client'
 import NumberField from '../components/NumberField.vue'
@@ -11,26 +13,16 @@ const hand = useHand()
 const root = computed(() => `/axes/${machine.axisIndex}/wiring`)
 const at = computed(() => `${root.value}/terminals`)
 
-const INPUTS = { NONE: 'not used', NEGATIVE_LIMIT: 'negative limit', POSITIVE_LIMIT: 'positive limit', REFERENCE_CAM: 'reference cam', ENABLE: 'enable', QUICK_STOP: 'quick stop', FAULT_RESET: 'fault reset',
-  PROBE_1: 'probe 1', PROBE_2: 'probe 2', JOG_NEGATIVE: 'jog negative', JOG_POSITIVE: 'jog positive', CUE: 'cue', TRIM_BACK: 'trim back', TRIM_FORWARD: 'trim forward',
-  SELECTOR_1: 'selector 1', SELECTOR_2: 'selector 2', SELECTOR_4: 'selector 4', SELECTOR_8: 'selector 8', SELECTOR_16: 'selector 16', SELECTOR_32: 'selector 32' }
-const OUTPUTS = { NONE: 'not used', READY: 'ready', REFERENCED: 'referenced', IN_POSITION: 'in position', IN_ZONE: 'in zone', MOVING: 'moving', FAULT: 'fault', BRAKE: 'brake' }
-const FAULTS: [Mistake, string][] = [
-  ['SWAPPED_LIMITS', 'limit switches swapped'], ['NEGATIVE_LIMIT_BROKEN', 'wire of the negative limit broken'], ['POSITIVE_LIMIT_BROKEN', 'wire of the positive limit broken'],
-  ['CAM_BROKEN', 'wire of the reference cam broken'], ['NEGATIVE_LIMIT_OTHER_CONTACT', 'negative limit has the other kind of contact'],
-  ['CAM_BOUNCES', 'contact of the reference cam bounces'], ['ENCODER_REVERSED', 'encoder counts backward'],
-  ['LOAD_ENCODER_REVERSED', 'encoder on the load counts backward'], ['LOAD_ENCODER_BROKEN', 'a line of the encoder on the load broken'],
-  ['HOMING_BIT_HELD', 'PLC leaves the homing bit set'],
-]
-
-const DIGITAL = ['INPUT', 'FAST_INPUT', 'SAFE_TORQUE_OFF']
+const choices = useChoices()
+const FORCES = [{ code: '', words: 'no' }, { code: '1', words: 'high' }, { code: '0', words: 'low' }]
+const digital = (terminal: Terminal) => choices.all.terminals.find((t) => t.kind === terminal.kind)?.digital ?? false
 interface Row { terminal: Terminal; index: number; bit: number; level: boolean | null; active: boolean; forced: boolean }
 const rows = computed<Row[]>(() => {
   let inputs = 0
   let outputs = 0
   return axis.value.wiring.terminals.map((terminal, index) => {
     const output = terminal.kind === 'OUTPUT'
-    const bit = output ? outputs++ : DIGITAL.includes(terminal.kind) ? inputs++ : -1
+    const bit = output ? outputs++ : digital(terminal) ? inputs++ : -1
     const has = (mask: number | undefined) => (((mask ?? 0) >> bit) & 1) === 1
     return {
       terminal, index, bit, level: live.value ? has(output ? live.value.outputLevels : live.value.inputLevels) : null,
@@ -38,7 +30,7 @@ const rows = computed<Row[]>(() => {
     }
   })
 })
-const inputs = computed(() => rows.value.filter((r) => DIGITAL.includes(r.terminal.kind)))
+const inputs = computed(() => rows.value.filter((r) => digital(r.terminal)))
 const analogue = computed(() => rows.value.filter((r) => r.terminal.kind === 'ANALOGUE_INPUT'))
 const encoders = computed(() => rows.value.filter((r) => r.terminal.kind === 'SECOND_ENCODER'))
 const zone = computed(() => outputs.value.some((r) => r.terminal.function === 'IN_ZONE'))
@@ -87,54 +79,46 @@ function force(row: Row, value: string) {
   <p class="sub">What is wired to the station's terminals, how late it answers, and the proof that it is wired right.</p>
   <div class="station sheet">
     <section aria-label="Inputs">
-      <table class="plain">
+      <v-table class="plain">
         <thead><tr><th>Input</th><th>Function</th><th>At rest</th><th>Filter</th><th>Response</th><th>Now</th><th v-if="hand.key">Force</th></tr></thead>
         <tbody>
           <tr v-for="r in inputs" :key="r.index" :class="{ marked: doubtful(r.index) }">
             <td class="pin mono"><span class="screw" aria-hidden="true" />{{ r.terminal.name }}<small v-if="r.terminal.kind === 'FAST_INPUT'"> fast</small></td>
             <td><span v-if="r.terminal.kind === 'SAFE_TORQUE_OFF'" title="Takes the torque away in hardware, at once">safe torque off</span>
-              <select v-else class="plain" :value="r.terminal.function" :aria-label="`Function of ${r.terminal.name}`" @change="machine.set(`${at}/${r.index}/function`, ($event.target as HTMLSelectElement).value)">
-              <option v-for="(words, key) in INPUTS" :key="key" :value="key">{{ words }}</option></select></td>
-            <td><span v-if="r.terminal.kind === 'SAFE_TORQUE_OFF'">closed</span><select v-else-if="r.terminal.function !== 'NONE'" class="plain" :value="r.terminal.normallyClosed ? 'closed' : 'open'" :aria-label="`Contact of ${r.terminal.name}`"
-              @change="machine.set(`${at}/${r.index}/normallyClosed`, ($event.target as HTMLSelectElement).value === 'closed')">
-              <option value="closed">closed</option><option value="open">open</option></select></td>
+              <PickOne v-else :value="r.terminal.function" :label="`Function of ${r.terminal.name}`" :options="choices.functionsOf(r.terminal.kind)" @pick="(code) => machine.set(`${at}/${r.index}/function`, code)" /></td>
+            <td><span v-if="r.terminal.kind === 'SAFE_TORQUE_OFF'">closed</span><PickOne v-else-if="r.terminal.function !== 'NONE'" :value="r.terminal.normallyClosed ? 'closed' : 'open'" :label="`Contact of ${r.terminal.name}`" :options="['closed', 'open']" @pick="(code) => machine.set(`${at}/${r.index}/normallyClosed`, code === 'closed')" /></td>
             <td><NumberField v-if="r.terminal.function !== 'NONE' && r.terminal.kind !== 'SAFE_TORQUE_OFF'" :path="`${at}/${r.index}/filterMicros`" :label="`Filter of ${r.terminal.name}`" hide-label :value="r.terminal.filterMicros" unit="µs" whole /></td>
             <td class="mono figure" :title="response(r.terminal)?.formula">{{ response(r.terminal)?.value }} {{ response(r.terminal)?.unit }}</td>
             <td><span class="lamp" :class="{ high: r.level }" aria-hidden="true" />{{ r.level === null ? '–' : r.level ? 'high' : 'low' }}<b v-if="r.active" class="active"> active</b><small v-if="effect(r)" class="mono">&ensp;{{ effect(r) }}</small><b v-if="r.forced" class="badge">forced</b></td>
-            <td v-if="hand.key"><select class="plain" :aria-label="`Force ${r.terminal.name}`" :value="r.forced ? (r.level ? '1' : '0') : ''" @change="force(r, ($event.target as HTMLSelectElement).value)">
-              <option value="">no</option><option value="1">high</option><option value="0">low</option></select></td>
+            <td v-if="hand.key"><PickOne :label="`Force ${r.terminal.name}`" :value="r.forced ? (r.level ? '1' : '0') : ''" :options="FORCES" @pick="(code) => force(r, code)" /></td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
     </section>
     <section aria-label="Outputs" class="outputs">
       <div v-for="r in outputs" :key="r.index" class="out" :class="{ marked: doubtful(r.index) }">
         <span class="pin mono"><span class="screw" aria-hidden="true" />{{ r.terminal.name }}</span>
-        <select class="plain" :value="r.terminal.function" :aria-label="`Function of ${r.terminal.name}`" @change="machine.set(`${at}/${r.index}/function`, ($event.target as HTMLSelectElement).value)">
-          <option v-for="(words, key) in OUTPUTS" :key="key" :value="key">{{ words }}</option></select>
-        <select v-if="r.terminal.function !== 'NONE'" class="plain" :value="r.terminal.normallyClosed ? 'low' : 'high'" :aria-label="`Polarity of ${r.terminal.name}`" title="Level when the function is true; the hardware answers in 250 µs"
-          @change="machine.set(`${at}/${r.index}/normallyClosed`, ($event.target as HTMLSelectElement).value === 'low')"><option value="high">high when true</option><option value="low">low when true</option></select>
+        <PickOne :value="r.terminal.function" :label="`Function of ${r.terminal.name}`" :options="choices.functionsOf(r.terminal.kind)" @pick="(code) => machine.set(`${at}/${r.index}/function`, code)" />
+        <PickOne v-if="r.terminal.function !== 'NONE'" :value="r.terminal.normallyClosed ? 'low' : 'high'" :label="`Polarity of ${r.terminal.name}`" title="Level when the function is true; the hardware answers in 250 µs"
+          :options="[{ code: 'high', words: 'high when true' }, { code: 'low', words: 'low when true' }]" @pick="(code) => machine.set(`${at}/${r.index}/normallyClosed`, code === 'low')" />
         <span><span class="lamp" :class="{ high: r.level }" aria-hidden="true" />{{ r.level === null ? '–' : r.level ? 'high' : 'low' }}<b v-if="r.forced" class="badge">forced</b></span>
-        <select v-if="hand.key" class="plain" :aria-label="`Force ${r.terminal.name}`" :value="r.forced ? (r.level ? '1' : '0') : ''" @change="force(r, ($event.target as HTMLSelectElement).value)">
-          <option value="">not forced</option><option value="1">high</option><option value="0">low</option></select>
+        <PickOne v-if="hand.key" :label="`Force ${r.terminal.name}`" :value="r.forced ? (r.level ? '1' : '0') : ''" :options="FORCES" @pick="(code) => force(r, code)" />
       </div>
     </section>
     <section aria-label="Analogue input and second encoder" class="outputs others">
       <div v-for="r in analogue" :key="r.index" class="out">
         <span class="pin mono"><span class="screw" aria-hidden="true" />{{ r.terminal.name }}</span> ±10 V
-        <select class="plain" :value="r.terminal.function" :aria-label="`Function of ${r.terminal.name}`" @change="machine.set(`${at}/${r.index}/function`, ($event.target as HTMLSelectElement).value)">
-          <option value="NONE">not used</option><option value="TORQUE">torque</option></select>
+        <PickOne :value="r.terminal.function" :label="`Function of ${r.terminal.name}`" :options="choices.functionsOf(r.terminal.kind)" @pick="(code) => machine.set(`${at}/${r.index}/function`, code)" />
         <template v-if="r.terminal.function === 'TORQUE'">
           <NumberField :path="`${root}/analogueTorque`" label="Torque at 10 V" hide-label :value="axis.wiring.analogueTorque" unit="% at 10 V" title="Share of the rated torque that 10 V ask for" wide />
           <span class="mono">{{ live ? `${fixed(live.millivolts / 1000, 2)} V` : '–' }}</span>
-          <template v-if="hand.key"><input v-model="volts" class="plain mono" size="4" aria-label="Voltage at the analogue input" @keydown.enter="voltage !== null && hand.order('VOLTAGE', voltage)" /> V
+          <template v-if="hand.key"><v-text-field v-model="volts" class="snug number typed" aria-label="Voltage at the analogue input" suffix="V" @keydown.enter="voltage !== null && hand.order('VOLTAGE', voltage)" />
             <v-btn size="small" :disabled="voltage === null || Math.abs(voltage) > 10" title="The bench's hand turns the knob, −10 to 10 V" @click="hand.order('VOLTAGE', voltage!)">Turn the knob</v-btn></template>
         </template>
       </div>
       <div v-for="r in encoders" :key="r.index" class="out" :class="{ marked: doubtful(r.index) }">
         <span class="pin mono"><span class="screw" aria-hidden="true" />{{ r.terminal.name }}</span>
-        <select class="plain" :value="r.terminal.function" :aria-label="`Function of ${r.terminal.name}`" @change="machine.set(`${at}/${r.index}/function`, ($event.target as HTMLSelectElement).value)">
-          <option value="NONE">not used</option><option value="LOAD_ENCODER">encoder on the load</option></select>
+        <PickOne :value="r.terminal.function" :label="`Function of ${r.terminal.name}`" :options="choices.functionsOf(r.terminal.kind)" @pick="(code) => machine.set(`${at}/${r.index}/function`, code)" />
         <span v-if="r.terminal.function === 'LOAD_ENCODER'" class="mono">{{ live ? `${live.loadCounts} counts` : '–' }}</span>
       </div>
       <div v-if="zone" class="out">Zone
@@ -150,9 +134,9 @@ function force(row: Row, value: string) {
   </div>
   <details class="condition" :open="faults.length > 0">
     <summary>Condition of the bench{{ faults.length ? `: ${faults.length} ${faults.length === 1 ? 'mistake' : 'mistakes'} made` : ': wired right' }}</summary>
-    <label v-for="[fault, words] in FAULTS" :key="fault"><input type="checkbox" :checked="faults.includes(fault)" :disabled="Boolean(hand.key)" @change="toggle(fault)" /> {{ words }}</label>
+    <v-checkbox-btn v-for="m in choices.all.mistakes" :key="m.code" inline :label="m.words" :model-value="faults.includes(m.code as Mistake)" :disabled="Boolean(hand.key)" @update:model-value="toggle(m.code as Mistake)" />
   </details>
-  <table v-if="checks" class="plain" data-testid="wiring-checks">
+  <v-table v-if="checks" class="plain" data-testid="wiring-checks">
     <thead><tr><th>Tried</th><th>Seen</th><th>Verdict</th></tr></thead>
     <tbody>
       <tr v-for="c in checks" :key="c.what" :class="{ failed: !c.holds }">
@@ -161,7 +145,7 @@ function force(row: Row, value: string) {
           <button v-if="c.mend" type="button" class="link" @click="machine.edit(...c.mend.changes)">{{ c.mend.label }}</button></td>
       </tr>
     </tbody>
-  </table>
+  </v-table>
   <p v-else class="empty">Not proven yet for these entries.</p>
 </template>
 

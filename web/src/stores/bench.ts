@@ -1,12 +1,9 @@
 import { defineStore } from 'pinia'
 import { useWebSocket } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, type BenchState, type Mistake } from '../api/client'
+import { api, type BenchState, type Mistake, type Schemas } from '../api/client'
 import { useMachine } from './machine'
 
-/** Signals of one axis in a sample, in the order the stream sends them. */
-export const streamed = ['commandedPosition', 'position', 'commandedSpeed', 'speed', 'torque', 'followingError', 'referenceCam',
-  'inPosition', 'standstill', 'allowedFollowingError', 'torqueLimited', 'brakeOpen'] as const
 const KEPT = 6000
 const RECONNECT_AFTER = 1000
 
@@ -22,11 +19,23 @@ interface Off {
   condition: Record<string, Mistake[]>
 }
 
+/** What the columns of the blocks of samples are that begin with this key. */
+interface Columns {
+  type: 'columns'
+  key: number
+  names: string[]
+}
+
+type Message = BenchState | Off | Ended | Columns | Schemas['ProcessData']
+
 /** The live bench of the open machine as it comes over the WebSocket. Nothing is asked for by timer. */
 export const useBench = defineStore('bench', () => {
   const state = shallowRef<BenchState | null>(null)
   const connected = ref(false)
-  /** Columns: time, then the streamed signals of every axis. Replaced as a whole with each block. */
+  /** What travels to and from the chosen axis. */
+  const processData = shallowRef<Schemas['ProcessData'] | null>(null)
+  let columns: Columns = { type: 'columns', key: 0, names: [] }
+  /** Columns: time, then the signals that were named. Replaced as a whole with each block. */
   const samples = shallowRef<number[][]>([])
   const machine = useMachine()
   /** Mistakes made on the bench, by axis. */
@@ -37,15 +46,16 @@ export const useBench = defineStore('bench', () => {
 
   /** Where the bench of the open machine is heard; nothing while none is open. */
   const address = computed(() => (machine.id ? `${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/machines/${machine.id}/live` : undefined))
-  useWebSocket(address, {
+  const { send } = useWebSocket(address, {
     autoReconnect: { delay: RECONNECT_AFTER, retries: -1 },
     onConnected(socket) {
       socket.binaryType = 'arraybuffer'
       connected.value = true
+      look()
     },
     onDisconnected: () => (connected.value = false),
     onMessage(_, message) {
-      if (typeof message.data === 'string') heard(JSON.parse(message.data) as BenchState | Off | Ended)
+      if (typeof message.data === 'string') heard(JSON.parse(message.data) as Message)
       else append(new DataView(message.data as ArrayBuffer))
     },
   })
@@ -54,16 +64,32 @@ export const useBench = defineStore('bench', () => {
   watch(() => machine.id, forget, { flush: 'sync' })
   function forget() {
     state.value = null
+    processData.value = null
     samples.value = []
     condition.value = {}
     connected.value = false
     deviceOpen.value = false
   }
 
-  /** A state, that there is no bench, or the end of one by a mistake of the server. */
-  function heard(message: BenchState | Off | Ended) {
-    if (message.type === 'state') return take(message as BenchState)
+  /** The server tells what travels of the axis that is looked at. */
+  function look() {
+    const name = machine.axis?.name
+    if (processData.value?.axis !== name) processData.value = null
+    if (name && connected.value) send(name)
+  }
+  watch(() => machine.axis?.name, look)
+
+  /** A state, what travels, what samples are of, that there is no bench, or the end of one by a mistake of the server. */
+  function heard(message: Message) {
+    switch (message.type) {
+      case 'state': return take(message as BenchState)
+      case 'columns': return (columns = message as Columns)
+      case 'process-data':
+        if ((message as Schemas['ProcessData']).axis === machine.axis?.name) processData.value = message as Schemas['ProcessData']
+        return
+    }
     state.value = null
+    processData.value = null
     samples.value = []
     if (message.type === 'off') condition.value = (message as Off).condition
     else machine.tell('Bench ended', (message as Ended).words)
@@ -75,23 +101,26 @@ export const useBench = defineStore('bench', () => {
   }
 
   function append(view: DataView) {
-    /* the state says how many axes a sample has; it always comes before the samples */
-    if (!state.value) return
-    const columns = 1 + streamed.length * state.value.axes.length
-    const rowBytes = 8 + 4 * (columns - 1)
-    if (view.byteLength % rowBytes !== 0) return
-    const rows = view.byteLength / rowBytes
-    let kept = samples.value.length === columns ? samples.value : Array.from({ length: columns }, () => [] as number[])
+    /* samples of a bench that has been replaced */
+    if (!state.value || view.getInt32(0) !== columns.key) return
+    const count = 1 + columns.names.length
+    const head = 4
+    const rowBytes = 8 + 4 * (count - 1)
+    const rows = (view.byteLength - head) / rowBytes
+    let kept = samples.value.length === count ? samples.value : Array.from({ length: count }, () => [] as number[])
     const last = kept[0][kept[0].length - 1] ?? -1
-    if (rows > 0 && view.getFloat64(0) <= last) kept = kept.map(() => [])
+    if (rows > 0 && view.getFloat64(head) <= last) kept = kept.map(() => [])
     const next = kept.map((column) => column.slice(Math.max(0, column.length + rows - KEPT)))
     for (let row = 0; row < rows; row++) {
-      const at = row * rowBytes
+      const at = head + row * rowBytes
       next[0].push(view.getFloat64(at))
-      for (let c = 1; c < columns; c++) next[c].push(view.getFloat32(at + 8 + 4 * (c - 1)))
+      for (let c = 1; c < count; c++) next[c].push(view.getFloat32(at + 8 + 4 * (c - 1)))
     }
     samples.value = next
   }
+
+  /** Values of a signal by its name, as many as there are times. */
+  const column = (name: string) => samples.value[1 + columns.names.indexOf(name)] ?? []
 
   /** Makes the bench anew from the saved machine. */
   async function start(program: 'PROGRAM' | 'HOMING', running: boolean) {
@@ -131,5 +160,5 @@ export const useBench = defineStore('bench', () => {
     if (next) take(next)
   }
 
-  return { device, deviceOpen, condition, setCondition, state, connected, samples, behind, start, order, oneCycle, setSpeed }
+  return { device, deviceOpen, condition, setCondition, state, processData, column, connected, samples, behind, start, order, oneCycle, setSpeed }
 })

@@ -1,26 +1,26 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { Problem } from '../api/client'
+import { respond, serve, served } from '../api/server.fake'
 import { useMachine } from './machine'
 
 /** A server that keeps one document and its revision, and says no to a save based on an older one. */
 function server() {
-  const kept = { revision: 1, document: { name: 'cell', axes: [], plc: { program: '' }, proof: { expectations: [] } } as Record<string, unknown> }
-  const respond = (status: number, body: unknown) => ({ ok: status < 400, status, statusText: '', json: async () => body })
+  const kept = { revision: 1, document: { name: 'cell', axes: [], plc: { files: [{ name: 'Main.st', source: '' }] }, proofs: [{ name: 'First proof', group: '', expectations: [] }] } as Record<string, unknown> }
   const state = () => ({ id: 1, revision: kept.revision, savedAt: '', canUndo: true, canRedo: false, document: kept.document, unknown: [] })
-  vi.stubGlobal('fetch', vi.fn(async (path: string, init: { method: string; body?: string; headers: Record<string, string> }) => {
+  serve((path, init) => {
     if (path === '/api/machines') return respond(200, [{ id: 1, name: 'cell', revision: kept.revision, unreadable: '' }])
-    if (path.endsWith('/runs/latest')) return respond(204, undefined)
+    if (path.endsWith('/runs/latest')) return respond(200, [])
     if (path === '/api/calc/machine') return respond(200, { faults: (JSON.parse(init.body!) as { name: string }).name === '' ? [{ field: '/name', label: 'Machine name', value: '', allowed: '1 to 80 characters', mend: 'enter a name' }] : [], stages: [], program: { diagnostics: [], events: [] } })
     if (path === '/api/calc/machine/changes') return respond(404, { title: 'Not found', detail: 'not kept any more' })
     if (path === '/api/calc/homing') return respond(200, { advice: { figures: [], findings: [] } })
     if (init.method === 'PUT') {
-      if (init.headers['If-Match'] !== `"${kept.revision}"`) return respond(409, { title: 'Saved by another page', detail: '', currentRevision: kept.revision })
+      if (init.headers['if-match'] !== `"${kept.revision}"`) return respond(409, { title: 'Saved by another page', detail: '', currentRevision: kept.revision })
       kept.revision++
       kept.document = JSON.parse(init.body!)
     }
     return respond(200, state())
-  }))
+  })
   return kept
 }
 
@@ -67,7 +67,7 @@ describe('the machine being worked on', () => {
     machine.set('/name', '')
     await machine.flush()
     expect(kept.revision).toBe(1)
-    expect(vi.mocked(fetch).mock.calls.filter(([, init]) => init?.method === 'PUT')).toHaveLength(0)
+    expect(served().mock.calls.filter(([, init]) => init.method === 'PUT')).toHaveLength(0)
     expect(machine.faults.map((f) => f.field)).toEqual(['/name'])
     expect(machine.draft?.name).toBe('')
   })
@@ -144,7 +144,7 @@ describe('the machine being worked on', () => {
     machine.set('/name', 'second')
     release()
     expect(await answer).toBeUndefined()
-    expect(vi.mocked(fetch).mock.calls.filter(([path, init]) => path === '/api/calc/machine' && init?.body?.toString().includes('first'))).toHaveLength(1)
+    expect(served().mock.calls.filter(([path, init]) => path === '/api/calc/machine' && init.body?.includes('first'))).toHaveLength(1)
   })
 
   it('gives a question up when its draft is no more, without a word', async () => {
@@ -168,13 +168,13 @@ describe('the machine being worked on', () => {
     server()
     const machine = useMachine()
     await machine.load(1)
-    const answers = vi.mocked(fetch).getMockImplementation()!
+    const answers = served().getMockImplementation()!
     let stream!: ReadableStreamDefaultController<Uint8Array>
-    vi.mocked(fetch).mockImplementation(async (path, init) => {
-      if (!String(path).endsWith('/runs/progress')) return answers(path, init)
+    served().mockImplementation((path, init) => {
+      if (!path.includes('/runs/progress')) return answers(path, init)
       const body = new ReadableStream<Uint8Array>({ start: (s) => { stream = s } })
-      init!.signal!.addEventListener('abort', () => stream.error(new DOMException('aborted', 'AbortError')))
-      return { ok: true, status: 200, body } as Response
+      init.signal.addEventListener('abort', () => stream.error(new DOMException('aborted', 'AbortError')))
+      return new Response(body)
     })
     const line = async (progress: object) => {
       stream.enqueue(new TextEncoder().encode(`${JSON.stringify({ before: 0, time: 0, of: 0, run: null, refused: null, ...progress })}\n`))
@@ -186,7 +186,7 @@ describe('the machine being worked on', () => {
     expect(machine.proving).toMatchObject({ before: 2, of: 0 })
     await line({ time: 3, of: 12 })
     expect(machine.proving).toMatchObject({ before: 0, time: 3, of: 12 })
-    await line({ time: 12, of: 12, run: { id: 5 } })
+    await line({ time: 12, of: 12, run: { id: 5, name: 'First proof' } })
     await first
     expect(machine.proving).toBeNull()
     expect(machine.run?.id).toBe(5)
@@ -244,8 +244,8 @@ describe('the machine being worked on', () => {
     await machine.load(1)
     machine.edit(...['A', 'B', 'C'].map((name) => ({ op: 'add' as const, path: '/axes/-', value: { name } })))
     /* edited while the other axes are being searched */
-    const answers = vi.mocked(fetch).getMockImplementation()!
-    vi.mocked(fetch).mockImplementation(async (path, init) => {
+    const answers = served().getMockImplementation()!
+    served().mockImplementation(async (path, init) => {
       if (path === '/api/calc/homing') await new Promise((resolve) => setTimeout(resolve, 100))
       return answers(path, init)
     })
@@ -255,39 +255,38 @@ describe('the machine being worked on', () => {
     await vi.advanceTimersByTimeAsync(1000)
     expect(Object.keys(machine.homings)).toEqual(['0', '1', '2'])
     expect(machine.stageState('home')).toEqual({ faults: 0, warnings: 0 })
-    const before = vi.mocked(fetch).mock.calls.filter(([path]) => path === '/api/calc/homing').length
+    const before = served().mock.calls.filter(([path]) => path === '/api/calc/homing').length
     machine.set('/axes/1/name', 'E')
     expect(Object.keys(machine.homings)).toEqual(['0', '2'])
     await vi.advanceTimersByTimeAsync(1000)
     expect(Object.keys(machine.homings)).toEqual(['0', '1', '2'])
     /* the chosen axis, and the one that changed */
-    expect(vi.mocked(fetch).mock.calls.filter(([path]) => path === '/api/calc/homing').length - before).toBe(2)
+    expect(served().mock.calls.filter(([path]) => path === '/api/calc/homing').length - before).toBe(2)
     machine.edit({ op: 'add', path: '/bus', value: { cycleMicros: 2000 } })
     expect(Object.keys(machine.homings)).toEqual(['0'])
   })
 
   it('asks with the changes alone, is answered what is different, and sends all when the server does not keep the document any more', async () => {
     server()
-    const plain = vi.mocked(fetch).getMockImplementation()!
+    const plain = served().getMockImplementation()!
     const advice = (title: string) => ({ figures: [], findings: [{ stage: 'scale', axis: '', severity: 'WARNING', title, consequence: '' }] })
     const answers: Record<string, unknown>[] = []
     let keeps = true
     const asked: { path: string; body: Record<string, unknown> }[] = []
-    vi.stubGlobal('fetch', vi.fn(async (path: string, init: { method: string; body?: string }) => {
-      const respond = (status: number, body: unknown) => ({ ok: status < 400, status, statusText: '', json: async () => body })
+    serve((path, init) => {
       if (path.startsWith('/api/calc/')) asked.push({ path, body: JSON.parse(init.body!) })
       if (path === '/api/calc/machine') return respond(200, { base: 'whole', faults: [], stages: [{ stage: 'scale', axis: 0, advice: advice('a') }, { stage: 'tune', axis: 0, advice: advice('b') }], program: { diagnostics: [], events: ['Start'] } })
       if (path === '/api/calc/machine/changes') return keeps ? respond(200, answers.shift()) : respond(404, { title: 'Not found', detail: '' })
-      return plain(path, init as never)
-    }))
+      return plain(path, init)
+    })
     const machine = useMachine()
     await machine.load(1)
     expect(machine.adviceOf('scale', 0)?.findings[0].title).toBe('a')
 
     answers.push({ base: 'k1', faults: [], stages: [{ stage: 'scale', axis: 0, advice: advice('c') }], axes: 1, program: null })
-    machine.set('/plc/program', 'x')
+    machine.set('/plc/files/0/source', 'x')
     await vi.advanceTimersByTimeAsync(60)
-    expect(asked.at(-1)!.body).toEqual({ base: 'whole', changes: [{ op: 'replace', path: '/plc/program', value: 'x' }] })
+    expect(asked.at(-1)!.body).toEqual({ base: 'whole', changes: [{ op: 'replace', path: '/plc/files/0/source', value: 'x' }] })
     expect(machine.adviceOf('scale', 0)?.findings[0].title).toBe('c')
     expect(machine.adviceOf('tune', 0)?.findings[0].title).toBe('b')
     expect(machine.events).toEqual(['Start'])
@@ -305,7 +304,7 @@ describe('the machine being worked on', () => {
     expect(machine.adviceOf('scale', 0)?.findings[0].title).toBe('c')
 
     keeps = false
-    machine.set('/plc/program', 'y')
+    machine.set('/plc/files/0/source', 'y')
     await vi.advanceTimersByTimeAsync(60)
     expect(asked.at(-1)!.path).toBe('/api/calc/machine')
     expect(machine.adviceOf('scale', 0)?.findings[0].title).toBe('a')

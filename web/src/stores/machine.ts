@@ -23,12 +23,14 @@ export const useMachine = defineStore('machine', () => {
   const answer = shallowRef<MachineAnswer | null>(null)
   /** Searches by axis: those of other axes stay until the document comes anew. */
   const homings = shallowRef<Record<number, HomingAnswer>>({})
-  const run = shallowRef<RunView | null>(null)
-  /** Whether there is a last run has been answered. */
+  /** The newest run of each proof that has run, in any order. */
+  const runs = shallowRef<RunView[]>([])
+  /** Which runs there are has been answered. */
   const runKnown = ref(false)
   /** The proof that waits or runs, how far it is, and how to end it. */
-  const proving = shallowRef<{ before: number; time: number; of: number; cancel: AbortController } | null>(null)
+  const proving = shallowRef<{ name: string; before: number; time: number; of: number; cancel: AbortController } | null>(null)
   const axisIndex = ref(0)
+  const proofIndex = ref(0)
   const saving = ref(false)
   const dirty = ref(false)
   const conflict = ref<number | null>(null)
@@ -54,6 +56,15 @@ export const useMachine = defineStore('machine', () => {
 
   const homing = computed(() => homings.value[axisIndex.value] ?? null)
   const axis = computed(() => draft.value?.axes[axisIndex.value] ?? null)
+  const proof = computed(() => draft.value?.proofs[proofIndex.value] ?? null)
+  const runOf = (name: string | undefined) => runs.value.find((r) => r.name.toLowerCase() === name?.toLowerCase()) ?? null
+  /** The newest run of the chosen proof. */
+  const run = computed(() => runOf(proof.value?.name))
+  watch(
+    () => draft.value?.proofs.length,
+    (length) => (proofIndex.value = Math.max(0, Math.min(proofIndex.value, (length ?? 0) - 1))),
+    { flush: 'sync' },
+  )
   /* an axis that has gone, also by undo, is not the chosen one any more */
   watch(
     () => draft.value?.axes.length,
@@ -81,8 +92,9 @@ export const useMachine = defineStore('machine', () => {
   function stageState(stage: StageKey): StageState {
     const count = (findings: Finding[], severity: string) => findings.filter((f) => f.severity === severity).length
     if (stage === 'prove') {
-      if (!run.value) return runKnown.value ? 'not started' : 'not known'
-      return { faults: run.value.verdicts.filter((v) => !v.holds).length + (run.value.stopped ? 1 : 0), warnings: run.value.revision === revision.value ? 0 : 1 }
+      const known = (draft.value?.proofs ?? []).map((p) => runOf(p.name))
+      if (!known.some(Boolean)) return runKnown.value ? 'not started' : 'not known'
+      return { faults: known.reduce((sum, r) => sum + (r ? r.verdicts.filter((v) => !v.holds).length + (r.stopped ? 1 : 0) : 0), 0), warnings: known.filter((r) => r?.revision !== revision.value).length }
     }
     const refused = faults.value.filter((f) => stageOfField(f.field) === stage).length
     if (stage !== 'program' && draft.value?.axes.length === 0 && refused === 0) return 'not started'
@@ -147,7 +159,8 @@ export const useMachine = defineStore('machine', () => {
     answer.value = null
     answered = null
     homings.value = {}
-    run.value = null
+    runs.value = []
+    proofIndex.value = 0
     runKnown.value = false
     proving.value?.cancel.abort()
     proving.value = null
@@ -178,9 +191,9 @@ export const useMachine = defineStore('machine', () => {
     conflict.value = null
     unread.value = {}
     runKnown.value = false
-    const latest = (await api.latestRun(machineId)) ?? null
+    const latest = await api.latestRuns(machineId)
     if (id.value !== machineId) return
-    run.value = latest
+    runs.value = latest
     runKnown.value = true
     homings.value = {}
     await ask()
@@ -459,25 +472,29 @@ export const useMachine = defineStore('machine', () => {
     await guarded(() => open(id.value))
   }
 
-  async function prove() {
+  /** Runs proofs of the saved machine one after the other: the chosen one unless told otherwise. */
+  async function prove(names: string[] = proof.value ? [proof.value.name] : []) {
     await flush()
     if (conflict.value !== null || faults.value.length > 0) return
     if (proving.value) return
     const cancel = new AbortController()
-    proving.value = { before: 0, time: 0, of: 0, cancel }
+    proving.value = { name: names[0] ?? '', before: 0, time: 0, of: 0, cancel }
     try {
-      const result = await guarded(() => api.prove(id.value, (told) => (proving.value = { ...told, cancel }), cancel.signal).catch((error) => {
-        if (!cancel.signal.aborted) throw error
-        return null
-      }))
-      if (result) run.value = result
+      for (const name of names) {
+        const result = await guarded(() => api.prove(id.value, name, (told) => (proving.value = { ...told, name, cancel }), cancel.signal).catch((error) => {
+          if (!cancel.signal.aborted) throw error
+          return null
+        }))
+        if (!result) break
+        runs.value = [...runs.value.filter((r) => r.name.toLowerCase() !== name.toLowerCase()), result]
+      }
     } finally {
       proving.value = null
     }
   }
 
   return {
-    askAgain, asked, byKey, ordered, tell, id, revision, canUndo, canRedo, draft, answer, homing, homings, run, proving, axisIndex, axis, saving, dirty, conflict, problem, unread,
+    askAgain, asked, byKey, ordered, tell, id, revision, canUndo, canRedo, draft, answer, homing, homings, run, runs, runOf, proof, proofIndex, proving, axisIndex, axis, saving, dirty, conflict, problem, unread,
     unreadable, missing, unknown, openRevision, open, close, leave, editAxes, restore, faults, diagnostics, events, fault, advice, adviceOf, runKnown, stageState, load, edit, set, setUnread, flush,
     undo: () => step('undo'), redo: () => step('redo'), keepMine, takeTheirs, prove, guarded,
   }
@@ -485,7 +502,7 @@ export const useMachine = defineStore('machine', () => {
 
 /** Stage at which a refused entry is edited. */
 export function stageOfField(field: string): StageKey {
-  if (field.startsWith('/proof')) return 'prove'
+  if (field.startsWith('/proofs')) return 'prove'
   if (field.startsWith('/plc/tags')) return 'map'
   if (field.startsWith('/plc')) return 'program'
   if (field.startsWith('/bus') || /\/station\/(address|identity|startWrites)/.test(field)) return 'connect'

@@ -1,11 +1,12 @@
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useMachine } from './machine'
 
-/** Which verdict of the newest run is being looked at: the first that failed, unless the user chose another. */
+/** Which verdict of the chosen proof's newest run is being looked at: the first that failed, unless the user chose another. */
 export const useProof = defineStore('proof', () => {
   const machine = useMachine()
   const chosen = ref<number | null>(null)
+  watch(() => machine.proofIndex, () => (chosen.value = null))
   const index = computed(() => {
     const verdicts = machine.run?.verdicts ?? []
     if (chosen.value !== null && chosen.value < verdicts.length) return chosen.value

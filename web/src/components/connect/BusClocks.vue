@@ -30,7 +30,7 @@ const late = computed(() => drift.value?.stations.filter((s) => bus.value.clock.
     <p v-if="!has" class="empty">Distributed clocks are of EtherCAT. On this bus the stations act when a frame, or SYNC, reaches them.</p>
     <template v-else>
       <div class="fields">
-        <ChoiceField path="/bus/clock/reference" label="Reference station" :value="bus.clock.reference" :options="{ '': 'the first', ...Object.fromEntries(machine.draft!.axes.map((a) => [a.name, a.name])) }" />
+        <ChoiceField path="/bus/clock/reference" label="Reference station" :value="bus.clock.reference" :options="[{ code: '', words: 'the first' }, ...machine.draft!.axes.map((a) => a.name)]" />
         <NumberField path="/bus/clock/shiftMicros" label="Shift after the cycle" unit="µs" :value="bus.clock.shiftMicros" whole title="Goes to the master with the network information (ENI); the drives of the bench act with the cycle" />
         <NumberField path="/bus/clock/windowNanos" label="Supervision window" unit="ns" :value="bus.clock.windowNanos" whole title="0: not watched" />
       </div>
@@ -42,10 +42,10 @@ const late = computed(() => drift.value?.stations.filter((s) => bus.value.clock.
           <path v-for="(s, i) in drift.stations" :key="s.axis" :d="line(s.deviation)" fill="none" class="curve" :stroke-dasharray="DASH[i % 5]" />
           <text x="4" y="14">+{{ fixed(most, 0) }} ns</text><text x="4" :y="H - 6">−{{ fixed(most, 0) }} ns</text><text :x="W - 4" :y="H - 6" text-anchor="end">{{ fixed(shown * drift.sampleSeconds, 2) }} s after power-up</text>
         </svg>
-        <table class="plain" data-testid="clocks">
+        <v-table class="plain" data-testid="clocks">
           <thead><tr><th>Station</th><th>Line</th><th class="end" title="How much the oscillator is off against true time">Oscillator</th><th class="end" title="In the second half of 2 s">Largest deviation, settled</th><th class="end">In the window from</th></tr></thead>
           <tbody><tr v-for="(s, i) in drift.stations" :key="s.axis"><td>{{ s.axis }}<b v-if="s.axis === drift.reference"> · reference</b></td><td><svg width="40" height="8" aria-hidden="true"><line x1="0" x2="40" y1="4" y2="4" class="curve" :stroke-dasharray="DASH[i % 5]" /></svg></td><td class="mono end">{{ fixed(s.ppm, 1) }} ppm</td><td class="mono end">{{ fixed(s.settled, 0) }} ns</td><td class="mono end">{{ s.inTime < 0 ? 'never' : fixed(s.inTime * 1000, 0) + ' ms' }}</td></tr></tbody>
-        </table>
+        </v-table>
       </template>
     </template>
   </section>

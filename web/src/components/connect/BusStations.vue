@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import PickOne from '../PickOne.vue'
+import { useChoices } from '../../stores/choices'
 import { computed, onMounted, ref, watch } from 'vue'
-import { api, type Difference, type ScanResult, type StandChange } from '../../api/client'
+import { api, type Difference, type ScanResult, type StandChange, type Axis } from '../../api/client'
 import { useBench } from '../../stores/bench'
 import { useBus } from '../../stores/bus'
 import { revisionWords, useDevices } from '../../stores/devices'
@@ -28,14 +30,14 @@ const imageName = ref('As it arrived')
 const lowest = computed(() => (family.value.addressWord ? family.value.lowestAddress : 0))
 const highest = computed(() => (family.value.addressWord ? family.value.highestAddress : 255))
 const prefix = computed(() => (family.value.addressWord ? '' : plan.value.bus.plc.address.replace(/\d+$/, '')))
-const families = computed(() => Object.fromEntries(bus.families.map((f) => [f.family, f.words])))
+const families = computed(() => bus.families.map((f) => ({ code: f.family, words: f.words })))
 const networks = computed(() => family.value.usesIp || plan.value.bus.family === 'ETHERCAT')
 
 /** Another bus: every station gets the usual layout of it. One edit, so that undo takes it back whole. */
 async function chooseFamily(chosen: string) {
   const moved = await machine.ordered((document) => api.moveToFamily(document, chosen as (typeof bus.families)[number]['family']))
   if (!moved) return
-  machine.edit({ op: 'replace', path: '/bus', value: moved.bus }, { op: 'replace', path: '/plc/taskIntervalMicros', value: moved.plc.taskIntervalMicros },
+  machine.edit({ op: 'replace', path: '/bus', value: moved.bus }, { op: 'replace', path: '/plc/tasks', value: moved.plc.tasks },
     ...moved.axes.map((axis, i) => ({ op: 'replace' as const, path: `/axes/${i}/station`, value: axis.station })))
   scan.value = null
 }
@@ -54,10 +56,9 @@ async function look() {
   looking.value = false
 }
 const differences = computed(() => scan.value?.differences.filter((d) => !ignored.value.includes(d.axis + d.kind)) ?? [])
-const WAYS = { TAKE_OVER: 'Take it over into the plan', READDRESS: 'Give the device the planned address', EXCHANGE: 'Exchange it for the planned one', KEEP_IMAGE: 'Keep an image' }
-const KINDS = { MISSING: 'not found', ADDRESS: 'address', NAME: 'station name', NETWORK: 'IP address', REVISION: 'revision', PRODUCT: 'product', PARAMETERS: 'parameters' }
+const choices = useChoices()
 
-async function resolve(d: Difference, way: keyof typeof WAYS) {
+async function resolve(d: Difference, way: Difference['ways'][number]) {
   const index = plan.value.axes.findIndex((a) => a.name === d.axis)
   const found = scan.value?.found.find((f) => f.axis === d.axis)
   if (way === 'KEEP_IMAGE') {
@@ -72,7 +73,12 @@ async function resolve(d: Difference, way: keyof typeof WAYS) {
   await look()
 }
 
-const CHANGES: Record<string, string> = { '': 'as planned', MISSING: 'not connected', OTHER_ADDRESS: 'other address', OTHER_SUBNET: 'other network', OLDER_REVISION: 'older revision', OTHER_DEVICE: 'other product', HOLDS_DATA: 'holds data' }
+/** Devices that a station can be, and the one that it is where no description is known. */
+const devicesFor = (axis: Axis) => [
+  ...(devices.indexOf(axis.station.identity) < 0 ? [{ code: -1, words: `${axis.station.identity.device} ${revisionWords(axis.station.identity.revision)}${plan.value.bus.family === 'MODBUS_TCP' ? '' : ', no description'}` }] : []),
+  ...devices.fitting.map((k, n) => ({ code: n, words: `${k.device.name} ${revisionWords(k.device.identity.revision)}` })),
+]
+
 async function change(axis: string, wanted: string) {
   await machine.flush()
   stand.value = (await machine.guarded(() => api.changeStand(machine.id, axis, wanted ? [wanted as StandChange] : []))) ?? stand.value
@@ -89,55 +95,54 @@ watch(() => family.value.family, () => {
   <div class="bus">
     <ChoiceField path="/bus/family" label="Bus" :value="plan.bus.family" :options="families" :choose="chooseFamily" />
     <NumberField path="/bus/cycleMicros" label="Bus cycle" unit="µs" :value="plan.bus.cycleMicros" whole />
-    <ChoiceField v-if="plan.bus.family === 'CANOPEN'" path="/bus/kiloBits" label="Bit rate, kbit/s" :value="String(plan.bus.kiloBits)" :options="['10', '20', '50', '125', '250', '500', '800', '1000']" :choose="(v) => machine.set('/bus/kiloBits', Number(v))" />
-    <ChoiceField v-if="plan.bus.family === 'MODBUS_TCP'" path="/bus/lowWordFirst" label="32-bit values" :value="String(plan.bus.lowWordFirst)" :options="{ false: 'high word first', true: 'low word first' }" :choose="(v) => machine.set('/bus/lowWordFirst', v === 'true')" />
+    <ChoiceField v-if="plan.bus.family === 'CANOPEN'" path="/bus/kiloBits" label="Bit rate, kbit/s" :value="String(plan.bus.kiloBits)" :options="choices.all.canOpenRates" :choose="(v) => machine.set('/bus/kiloBits', Number(v))" />
+    <ChoiceField v-if="plan.bus.family === 'MODBUS_TCP'" path="/bus/lowWordFirst" label="32-bit values" :value="String(plan.bus.lowWordFirst)" :options="[{ code: 'false', words: 'high word first' }, { code: 'true', words: 'low word first' }]" :choose="(v) => machine.set('/bus/lowWordFirst', v === 'true')" />
     <template v-if="networks">
       <ChoiceField path="/bus/plc/address" label="IP address of the PLC" :value="plan.bus.plc.address" :options="[]" free />
-      <ChoiceField path="/bus/plc/mask" label="Mask" :value="plan.bus.plc.mask" :options="['255.255.255.0', '255.255.0.0', '255.0.0.0']" free />
+      <ChoiceField class="mask" path="/bus/plc/mask" label="Mask" :value="plan.bus.plc.mask" :options="['255.255.255.0', '255.255.0.0', '255.0.0.0']" free />
       <ChoiceField path="/bus/plc/gateway" label="Gateway" :value="plan.bus.plc.gateway" :options="[]" free />
     </template>
   </div>
-  <table class="plain" data-testid="stations">
+  <v-table class="plain" data-testid="stations">
     <thead><tr><th>Station</th><th>Device, revision</th><th v-if="family.addressWord">{{ family.addressWord }}</th><th v-if="family.nameWord">{{ family.nameWord }}</th><template v-if="networks"><th>IP address</th><th>Mask</th><th>Gateway</th></template><th>On the bench</th></tr></thead>
     <tbody>
       <tr v-for="(axis, i) in plan.axes" :key="axis.name" :class="{ on: machine.axisIndex === i, marked: findings(i).some((f) => f.severity === 'FAULT') }" @focusin="machine.axisIndex = i" @click="machine.axisIndex = i">
         <th scope="row">{{ axis.name }}</th>
-        <td><select class="plain device" :value="devices.indexOf(axis.station.identity)" :aria-label="`Device of ${axis.name}`" @change="chooseDevice(i, ($event.target as HTMLSelectElement).value)">
-          <option v-if="devices.indexOf(axis.station.identity) < 0" :value="-1">{{ axis.station.identity.device }} {{ revisionWords(axis.station.identity.revision) }}{{ plan.bus.family === 'MODBUS_TCP' ? '' : ', no description' }}</option>
-          <option v-for="(k, n) in devices.fitting" :key="n" :value="n">{{ k.device.name }} {{ revisionWords(k.device.identity.revision) }}</option></select></td>
+        <td><PickOne many class="device" :value="devices.indexOf(axis.station.identity)" :label="`Device of ${axis.name}`" :options="devicesFor(axis)" @pick="(code) => chooseDevice(i, code)" /></td>
         <td v-if="family.addressWord"><NumberField :path="`/axes/${i}/station/address/number`" :label="`${family.addressWord} of ${axis.name}`" :value="axis.station.address.number" whole hide-label class="num" /></td>
-        <td v-if="family.nameWord"><TextEntry class="plain stationname" :value="axis.station.address.name" :aria-label="`${family.nameWord} of ${axis.name}`" @enter="(t) => machine.set(`/axes/${i}/station/address/name`, t.trim())" /></td>
+        <td v-if="family.nameWord"><TextEntry many class="stationname" :value="axis.station.address.name" :aria-label="`${family.nameWord} of ${axis.name}`" @enter="(t) => machine.set(`/axes/${i}/station/address/name`, t.trim())" /></td>
         <template v-if="networks">
-          <td v-for="part in (['address', 'mask', 'gateway'] as const)" :key="part"><TextEntry class="plain ip mono" :class="{ gate: part === 'gateway' && !axis.station.address.ip.gateway, wrong: marked(i, `address/ip/${part}`) }" :value="axis.station.address.ip[part]" :aria-invalid="marked(i, `address/ip/${part}`)" :aria-label="`${part === 'address' ? 'IP address' : part} of ${axis.name}`" @enter="(t) => machine.set(`/axes/${i}/station/address/ip/${part}`, t.trim())" /></td>
+          <td v-for="part in (['address', 'mask', 'gateway'] as const)" :key="part"><TextEntry many class="ip mono" :class="{ gate: part === 'gateway' && !axis.station.address.ip.gateway, wrong: marked(i, `address/ip/${part}`) }" :value="axis.station.address.ip[part]" :aria-invalid="marked(i, `address/ip/${part}`)" :aria-label="`${part === 'address' ? 'IP address' : part} of ${axis.name}`" @enter="(t) => machine.set(`/axes/${i}/station/address/ip/${part}`, t.trim())" /></td>
         </template>
-        <td><select class="plain there" :value="stand[axis.name]?.[0] ?? ''" :aria-label="`Device of ${axis.name} on the bench`" @change="change(axis.name, ($event.target as HTMLSelectElement).value)"><option v-for="(words, key) in CHANGES" :key="key" :value="key">{{ words }}</option></select></td>
+        <td><PickOne many class="there" :value="stand[axis.name]?.[0] ?? ''" :label="`Device of ${axis.name} on the bench`" :options="[{ code: '', words: 'as planned' }, ...choices.all.standChanges]" @pick="(code) => change(axis.name, code)" /></td>
       </tr>
     </tbody>
-  </table>
+  </v-table>
   <section aria-label="Look for devices">
     <h2>What is there, against the plan</h2>
     <div class="look">
       <v-btn color="primary" variant="flat" :loading="looking" @click="look">Look for devices</v-btn>
-      <label>from {{ prefix }}<input v-model.number="from" type="number" class="plain range" :min="lowest" :max="highest" aria-label="Lowest address to ask" /></label>
-      <label>to {{ prefix }}<input v-model.number="to" type="number" class="plain range" :min="lowest" :max="highest" aria-label="Highest address to ask" /></label>
+      <v-text-field v-model.number="from" class="snug range" type="number" :prefix="`from ${prefix}`" :min="lowest" :max="highest" aria-label="Lowest address to ask" />
+      <v-text-field v-model.number="to" class="snug range" type="number" :prefix="`to ${prefix}`" :min="lowest" :max="highest" aria-label="Highest address to ask" />
       <span v-if="scan" role="status">{{ scan.found.length }} of {{ plan.axes.length }} answered; {{ differences.length === 0 ? 'all as planned' : differences.length + (differences.length === 1 ? ' difference' : ' differences') }}<template v-if="ignored.length">, {{ ignored.length }} ignored <button type="button" class="link" @click="ignored = []">show again</button></template></span>
       <span v-else class="pencil">The devices on the bench are asked who they are.</span>
     </div>
-    <table v-if="differences.length" class="plain" data-testid="differences">
+    <v-table v-if="differences.length" class="plain" data-testid="differences">
       <thead><tr><th>Station</th><th>Differs in</th><th>Planned</th><th>Found</th><th>What it leads to</th><th>Resolve</th></tr></thead>
       <tbody>
         <tr v-for="d in differences" :key="d.axis + d.kind">
-          <th scope="row">{{ d.axis }}</th><td>{{ KINDS[d.kind] }}</td><td>{{ d.planned || '–' }}</td><td>{{ d.found || '–' }}</td><td>{{ d.consequence }}</td>
-          <td class="ways"><button v-for="way in d.ways" :key="way" type="button" class="link" @click="resolve(d, way)">{{ d.kind === 'MISSING' && way === 'EXCHANGE' ? 'Put the planned one in' : WAYS[way] }}</button>
+          <th scope="row">{{ d.axis }}</th><td>{{ choices.words(choices.all.differences, d.kind) }}</td><td>{{ d.planned || '–' }}</td><td>{{ d.found || '–' }}</td><td>{{ d.consequence }}</td>
+          <td class="ways"><button v-for="way in d.ways" :key="way" type="button" class="link" @click="resolve(d, way)">{{ d.kind === 'MISSING' && way === 'EXCHANGE' ? 'Put the planned one in' : choices.words(choices.all.resolutions, way) }}</button>
             <button type="button" class="link quiet" @click="ignored = [...ignored, d.axis + d.kind]">Ignore</button></td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <p v-if="bench.state?.axes.some((a) => !a.device.connected)" class="fault-text" role="status">Not on the bus: {{ bench.state.axes.filter((a) => !a.device.connected).map((a) => a.name).join(', ') }}. The PLC does not bring what is not as planned into operation.</p>
   </section>
 </template>
 
 <style scoped>
+.mask { --field-width: 152px; }
 .bus { display: flex; flex-wrap: wrap; gap: 10px; margin-bottom: 8px; }
 td, th { padding: 1px 3px !important; } th[scope='row'] { font-weight: 700; color: var(--ink); border-bottom: 1px solid var(--hair) !important; }
 tr.on { background: var(--cmd-wash); } tr.marked { background: var(--stop-wash); }

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import PickOne from '../PickOne.vue'
 import { computed, onMounted, ref, watch } from 'vue'
 import { api, Problem, type DeviceGroup, type ImageView } from '../../api/client'
 import { useAxis } from '../../lib/axis'
-import { useParameters } from '../../lib/parameters'
+import { useChoices } from '../../stores/choices'
 
 /** Project, device and a kept image three ways; what is chosen of one is written to the device. */
 const { machine, bench, axis, live } = useAxis()
@@ -15,7 +16,7 @@ const name = ref('')
 const cut = ref(false)
 const resetting = ref(false)
 const problem = ref<Problem | null>(null)
-const { words, unitOf, ACTS } = useParameters()
+const choices = useChoices()
 const own = computed(() => images.value.filter((i) => i.axis === axis.value.name))
 const device = computed(() => live.value?.device ?? null)
 const other = (v: DeviceGroup['values'][number]) => (source.value === 'image' ? v.image : v.project)
@@ -82,35 +83,35 @@ const when = (iso: string) => new Date(iso).toLocaleString()
     <p v-if="device && device.missing.length" class="refused" role="alert" data-testid="interrupted"><b>Writing was interrupted.</b> The device gives no torque. Not written: {{ device.missing.join(', ') }}.
       <button type="button" class="link" @click="end('finish')">Finish it</button> <button type="button" class="link" @click="end('undo')">Undo it</button></p>
     <div class="line">
-      <input v-model="name" class="plain" size="24" maxlength="80" placeholder="name of the image" aria-label="Name of the image" @keydown.enter="keep" />
+      <v-text-field v-model="name" class="snug named" maxlength="80" placeholder="name of the image" aria-label="Name of the image" @keydown.enter="keep" />
       <v-btn size="small" color="primary" variant="flat" @click="keep">Keep an image of {{ axis.name }}</v-btn>
-      <label class="pencil">or bring one in <input type="file" accept=".json,.csv" aria-label="Device image file" @change="bring(($event.target as HTMLInputElement).files?.[0])" /></label>
+      <span class="pencil">or</span> <v-file-input class="snug file" :model-value="null" accept=".json,.csv" placeholder="bring one in…" aria-label="Device image file" @update:model-value="(file) => bring(file as File)" />
     </div>
-    <table v-if="own.length" class="plain" data-testid="images">
+    <v-table v-if="own.length" class="plain" data-testid="images">
       <thead><tr><th>Compare</th><th>Image of {{ axis.name }}</th><th>Taken</th><th>Take out</th><th /></tr></thead>
       <tbody>
-        <tr><td><input v-model.number="image" type="radio" name="image" :value="0" aria-label="Compare with no image" /></td><td colspan="4" class="pencil">none</td></tr>
-        <tr v-for="i in own" :key="i.id"><td><input v-model.number="image" type="radio" name="image" :value="i.id" :aria-label="`Compare with ${i.name}`" /></td><td>{{ i.name }}</td><td>{{ when(i.takenAt) }}</td>
+        <tr><td><v-radio v-model="image" name="image" :value="0" aria-label="Compare with no image" /></td><td colspan="4" class="pencil">none</td></tr>
+        <tr v-for="i in own" :key="i.id"><td><v-radio v-model="image" name="image" :value="i.id" :aria-label="`Compare with ${i.name}`" /></td><td>{{ i.name }}</td><td>{{ when(i.takenAt) }}</td>
           <td><a class="link" :href="`/api/machines/${machine.id}/images/${i.id}/file`" download>JSON</a> <a class="link" :href="`/api/machines/${machine.id}/images/${i.id}/file?format=csv`" download>CSV</a></td><td><button type="button" class="link" @click="forget(i.id)">Forget</button></td></tr>
       </tbody>
-    </table>
+    </v-table>
     <h2 class="gap">Project, device{{ image ? ' and image' : '' }}</h2>
     <p v-if="!bench.state" class="empty">The bench is off. Keeping an image switches it on; Run does too.</p>
     <p v-else-if="rows.length === 0" class="pencil">{{ image ? 'All three agree.' : 'Project and device agree.' }}</p>
     <template v-if="rows.length">
-      <table class="plain" data-testid="three-ways">
+      <v-table class="plain" data-testid="three-ways">
         <thead><tr><th>Write</th><th>Parameter</th><th>Project</th><th>Device</th><th>Kept in it</th><th v-if="image">Image</th><th>A change acts</th></tr></thead>
         <tbody v-for="g in rows" :key="g.group">
-          <tr v-for="(v, n) in g.values" :key="v.name"><td><input v-if="n === 0" v-model="chosen" type="checkbox" :value="g.group" :aria-label="`Write ${g.words}`" :disabled="!differing.some((d) => d.group === g.group)" /></td><td :title="g.words">{{ words(v.name) }}<i v-if="unitOf(v.name)">, {{ unitOf(v.name) }}</i></td>
-            <td class="mono" :class="{ other: v.project !== v.working }">{{ v.project }}</td><td class="mono">{{ v.working }}</td><td class="mono" :class="{ other: v.permanent !== v.working }">{{ v.permanent }}</td><td v-if="image" class="mono" :class="{ other: v.image !== v.working }">{{ v.image }}</td><td>{{ ACTS[g.acts] }}</td></tr>
+          <tr v-for="(v, n) in g.values" :key="v.name"><td><v-checkbox-btn v-if="n === 0" v-model="chosen" multiple :value="g.group" :aria-label="`Write ${g.words}`" :disabled="!differing.some((d) => d.group === g.group)" /></td><td :title="g.words">{{ v.words }}<i v-if="v.unit">, {{ v.unit }}</i></td>
+            <td class="mono" :class="{ other: v.project !== v.working }">{{ v.project }}</td><td class="mono">{{ v.working }}</td><td class="mono" :class="{ other: v.permanent !== v.working }">{{ v.permanent }}</td><td v-if="image" class="mono" :class="{ other: v.image !== v.working }">{{ v.image }}</td><td>{{ choices.words(choices.all.acts, g.acts) }}</td></tr>
         </tbody>
-      </table>
+      </v-table>
       <div class="line gap">
-        <label>Write from <select v-model="source" class="plain" aria-label="Write from"><option value="project">the project</option><option v-if="image" value="image">the image</option></select></label>
+        <span class="from">Write from <PickOne label="Write from" :value="source" :options="[{ code: 'project', words: 'the project' }, ...(image ? [{ code: 'image', words: 'the image' }] : [])]" @pick="(code) => (source = code as typeof source)" /></span>
         <v-btn size="small" :disabled="pending.length === 0 || !device || device.restarting" @click="write">Write {{ pending.length }} {{ pending.length === 1 ? 'value' : 'values' }} into {{ axis.name }}</v-btn>
-        <label class="pencil" title="A condition of the bench: the connection breaks half-way"><input v-model="cut" type="checkbox" /> break the connection half-way</label>
+        <v-checkbox-btn v-model="cut" class="pencil" title="A condition of the bench: the connection breaks half-way" label="break the connection half-way" />
       </div>
-      <p v-if="pending.length" class="pencil" data-testid="pending">Will change: {{ pending.map((p) => `${words(p.name)} ${p.working} → ${p.to} ${unitOf(p.name)}`.trim()).join('; ') }}. {{ restart ? 'Some act only after a restart.' : 'All act without a restart.' }}</p>
+      <p v-if="pending.length" class="pencil" data-testid="pending">Will change: {{ pending.map((p) => `${p.words} ${p.working} → ${p.to} ${p.unit}`.trim()).join('; ') }}. {{ restart ? 'Some act only after a restart.' : 'All act without a restart.' }}</p>
     </template>
     <div v-if="device" class="line gap">
       <v-btn size="small" :disabled="!device.unkept.length" @click="tried(() => api.keepDevice(machine.id, axis.name))">Keep permanently in the device</v-btn>
@@ -122,6 +123,7 @@ const when = (iso: string) => new Date(iso).toLocaleString()
 </template>
 
 <style scoped>
+.from { display: inline-flex; gap: 6px; align-items: center; }
 .line { display: flex; gap: 10px; align-items: center; font-size: 13px; margin-bottom: 6px; } .gap { margin-top: 10px; }
 .pencil { color: var(--pencil); font-size: 13px; } .pencil, i { font-style: normal; } i { color: var(--pencil); font-size: 12px; } .other { font-weight: 700; color: var(--act); }
 td, th { padding: 1px 5px !important; } a.link { color: var(--cmd); font-weight: 700; }

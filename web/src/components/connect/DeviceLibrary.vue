@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useBus } from '../../stores/bus'
 import { computed, ref, watch } from 'vue'
 import { api, Problem, type Schemas } from '../../api/client'
 import { useAxis } from '../../lib/axis'
@@ -15,7 +16,8 @@ const problem = ref<Problem | null>(null)
 const brought = ref<Schemas['Brought'] | null>(null)
 const taken = ref<Schemas['Taken'] | null>(null)
 const filter = ref('')
-const FAMILIES: Record<string, string> = { ETHERCAT: 'EtherCAT', CANOPEN: 'CANopen', PROFINET: 'PROFINET', ETHERNET_IP: 'EtherNet/IP', MODBUS_TCP: 'Modbus TCP' }
+const bus = useBus()
+const familyWords = (family: string) => bus.families.find((f) => f.family === family)?.words ?? family
 const device = computed(() => devices.known[chosen.value]?.device ?? null)
 /* begins with the planned device of the axis */
 watch([() => axis.value.name, () => devices.known.length], () => {
@@ -93,7 +95,7 @@ const planned = computed(() => device.value && axis.value.station.identity.vendo
 
 <template>
   <div class="bring" @dragover.prevent @drop.prevent="bring($event.dataTransfer?.files[0])">
-    <label class="file">Bring a description in <input type="file" accept=".xml,.eds,.dcf" aria-label="Device description file" @change="bring(($event.target as HTMLInputElement).files?.[0])" /></label>
+    <v-file-input class="snug file" :model-value="null" accept=".xml,.eds,.dcf" placeholder="Bring a description in…" aria-label="Device description file" @update:model-value="(file) => bring(file as File)" />
     <span class="pencil">ESI, GSDML, EDS or DCF of CANopen, EDS of ODVA; drop it here. What is not understood is said.</span>
   </div>
   <p v-if="problem" class="refused" role="alert" data-testid="file-refused"><b>{{ problem.title }}.</b> {{ problem.detail }}</p>
@@ -108,23 +110,23 @@ const planned = computed(() => device.value && axis.value.station.identity.vendo
     </div></div>
   <div class="two">
     <ul class="list" aria-label="Known devices">
-      <li v-for="(k, i) in devices.known" :key="i"><button type="button" :aria-pressed="chosen === i" @click="chosen = i"><b>{{ k.device.name }} {{ revisionWords(k.device.identity.revision) }}</b><span>{{ FAMILIES[k.device.family] }} · {{ k.device.format }} · {{ k.file ? k.fileName : 'ships with Rueda' }}</span></button>
+      <li v-for="(k, i) in devices.known" :key="i"><button type="button" :aria-pressed="chosen === i" @click="chosen = i"><b>{{ k.device.name }} {{ revisionWords(k.device.identity.revision) }}</b><span>{{ familyWords(k.device.family) }} · {{ k.device.format }} · {{ k.file ? k.fileName : 'ships with Rueda' }}</span></button>
         <button v-if="k.file" type="button" class="link" @click="forget(k.file)">Forget {{ k.fileName }}</button></li>
     </ul>
     <div v-if="device" class="detail">
       <p><b>{{ device.name }}</b> by {{ device.vendor }}, vendor <span class="mono">{{ device.identity.vendor.toString(16).toUpperCase() }}h</span>, product <span class="mono">{{ device.identity.product.toString(16).toUpperCase() }}h</span>, revision {{ revisionWords(device.identity.revision) }}.
         <template v-if="device.clocks.length"> Clocks: {{ device.clocks.map((c) => c.name + (c.words ? `, ${c.words}` : '')).join('; ') }}.</template> Mailbox: {{ device.mailbox.join(', ') || 'none' }}.<template v-if="device.terminals.length"> Terminals: {{ device.terminals.join('; ') }}.</template></p>
       <h2>Messages</h2>
-      <table class="plain"><thead><tr><th>Number</th><th>Name</th><th>Way</th><th>Entries</th><th>Rules</th></tr></thead>
+      <v-table class="plain"><thead><tr><th>Number</th><th>Name</th><th>Way</th><th>Entries</th><th>Rules</th></tr></thead>
         <tbody><tr v-for="(p, n) in device.pdos" :key="`${p.number} ${p.output} ${n}`"><td class="mono">{{ numbered ? hex(p.number) : p.number }}</td><td>{{ p.name }}</td><td>{{ p.output ? 'to the device' : 'from it' }}</td>
           <td>{{ p.entries.map((e) => (e.index === 0 ? `filler ${e.bits}` : `${e.name} ${e.bits}`)).join(', ') || 'none' }}</td>
-          <td>{{ [p.fixed && 'fixed', p.mandatory && 'mandatory', p.chosen && 'by default', p.excludes.length && 'not with ' + p.excludes.map(hex).join(', ')].filter(Boolean).join('; ') || '–' }}</td></tr></tbody></table>
-      <h2 class="gap">Objects <input v-model="filter" class="plain" placeholder="find" aria-label="Find an object" /></h2>
+          <td>{{ [p.fixed && 'fixed', p.mandatory && 'mandatory', p.chosen && 'by default', p.excludes.length && 'not with ' + p.excludes.map(hex).join(', ')].filter(Boolean).join('; ') || '–' }}</td></tr></tbody></v-table>
+      <h2 class="gap objects">Objects <v-text-field v-model="filter" class="snug typed" placeholder="find" aria-label="Find an object" /></h2>
       <p v-if="planned && numbered" class="sub">A value entered here is written to {{ axis.name }} at start-up; it stands under Start-up writes.</p>
-      <table class="plain"><thead><tr><th>Index</th><th>Name</th><th>Type</th><th>Access</th><th>Range</th><th>Default</th><th v-if="planned && numbered">Write to {{ axis.name }}</th></tr></thead>
+      <v-table class="plain"><thead><tr><th>Index</th><th>Name</th><th>Type</th><th>Access</th><th>Range</th><th>Default</th><th v-if="planned && numbered">Write to {{ axis.name }}</th></tr></thead>
         <tbody><tr v-for="(o, n) in objects" :key="`${o.index}:${o.subIndex}:${n}`"><td class="mono">{{ numbered ? hex(o.index) + (o.subIndex ? ':' + o.subIndex.toString(16).toUpperCase().padStart(2, '0') : '') : o.index }}</td><td>{{ o.name }}</td><td class="mono">{{ o.dataType }}</td><td>{{ { READ: 'read', WRITE: 'write', READ_WRITE: 'read, write', CONSTANT: 'constant' }[o.access] }}</td>
           <td class="mono">{{ o.choices.length ? o.choices.map((c) => `${c.value} ${c.name}`).join(', ') : o.low || o.high ? `${o.low || '…'} to ${o.high || '…'}` : '–' }}</td><td class="mono">{{ o.preset || '–' }}</td>
-          <td v-if="planned && numbered"><TextEntry v-if="(o.access === 'READ_WRITE' || o.access === 'WRITE') && [8, 16, 32].includes(o.bits)" class="plain mono write" :value="written(o.index, o.subIndex) ?? ''" :aria-label="`Write ${o.name}`" @enter="(t) => change(o, t)" /></td></tr></tbody></table>
+          <td v-if="planned && numbered"><TextEntry v-if="(o.access === 'READ_WRITE' || o.access === 'WRITE') && [8, 16, 32].includes(o.bits)" class="plain mono write" :value="written(o.index, o.subIndex) ?? ''" :aria-label="`Write ${o.name}`" @enter="(t) => change(o, t)" /></td></tr></tbody></v-table>
     </div>
   </div>
   <p v-if="!bench.state" class="visually-hidden">The bench is off.</p>

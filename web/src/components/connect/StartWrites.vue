@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import PickOne from '../PickOne.vue'
+import { useChoices } from '../../stores/choices'
 import { mdiArrowDown, mdiArrowUp, mdiDelete } from '@mdi/js'
 import { computed, ref, watch } from 'vue'
 import { api, type StartWrite } from '../../api/client'
@@ -11,7 +13,7 @@ const { machine, axis, at } = useAxis()
 const derived = ref<StartWrite[]>([])
 const fresh = ref({ object: '6072', subIndex: '0', bits: 16, value: '' })
 const refusal = ref('')
-const TRANSITIONS = { INIT_TO_PREOP: 'init to pre-operational', PREOP_TO_SAFEOP: 'pre-operational to safe-operational', SAFEOP_TO_OP: 'safe-operational to operational' }
+const choices = useChoices()
 const byHand = computed(() => axis.value.station.startWrites)
 const path = (i: number | string) => `${at.value}/station/startWrites/${i}`
 watch([() => machine.answer, () => machine.axisIndex], async () => {
@@ -44,15 +46,15 @@ function move(i: number, by: number) {
 <template>
   <section aria-label="Start-up writes">
     <h2>Added by hand for {{ axis.name }}</h2>
-    <table v-if="byHand.length" class="plain" data-testid="by-hand">
+    <v-table v-if="byHand.length" class="plain" data-testid="by-hand">
       <thead><tr><th>Write</th><th>Object</th><th>Bits</th><th>Value</th><th>When</th><th>Comment</th><th><span class="visually-hidden">Order</span></th></tr></thead>
       <tbody>
         <tr v-for="(w, i) in byHand" :key="i" :class="{ off: !w.enabled }">
           <td><input type="checkbox" :checked="w.enabled" :aria-label="`Write ${place(w)}`" @change="machine.set(path(i) + '/enabled', ($event.target as HTMLInputElement).checked)" /></td>
           <td class="mono">{{ place(w) }}</td><td class="mono">{{ w.bits }}</td>
           <td><NumberField class="value" :path="path(i) + '/value'" :label="`Value of ${place(w)}`" :value="w.value" whole hide-label /></td>
-          <td><select class="plain" :value="w.transition" :aria-label="`When ${place(w)} is written`" @change="machine.set(path(i) + '/transition', ($event.target as HTMLSelectElement).value)"><option v-for="(words, key) in TRANSITIONS" :key="key" :value="key">{{ words }}</option></select></td>
-          <td><TextEntry class="plain comment" :value="w.comment" :aria-label="`Comment of ${place(w)}`" @enter="(t) => machine.set(path(i) + '/comment', t)" /></td>
+          <td><PickOne many :value="w.transition" :label="`When ${place(w)} is written`" :options="choices.all.transitions" @pick="(code) => machine.set(path(i) + '/transition', code)" /></td>
+          <td><TextEntry many class="comment" :value="w.comment" :aria-label="`Comment of ${place(w)}`" @enter="(t) => machine.set(path(i) + '/comment', t)" /></td>
           <td class="tools">
             <v-btn :icon="mdiArrowUp" variant="text" size="x-small" density="compact" :disabled="i === 0" :aria-label="`Write ${place(w)} earlier`" @click="move(i, -1)" />
             <v-btn :icon="mdiArrowDown" variant="text" size="x-small" density="compact" :disabled="i === byHand.length - 1" :aria-label="`Write ${place(w)} later`" @click="move(i, 1)" />
@@ -60,26 +62,27 @@ function move(i: number, by: number) {
           </td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <p v-else class="pencil">None yet. Add one here, or change an object under Devices.</p>
     <form class="add" @submit.prevent="add">
-      <label>Index <input v-model="fresh.object" class="plain mono short" aria-label="Index, hexadecimal" />h</label>
-      <label>Sub-index <input v-model="fresh.subIndex" class="plain mono shorter" aria-label="Sub-index, hexadecimal" />h</label>
-      <label>Bits <select v-model.number="fresh.bits" class="plain"><option v-for="b in [8, 16, 32]" :key="b">{{ b }}</option></select></label>
-      <label>Value <input v-model="fresh.value" class="plain mono" size="10" aria-label="Value to write" /></label>
+      <span>Index <v-text-field v-model="fresh.object" class="snug number short" aria-label="Index, hexadecimal" suffix="h" /></span>
+      <span>Sub-index <v-text-field v-model="fresh.subIndex" class="snug number shorter" aria-label="Sub-index, hexadecimal" suffix="h" /></span>
+      <span>Bits <PickOne label="Bits" :value="fresh.bits" :options="[8, 16, 32]" @pick="(b) => (fresh.bits = Number(b))" /></span>
+      <span>Value <v-text-field v-model="fresh.value" class="snug number typed" aria-label="Value to write" /></span>
       <v-btn type="submit" size="small">Add a write</v-btn>
       <span v-if="refusal" class="fault-text" role="alert">{{ refusal }}</span>
     </form>
     <h2>From the configuration · {{ derived.length }}</h2>
     <p v-if="derived.length === 0" class="pencil">On this bus nothing is written object by object when the station starts.</p>
-    <table v-else class="plain">
+    <v-table v-else class="plain">
       <thead><tr><th>Order</th><th>Object</th><th>Bits</th><th>Value</th><th>When</th><th>What for</th></tr></thead>
-      <tbody><tr v-for="(w, i) in derived" :key="i"><td class="mono">{{ i + 1 }}</td><td class="mono">{{ place(w) }}</td><td class="mono">{{ w.bits }}</td><td class="mono">{{ shown(w) }}</td><td>{{ TRANSITIONS[w.transition] }}</td><td>{{ w.comment }}</td></tr></tbody>
-    </table>
+      <tbody><tr v-for="(w, i) in derived" :key="i"><td class="mono">{{ i + 1 }}</td><td class="mono">{{ place(w) }}</td><td class="mono">{{ w.bits }}</td><td class="mono">{{ shown(w) }}</td><td>{{ choices.words(choices.all.transitions, w.transition) }}</td><td>{{ w.comment }}</td></tr></tbody>
+    </v-table>
   </section>
 </template>
 
 <style scoped>
+.add > span { display: inline-flex; gap: 5px; align-items: center; }
 td, th { padding: 1px 5px !important; } .off { opacity: 0.7; text-decoration: line-through; text-decoration-color: var(--pencil); }
 .value { width: 100px; } .comment { width: 150px; } .short { width: 56px; } .shorter { width: 36px; } .tools { white-space: nowrap; text-align: right; }
 .add { display: flex; gap: 10px; align-items: center; margin: 6px 0 12px; font-size: 13px; } .pencil { color: var(--pencil); font-size: 13px; }

@@ -19,7 +19,7 @@ async function bring(file: File | undefined) {
   problem.value = null
   try {
     const read = await api.readMachine(file)
-    machine.edit(...(['name', 'bus', 'plc', 'axes', 'proof'] as const).map((part) => ({ op: 'replace' as const, path: `/${part}`, value: read[part] })))
+    machine.edit(...(['name', 'bus', 'plc', 'axes', 'proofs'] as const).map((part) => ({ op: 'replace' as const, path: `/${part}`, value: read[part] })))
   } catch (error) {
     if (!(error instanceof Problem)) throw error
     problem.value = error
@@ -30,7 +30,7 @@ async function bring(file: File | undefined) {
 <template>
   <section aria-label="Take out">
     <p v-if="problem" class="refused" role="alert" data-testid="file-refused"><b>{{ problem.title }}.</b> {{ problem.detail }}<template v-if="problem.faults.length && problem.faults[0].field !== 'file'"> {{ problem.faults[0].field }}: {{ problem.faults[0].value }}; allowed: {{ problem.faults[0].allowed }}; {{ problem.faults[0].mend }}.</template></p>
-    <table class="plain">
+    <v-table class="plain">
       <thead><tr><th>What</th><th>Format</th><th>Take out</th></tr></thead>
       <tbody>
         <tr v-if="machine.draft!.bus.family === 'ETHERCAT'"><td>Network for an EtherCAT master</td><td>ENI, ETG.2100</td><td><button type="button" class="link" @click="save((document) => api.eni(document))">network.eni.xml</button></td></tr>
@@ -40,8 +40,8 @@ async function bring(file: File | undefined) {
         <tr><td>Bound tags as structures</td><td>Structured Text, IEC 61131-3</td><td><button type="button" class="link" @click="save((document) => api.exportTags(document, 'STRUCTURED_TEXT'))">tags.st</button></td></tr>
         <tr><td>The whole machine, as saved</td><td>JSON, by the schema beside it</td><td><a class="link" :href="`/api/machines/${machine.id}/file`" download>machine.json</a> · <a class="link" href="/api/machines/schema" download>machine.schema.json</a></td></tr>
       </tbody>
-    </table>
-    <p class="bring"><label>Bring a machine file in <input type="file" accept=".json" aria-label="Machine file" @change="bring(($event.target as HTMLInputElement).files?.[0])" /></label> It takes the place of this machine; undo brings this one back.</p>
+    </v-table>
+    <v-file-input class="snug file" :model-value="null" accept=".json" placeholder="Bring a machine file in…" aria-label="Machine file" @update:model-value="(file) => bring(file as File)" /><p class="bring">It takes the place of this machine; undo brings this one back.</p>
   </section>
 </template>
 

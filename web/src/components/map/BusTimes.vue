@@ -24,7 +24,7 @@ const can = () => machine.draft?.bus.family === 'CANOPEN'
   <section v-if="times" aria-label="Times">
     <p class="sub">{{ times.messages.length }} frames take {{ micros(times.wireNanos) }} µs of the {{ machine.draft!.bus.cycleMicros }} µs of a bus cycle. {{ times.formula }}.</p>
     <div class="scroll">
-      <table class="plain">
+      <v-table class="plain">
         <thead><tr><th>Frame</th><th class="end">{{ can() ? 'Bits, at most' : 'Byte times' }}</th><th class="end">On the wire</th><th v-if="can()" class="end" title="Longest frame that has just begun, all with a lower identifier, its own">Worst case</th><th>Share of the cycle</th></tr></thead>
         <tbody>
           <tr v-for="m in times.messages" :key="m.name">
@@ -32,7 +32,7 @@ const can = () => machine.draft?.bus.family === 'CANOPEN'
             <td><span class="bar" :style="{ width: Math.min(100, (m.nanos / 10 / machine.draft!.bus.cycleMicros)) * 2 + 'px' }" /> {{ fixed(m.nanos / 10 / machine.draft!.bus.cycleMicros, 2) }} %</td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
     </div>
     <p class="take">
       <a v-if="bench.state" class="link" :href="`/api/machines/${machine.id}/bench/traffic`" download="bus-traffic.pcapng">Take the frames of the last bus cycles out as pcapng</a>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import PickOne from '../PickOne.vue'
+import { useChoices } from '../../stores/choices'
 import { computed, ref } from 'vue'
 import { api, Problem, type Compared, type TablePreview } from '../../api/client'
 import { useAxis } from '../../lib/axis'
@@ -9,6 +11,7 @@ import { watch } from 'vue'
 /** The PLC's own table of a station against the drive's side, place by place. */
 const { machine, axis } = useAxis()
 const table = usePlcTable()
+const choices = useChoices()
 const preview = ref<TablePreview | null>(null)
 const compared = ref<Compared[]>([])
 const problem = ref<Problem | null>(null)
@@ -60,27 +63,26 @@ const disagree = computed(() => compared.value.flatMap((c) => c.findings).filter
 <template>
   <section aria-label="Against the PLC">
     <div class="bring" @dragover.prevent @drop.prevent="bring($event.dataTransfer?.files[0])">
-      <label class="file">Bring the PLC's tag table in
-        <input type="file" accept=".csv,.txt,.xml,.st,.exp" aria-label="File with the PLC's tag table" @change="bring(($event.target as HTMLInputElement).files?.[0])" /></label>
+      <v-file-input class="snug file" :model-value="null" accept=".csv,.txt,.xml,.st,.exp" placeholder="Bring the PLC's tag table in…" aria-label="File with the PLC's tag table" @update:model-value="(file) => bring(file as File)" />
       <span class="pencil">CSV, XML of IEC 61131-10, or declarations in Structured Text; drop it here, or type below.</span>
     </div>
-    <textarea v-model.lazy="table.text" class="plain mono" rows="4" spellcheck="false" aria-label="The PLC's tag table as text" placeholder="VAR_GLOBAL&#10;  Shuttle_Cmd AT %QB64 : Shuttle_Cmd_T;&#10;END_VAR" />
+    <v-textarea v-model.lazy="table.text" class="snug number" variant="outlined" hide-details rows="4" spellcheck="false" aria-label="The PLC's tag table as text" placeholder="VAR_GLOBAL&#10;  Shuttle_Cmd AT %QB64 : Shuttle_Cmd_T;&#10;END_VAR" />
     <p v-if="problem" class="refused" role="alert" data-testid="table-refused"><b>{{ problem.title }}.</b> {{ problem.detail }}</p>
     <template v-if="preview">
       <div class="choices">
         <template v-if="preview.csv && table.columns">
-          <label v-for="(words, key) in COLUMNS" :key="key">{{ words }}
-            <select v-model.number="table.columns[key]" class="plain" :aria-label="`Column: ${words}`"><option :value="-1">none</option><option v-for="(h, i) in preview.csv.headings" :key="i" :value="i">{{ h || `column ${i + 1}` }}</option></select></label>
+          <span v-for="(words, key) in COLUMNS" :key="key">{{ words }}
+            <PickOne :label="`Column: ${words}`" :value="table.columns[key]" :options="[{ code: -1, words: 'none' }, ...preview.csv.headings.map((h, i) => ({ code: i, words: h || `column ${i + 1}` }))]" @pick="(code) => (table.columns![key] = Number(code))" /></span>
         </template>
-        <label v-else>The PLC aligns members to <select v-model.number="table.alignment" class="plain"><option v-for="n in [1, 2, 4, 8]" :key="n" :value="n">{{ n === 1 ? '1 byte, packed' : n + ' bytes' }}</option></select></label>
-        <label>%QW4 counts <select v-model="table.counts" class="plain"><option value="BYTES">bytes</option><option value="ELEMENTS">words</option></select></label>
-        <label>Bytes in the PLC <select v-model="table.order" class="plain"><option value="">as on the bus</option><option value="LITTLE_ENDIAN">least significant first</option><option value="BIG_ENDIAN">most significant first</option><option value="LOW_WORD_FIRST">low word first</option></select></label>
+        <span v-else>The PLC aligns members to <PickOne label="The PLC aligns members to" :value="table.alignment" :options="[1, 2, 4, 8].map((n) => ({ code: n, words: n === 1 ? '1 byte, packed' : `${n} bytes` }))" @pick="(n) => (table.alignment = Number(n))" /></span>
+        <span>%QW4 counts <PickOne label="%QW4 counts" :value="table.counts" :options="[{ code: 'BYTES', words: 'bytes' }, { code: 'ELEMENTS', words: 'words' }]" @pick="(code) => (table.counts = code as typeof table.counts)" /></span>
+        <span>Bytes in the PLC <PickOne label="Bytes in the PLC" :value="table.order" :options="[{ code: '', words: 'as on the bus' }, ...choices.all.wireOrders]" @pick="(code) => (table.order = code as typeof table.order)" /></span>
       </div>
       <p class="visually-hidden" role="status">{{ disagree }} disagreements</p>
       <div v-for="c in compared" :key="String(c.output)">
         <h2 :class="c.output ? 'cmd' : 'act'">{{ c.output ? 'PLC to drive' : 'Drive to PLC' }}</h2>
         <FindingCard v-for="f in c.findings" :key="f.title" :finding="f" />
-        <table class="plain" data-testid="comparison">
+        <v-table class="plain" data-testid="comparison">
           <thead><tr><th>Drive's entry</th><th>Place</th><th>Type</th><th>PLC's tag</th><th>Place</th><th>Type</th><th>Sent</th><th>Arrives as</th><th>Difference</th></tr></thead>
           <tbody>
             <tr v-for="(l, i) in c.lines" :key="i" :class="{ marked: !l.agrees }">
@@ -89,7 +91,7 @@ const disagree = computed(() => compared.value.flatMap((c) => c.findings).filter
               <td class="mono">{{ l.sent || '–' }}</td><td class="mono" :class="{ wrong: l.sent !== l.arrives }">{{ l.arrives || '–' }}</td><td>{{ l.remark || 'none' }}</td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
       </div>
     </template>
     <p v-else-if="!problem" class="empty">The table of {{ axis.name }} is compared with the layout byte by byte. A sample is sent by one side and read by the other: what arrives wrong is what the machine would do.</p>
@@ -97,6 +99,7 @@ const disagree = computed(() => compared.value.flatMap((c) => c.findings).filter
 </template>
 
 <style scoped>
+.choices > span { display: inline-flex; gap: 6px; align-items: center; }
 .bring { display: flex; gap: 12px; align-items: center; border: 1.5px dashed var(--field-line); border-radius: 5px; padding: 6px 10px; font-size: 13px; }
 .file { font-weight: 650; } .pencil { color: var(--pencil); }
 textarea { width: 100%; font-size: 12px; margin-top: 6px; resize: vertical; }

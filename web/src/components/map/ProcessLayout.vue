@@ -1,41 +1,41 @@
 <script setup lang="ts">
+import PickOne from '../PickOne.vue'
 import { mdiArrowDown, mdiArrowUp, mdiDelete } from '@mdi/js'
 import { computed, onMounted, ref } from 'vue'
-import { api, Problem, type Entry } from '../../api/client'
+import { api, Problem, type Entry, type Schemas } from '../../api/client'
 import { useAxis } from '../../lib/axis'
 import { download } from '../../lib/download'
 import NumberField from '../NumberField.vue'
 import TextEntry from '../TextEntry.vue'
 import { useBus, type BusDirection } from '../../stores/bus'
+import { useChoices } from '../../stores/choices'
 import { useDevices } from '../../stores/devices'
 
 /** The bytes of both directions as lanes and tables: entries are added, removed, moved, renamed and bound here. */
-const { machine, bench, axis, live, unit } = useAxis()
+const { machine, bench, axis, unit } = useAxis()
+const lists = useChoices()
 const bus = useBus()
 const devices = useDevices()
-const TYPES = ['BOOL', 'SINT', 'INT', 'DINT', 'LINT', 'USINT', 'UINT', 'UDINT', 'ULINT', 'BYTE', 'WORD', 'DWORD', 'LWORD', 'REAL', 'LREAL']
 const dragged = ref<{ direction: BusDirection; index: number; tag: boolean } | null>(null)
 const over = ref('')
 
-interface Row { entry: Entry; index: number; offset: number; bytes: string[]; now: string }
+interface Row { entry: Entry; index: number; at: string; now: Schemas['Now'] | null }
 
-function rows(entries: Entry[], image: string): Row[] {
-  const wire = image && !bench.behind ? image.split(' ') : []
-  const numbers = wire.map((b) => parseInt(b, 16))
-  const offsets = bus.offsets(entries)
-  return entries.map((entry, index) => {
-    const raw = entry.object && numbers.length ? bus.rawOf(entry, offsets[index], numbers) : null
-    return { entry, index, offset: offsets[index], bytes: wire.slice(Math.floor(offsets[index] / 8), Math.floor((offsets[index] + entry.bits - 1) / 8) + 1), now: raw === null ? '' : bus.meaning(entry, raw, axis.value.unit) }
-  })
+function rows(direction: BusDirection): Row[] {
+  const entries = axis.value.station[direction]
+  /* after an entry has come or gone its places are known a moment later */
+  const places = bus.layout?.layout[direction].places
+  const travels = bench.behind ? null : bench.processData?.[direction]
+  return entries.map((entry, index) => ({ entry, index, at: places?.length === entries.length ? places[index].at : '', now: travels?.length === entries.length ? travels[index] : null }))
 }
 
 const directions = computed(() => [
-  { key: 'outputs' as const, title: 'PLC to drive', words: bus.family!.outputsWord, colour: 'cmd', rows: rows(axis.value.station.outputs, live.value?.outputBytes ?? '') },
-  { key: 'inputs' as const, title: 'Drive to PLC', words: bus.family!.inputsWord, colour: 'act', rows: rows(axis.value.station.inputs, live.value?.inputBytes ?? '') },
+  { key: 'outputs' as const, title: 'PLC to drive', words: bus.family!.outputsWord, colour: 'cmd', bytes: bus.layout?.layout.outputs.bytes, rows: rows('outputs') },
+  { key: 'inputs' as const, title: 'Drive to PLC', words: bus.family!.inputsWord, colour: 'act', bytes: bus.layout?.layout.inputs.bytes, rows: rows('inputs') },
 ])
+const message = (direction: BusDirection, pdo: number) => bus.layout?.layout[direction].messages.find((m) => m.pdo === pdo)
 const messages = (list: Row[]) => [...new Set(list.map((r) => r.entry.pdo))].map((pdo) => ({ pdo, rows: list.filter((r) => r.entry.pdo === pdo) }))
 const bits = (list: Row[]) => list.reduce((sum, r) => sum + r.entry.bits, 0)
-const bytes = (list: Row[]) => messages(list).reduce((sum, m) => sum + Math.ceil(bits(m.rows) / 8), 0)
 const path = (direction: string, index: number | string) => `/axes/${machine.axisIndex}/station/${direction}/${index}`
 const many = computed(() => bus.family!.mostMessages > 1)
 const choices = (direction: BusDirection) => bus.family!.items.filter((i) => (direction === 'outputs' ? i.toDrive : i.toPlc) && !axis.value.station[direction].some((e) => e.object === i.object && e.subIndex === i.subIndex))
@@ -70,13 +70,11 @@ function drop(direction: BusDirection, index: number) {
   )
 }
 
-function add(direction: BusDirection, event: Event) {
-  const box = event.target as HTMLSelectElement
-  const [object, subIndex, width] = box.value.split('/').map(Number)
+function add(direction: BusDirection, code: string) {
+  const [object, subIndex, width] = code.split('/').map(Number)
   const entries = axis.value.station[direction]
   const item = bus.family!.items.find((i) => i.object === object && i.subIndex === subIndex)
   machine.edit({ op: 'add', path: path(direction, '-'), value: { pdo: entries.at(-1)?.pdo ?? 1, object, subIndex, bits: width, name: '', tag: '', tagType: item ? item.dataType : '', unit: '', factor: 1 } })
-  box.value = ''
 }
 
 function bind(direction: BusDirection, index: number, entry: Entry, tag: string) {
@@ -86,35 +84,19 @@ function bind(direction: BusDirection, index: number, entry: Entry, tag: string)
   machine.edit({ op: 'replace', path: path(direction, index) + '/tag', value: tag.trim() }, { op: 'replace', path: path(direction, index) + '/tagType', value: type })
 }
 
+/** The core has changed many entries at once. */
+function take(station: Schemas['Station'] | undefined) {
+  if (!station) return
+  const root = `/axes/${machine.axisIndex}/station`
+  machine.edit({ op: 'replace', path: `${root}/outputs`, value: station.outputs }, { op: 'replace', path: `${root}/inputs`, value: station.inputs })
+}
 /** Every entry without a tag gets one named after the axis and the entry. */
-function makeTags() {
-  const changes = (['outputs', 'inputs'] as const).flatMap((direction) =>
-    axis.value.station[direction].flatMap((entry, index) => {
-      const item = bus.itemOf(entry)
-      if (entry.object === 0 || entry.tag || !item) return []
-      const word = bus.titleOf(entry).replace(/[^A-Za-z0-9]+(.)?/g, (_, c) => (c ?? '').toUpperCase()).replace(/^[a-z]/, (c) => c.toUpperCase())
-      return [{ op: 'replace' as const, path: path(direction, index), value: { ...entry, tag: `${axis.value.name}.${direction === 'outputs' ? 'Cmd' : 'Fb'}.${word}`, tagType: item.dataType } }]
-    }),
-  )
-  machine.edit(...changes)
-}
-const unbound = computed(() => [...axis.value.station.outputs, ...axis.value.station.inputs].filter((e) => e.object && !e.tag && bus.itemOf(e)).length)
+const makeTags = async () => take(await machine.ordered((document, number) => machine.byKey(document, (asked) => api.layoutTags(asked, number))))
+const unbound = computed(() => bus.layout?.unbound ?? 0)
 
-const telegram = computed(() => {
-  const same = (a: Entry[], b: Entry[]) => a.length >= b.length && b.every((e, i) => a[i].object === e.object && a[i].bits === e.bits)
-  return [...bus.family!.telegrams].sort((a, b) => b.outputs.length - a.outputs.length).find((t) => same(axis.value.station.outputs, t.outputs) && same(axis.value.station.inputs, t.inputs))?.number ?? 0
-})
-
+const telegram = computed(() => bus.layout?.layout.telegram ?? 0)
 /** Another telegram; tags stay with the words that both have. */
-function chooseTelegram(event: Event) {
-  const chosen = bus.family!.telegrams.find((t) => t.number === Number((event.target as HTMLSelectElement).value))
-  if (!chosen) return
-  const kept = (fresh: Entry[], before: Entry[]) => fresh.map((e) => before.find((b) => b.object === e.object && b.subIndex === e.subIndex) ?? e)
-  machine.edit(
-    { op: 'replace', path: `/axes/${machine.axisIndex}/station/outputs`, value: kept(chosen.outputs, axis.value.station.outputs) },
-    { op: 'replace', path: `/axes/${machine.axisIndex}/station/inputs`, value: kept(chosen.inputs, axis.value.station.inputs) },
-  )
-}
+const chooseTelegram = async (chosen: number) => take(await machine.ordered((document, number) => machine.byKey(document, (asked) => api.layoutTelegram(asked, number, chosen))))
 
 /** Something is said of this entry. */
 const finding = (direction: string, index: number) =>
@@ -124,16 +106,7 @@ async function exportTags(format: 'CSV' | 'XML' | 'STRUCTURED_TEXT') {
   const answer = await machine.ordered((document) => api.exportTags(document, format))
   if (answer) download(answer)
 }
-const first = (direction: BusDirection) => (direction === 'outputs' ? bus.family!.outputsFrom : bus.family!.inputsFrom)
-/** Identifier of the predefined connection set, CiA 301. */
-const cobId = (direction: BusDirection, pdo: number) => (first(direction) + (pdo - 1) * 0x100 + axis.value.station.address.number).toString(16).toUpperCase() + 'h'
 const registers = computed(() => machine.draft!.bus.family === 'MODBUS_TCP')
-/** Bytes, or on Modbus registers. */
-const place = (r: Row, direction: BusDirection) => {
-  const byte = Math.floor(r.offset / 8)
-  if (registers.value) return (first(direction) + Math.floor(byte / 2)).toString(16).toUpperCase().padStart(4, '0') + 'h' + (r.entry.bits === 8 ? (byte % 2 ? ' low' : ' high') : '')
-  return r.offset % 8 || r.entry.bits < 8 ? `${byte}.${r.offset % 8}` : r.entry.bits > 8 ? `${byte}–${byte + Math.ceil(r.entry.bits / 8) - 1}` : String(byte)
-}
 /* ---- tags declared by hand ---- */
 const declaring = ref('')
 const refusal = ref('')
@@ -176,10 +149,8 @@ const described = computed(() => devices.of(axis.value.station.identity))
 const offered = (direction: BusDirection) => described.value?.pdos.filter((p) => p.output === (direction === 'outputs') && p.entries.length && bus.family!.telegrams.length === 0 && p.entries.every((e) => e.index === 0 || e.index >= 0x1000)) ?? []
 
 /** A layout of the device, whole; tags stay with the objects that both have. */
-function takeLayout(direction: BusDirection, event: Event) {
-  const box = event.target as HTMLSelectElement
-  const chosen = offered(direction)[Number(box.value)]
-  box.value = ''
+function takeLayout(direction: BusDirection, number: number) {
+  const chosen = offered(direction)[number]
   if (!chosen) return
   const before = axis.value.station[direction]
   const pdo = many.value ? (chosen.number % 0x200) + 1 : 1
@@ -194,12 +165,7 @@ onMounted(devices.load)
 
 <template>
   <div class="bar">
-    <label v-if="bus.family!.telegrams.length">Telegram
-      <select class="plain" :value="telegram" @change="chooseTelegram">
-        <option v-if="telegram === 0" :value="0" disabled>none of the standard</option>
-        <option v-for="t in bus.family!.telegrams" :key="t.number" :value="t.number">{{ t.number }}: {{ t.words }}</option>
-      </select>
-    </label>
+    <span v-if="bus.family!.telegrams.length" class="telegram">Telegram <PickOne label="Telegram" :value="telegram" :options="[...(telegram === 0 ? [{ code: 0, words: 'none of the standard', disabled: true }] : []), ...bus.family!.telegrams.map((t) => ({ code: t.number, words: `${t.number}: ${t.words}` }))]" @pick="(n) => chooseTelegram(Number(n))" /></span>
     <v-btn v-if="unbound" size="small" @click="makeTags">Make {{ unbound }} {{ unbound === 1 ? 'tag' : 'tags' }} from this layout</v-btn>
     <span class="push" title="The bound tags of all stations, with their addresses">Take tags out as</span>
     <button type="button" class="link" @click="exportTags('CSV')">CSV</button>
@@ -207,42 +173,40 @@ onMounted(devices.load)
     <button type="button" class="link" @click="exportTags('STRUCTURED_TEXT')">Structured Text</button>
   </div>
   <section v-for="d in directions" :key="d.key" :aria-label="d.title">
-    <h2 :class="d.colour">{{ d.title }} · {{ bytes(d.rows) }} bytes <span class="words">{{ d.words }}</span></h2>
+    <h2 :class="d.colour">{{ d.title }} · {{ d.bytes }} bytes <span class="words">{{ d.words }}</span></h2>
     <div class="lanes">
       <div v-for="m in messages(d.rows)" :key="m.pdo" class="message" :style="{ flexGrow: bits(m.rows) }">
-        <span v-if="many" class="pdo">{{ d.words }} {{ m.pdo }} · {{ cobId(d.key, m.pdo) }} · {{ Math.ceil(bits(m.rows) / 8) }} of 8 bytes</span>
+        <span v-if="many" class="pdo">{{ d.words }} {{ m.pdo }} · {{ message(d.key, m.pdo)?.identifier }} · {{ message(d.key, m.pdo)?.bytes }} of 8 bytes</span>
         <div class="lane sheet" role="img" :aria-label="`${d.title}: ` + m.rows.map((r) => `${bus.titleOf(r.entry)} ${r.entry.bits} bits`).join(', ')">
           <div
-            v-for="r in m.rows" :key="r.index" class="box" draggable="true" :title="`${bus.titleOf(r.entry)} ${bus.symbolOf(r.entry)}, ${r.entry.bits} bit, at ${place(r, d.key)}`"
+            v-for="r in m.rows" :key="r.index" class="box" draggable="true" :title="`${bus.titleOf(r.entry)} ${bus.symbolOf(r.entry)}, ${r.entry.bits} bit, at ${r.at}`"
             :class="[d.colour, { filler: r.entry.object === 0, marked: finding(d.key, r.index), on: isChosen(d.key, r.index), over: over === d.key + r.index }]" :style="{ flexGrow: r.entry.bits }"
             @click="select(d.key, r.index)" @dragstart="dragged = { direction: d.key, index: r.index, tag: false }" @dragover.prevent="over = d.key + r.index" @dragleave="over = ''" @drop.prevent="drop(d.key, r.index)" @dragend="dragged = null"
           >
-            <b>{{ bus.titleOf(r.entry) }}</b><span class="mono">{{ place(r, d.key).split(' ')[0] }}</span>
+            <b>{{ bus.titleOf(r.entry) }}</b><span class="mono">{{ r.at.split(' ')[0] }}</span>
           </div>
         </div>
       </div>
     </div>
-    <table class="plain">
+    <v-table class="plain">
       <thead><tr><th v-if="many">PDO</th><th>{{ registers ? 'Register' : 'Bytes' }}</th><th>Entry</th><th>PLC tag</th><th>Type</th><th title="raw: the tag holds what travels. A tag in units: what travels for 1 unit of it">Tag unit</th><th>On the wire</th><th>Now</th><th><span class="visually-hidden">Order</span></th></tr></thead>
       <tbody>
         <tr v-for="r in d.rows" :key="r.index" :class="{ marked: finding(d.key, r.index), on: isChosen(d.key, r.index) }" @focusin="select(d.key, r.index)" @click="select(d.key, r.index)">
-          <td v-if="many"><select class="plain" :value="r.entry.pdo" :aria-label="`PDO of ${bus.titleOf(r.entry)}`" @change="machine.set(path(d.key, r.index) + '/pdo', Number(($event.target as HTMLSelectElement).value))"><option v-for="n in bus.family!.mostMessages" :key="n">{{ n }}</option></select></td>
-          <td class="mono">{{ place(r, d.key) }}</td>
+          <td v-if="many"><PickOne many :value="r.entry.pdo" :label="`PDO of ${bus.titleOf(r.entry)}`" :options="Array.from({ length: bus.family!.mostMessages }, (_, n) => n + 1)" @pick="(n) => machine.set(path(d.key, r.index) + '/pdo', Number(n))" /></td>
+          <td class="mono">{{ r.at }}</td>
           <td><span v-if="r.entry.object === 0" class="pencil">filler, {{ r.entry.bits }} bit</span>
-            <TextEntry v-else class="plain name" :value="bus.titleOf(r.entry)" :title="`${bus.titleOf(r.entry)} ${bus.symbolOf(r.entry)}`" :aria-label="`Name of ${bus.titleOf(r.entry)}`" @enter="(t) => machine.set(path(d.key, r.index) + '/name', t.trim())" /></td>
+            <TextEntry v-else many class="name" :value="bus.titleOf(r.entry)" :title="`${bus.titleOf(r.entry)} ${bus.symbolOf(r.entry)}`" :aria-label="`Name of ${bus.titleOf(r.entry)}`" @enter="(t) => machine.set(path(d.key, r.index) + '/name', t.trim())" /></td>
           <td><span v-if="r.entry.object" class="bound" @dragover.prevent @drop.prevent="drop(d.key, r.index)">
             <span v-if="r.entry.tag" class="grip" draggable="true" aria-hidden="true" title="Drag onto another entry to bind it there" @dragstart="dragged = { direction: d.key, index: r.index, tag: true }">⠿</span>
-            <TextEntry class="plain tag" :value="r.entry.tag" placeholder="not bound" list="free-tags" :aria-label="`PLC tag of ${bus.titleOf(r.entry)}`" @enter="(t) => bind(d.key, r.index, r.entry, t)" /></span>
+            <TextEntry many class="tag" :value="r.entry.tag" placeholder="not bound" list="free-tags" :aria-label="`PLC tag of ${bus.titleOf(r.entry)}`" @enter="(t) => bind(d.key, r.index, r.entry, t)" /></span>
             <span v-if="machine.fault(path(d.key, r.index) + '/tag')" class="fault-text" role="alert">{{ machine.fault(path(d.key, r.index) + '/tag')!.allowed }}</span></td>
-          <td><select v-if="r.entry.object && r.entry.tag" class="plain" :value="r.entry.tagType" :aria-label="`Type of ${r.entry.tag}`" @change="machine.set(path(d.key, r.index) + '/tagType', ($event.target as HTMLSelectElement).value)">
-            <option v-for="t in TYPES" :key="t">{{ t }}</option>
-          </select></td>
+          <td><PickOne v-if="r.entry.object && r.entry.tag" many :value="r.entry.tagType" :label="`Type of ${r.entry.tag}`" :options="lists.all.tagTypes" @pick="(type) => machine.set(path(d.key, r.index) + '/tagType', type)" /></td>
           <td class="scale"><template v-if="r.entry.object && r.entry.tag">
-            <select class="plain" :value="r.entry.unit" :aria-label="`Unit of ${r.entry.tag}`" @change="machine.set(path(d.key, r.index) + '/unit', ($event.target as HTMLSelectElement).value)"><option value="">raw</option><option v-for="u in [...new Set([unit, unit + '/s', '%', r.entry.unit])].filter(Boolean)" :key="u">{{ u }}</option></select>
+            <PickOne many :value="r.entry.unit" :label="`Unit of ${r.entry.tag}`" :options="[{ code: '', words: 'raw' }, ...[...new Set([unit, unit + '/s', '%', r.entry.unit])].filter(Boolean)]" @pick="(code) => machine.set(path(d.key, r.index) + '/unit', code)" />
             <NumberField v-if="r.entry.unit || r.entry.factor !== 1" class="factor" :path="path(d.key, r.index) + '/factor'" :label="`On the wire per unit of ${r.entry.tag}`" :title="`on the wire per 1 ${r.entry.unit}`" :value="r.entry.factor" hide-label />
           </template></td>
-          <td class="mono">{{ r.bytes.join(' ') || '–' }}</td>
-          <td>{{ r.now || '–' }}</td>
+          <td class="mono">{{ r.now?.bytes ?? '–' }}</td>
+          <td>{{ r.now && r.entry.object ? r.now.words : '–' }}</td>
           <td class="tools">
             <v-btn :icon="mdiArrowUp" variant="text" size="x-small" density="compact" :disabled="r.index === 0" :aria-label="`Move ${bus.titleOf(r.entry)} up`" @click="moveTo(d.key, r.index, r.index - 1)" />
             <v-btn :icon="mdiArrowDown" variant="text" size="x-small" density="compact" :disabled="r.index === d.rows.length - 1" :aria-label="`Move ${bus.titleOf(r.entry)} down`" @click="moveTo(d.key, r.index, r.index + 1)" />
@@ -251,20 +215,13 @@ onMounted(devices.load)
         </tr>
         <tr v-if="d.rows.length === 0"><td colspan="9" class="empty">Nothing travels this way yet. Add an entry below.</td></tr>
       </tbody>
-    </table>
-    <select class="plain add" :aria-label="`Add an entry, ${d.title}`" value="" @change="add(d.key, $event)">
-      <option value="" disabled>Add an entry…</option>
-      <option value="0/0/8">Filler, 8 bit</option><option value="0/0/16">Filler, 16 bit</option>
-      <option v-for="o in choices(d.key)" :key="o.object + '/' + o.subIndex" :value="`${o.object}/${o.subIndex}/${o.bits}`">{{ o.title }} {{ o.symbol }}, {{ o.bits }} bit</option>
-    </select>
-    <select v-if="offered(d.key).length" class="plain add" :aria-label="`Layout of the device, ${d.title}`" value="" @change="takeLayout(d.key, $event)">
-      <option value="" disabled>Take a layout of the device…</option>
-      <option v-for="(p, n) in offered(d.key)" :key="n" :value="n">{{ p.number.toString(16).toUpperCase() }}h {{ p.name }}{{ p.fixed ? ', fixed' : '' }}: {{ p.entries.map((e) => e.name + ' ' + e.bits).join(', ') }}</option>
-    </select>
+    </v-table>
+    <PickOne class="add" :label="`Add an entry, ${d.title}`" :value="null" placeholder="Add an entry…" :options="[{ code: '0/0/8', words: 'Filler, 8 bit' }, { code: '0/0/16', words: 'Filler, 16 bit' }, ...choices(d.key).map((o) => ({ code: `${o.object}/${o.subIndex}/${o.bits}`, words: `${o.title} ${o.symbol}, ${o.bits} bit` }))]" @pick="(code) => add(d.key, code)" />
+    <PickOne v-if="offered(d.key).length" class="add" :label="`Layout of the device, ${d.title}`" :value="null" placeholder="Take a layout of the device…" :options="offered(d.key).map((p, n) => ({ code: n, words: `${p.number.toString(16).toUpperCase()}h ${p.name}${p.fixed ? ', fixed' : ''}: ${p.entries.map((e) => e.name + ' ' + e.bits).join(', ')}` }))" @pick="(n) => takeLayout(d.key, Number(n))" />
   </section>
   <section aria-label="Declared tags">
     <h2 class="gap">Tags without an entry</h2>
-    <form class="declare" @submit.prevent="declare"><input v-model="declaring" class="plain mono" placeholder="Probe : ARRAY[1..2] OF DINT; Lamp : BOOL" aria-label="Declare tags, Structured Text" /><v-btn type="submit" size="small" :disabled="!declaring.trim()">Declare</v-btn></form>
+    <form class="declare" @submit.prevent="declare"><v-text-field v-model="declaring" class="snug number" placeholder="Probe : ARRAY[1..2] OF DINT; Lamp : BOOL" aria-label="Declare tags, Structured Text" /><v-btn type="submit" size="small" :disabled="!declaring.trim()">Declare</v-btn></form>
     <p v-if="refusal" class="fault-text" role="alert">{{ refusal }}</p>
     <ul v-if="free.length" class="chips"><li v-for="t in free" :key="t.name" draggable="true" @dragstart="held = t.name" @dragend="held = ''">{{ t.name }} <span class="pencil">{{ t.type }}</span> <button type="button" class="link" :aria-label="`Forget ${t.name}`" @click="forgetTag(t.name)">×</button></li></ul>
     <p class="pencil small">Drag a tag onto an entry, or choose it in the entry's field. The program can use it unbound, too.</p>
@@ -273,7 +230,7 @@ onMounted(devices.load)
 </template>
 
 <style scoped>
-.declare { display: flex; gap: 8px; align-items: center; margin-top: 6px; font-size: 13px; } .declare input { flex: 1; font-size: 12px; }
+.declare { display: flex; gap: 8px; align-items: center; margin-top: 6px; font-size: 13px; } .declare .v-input { flex: 1; }
 .chips { list-style: none; display: flex; flex-wrap: wrap; gap: 6px; padding: 0; margin: 6px 0; }
 .chips li { border: 1.5px solid var(--ref); border-radius: 4px; padding: 0 6px; font-size: 12.5px; cursor: grab; }
 .bar label { white-space: nowrap; } .bar .link { white-space: nowrap; } .bar select { max-width: 250px; } .bar { display: flex; align-items: center; gap: 8px; margin-bottom: 6px; font-size: 13px; }
@@ -302,6 +259,6 @@ td.mono { white-space: nowrap; font-size: 12px; letter-spacing: -0.3px; }
 table { table-layout: auto; }
 .pencil { color: var(--pencil); }
 .tools { white-space: nowrap; text-align: right; }
-.add { margin: 4px 8px 0 0; max-width: 330px; } .small { font-size: 12.5px; margin: 0; } .gap { margin-top: 14px; }
+.add { display: inline-grid; width: 330px; margin: 4px 8px 0 0; } .telegram { display: inline-flex; gap: 6px; align-items: center; white-space: nowrap; } .small { font-size: 12.5px; margin: 0; } .gap { margin-top: 14px; }
 td, th { padding: 1px 4px !important; }
 </style>

@@ -9,10 +9,10 @@ import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.HashMap;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.web.server.servlet.context.ServletWebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -27,6 +27,7 @@ import rueda.format.UnreadableFile;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import rueda.machine.MachineRules;
+import rueda.machine.Proof;
 import rueda.plc.CompiledProgram;
 import rueda.bench.Bench;
 import rueda.plc.StructuredTextCompiler;
@@ -161,12 +162,15 @@ final class Commands implements Callable<Integer> {
         }
     }
 
-    /** Runs the proof of a machine file. */
+    /** Runs the proofs of a machine file. */
     @Command(name = "prove", mixinStandardHelpOptions = true,
-            description = "Runs the proof of a machine file without a server; verdicts as JSON to standard output. Exit code 0: all hold, 1: one does not, 2: could not run.")
+            description = "Runs the proofs of a machine file without a server; verdicts as JSON to standard output. Exit code 0: all hold, 1: one does not, 2: could not run.")
     static final class Prove implements Callable<Integer> {
         @Parameters(paramLabel = "FILE", description = "machine file, JSON")
         Path file;
+
+        @Option(names = "--proof", paramLabel = "NAME", description = "run this proof only")
+        String only;
 
         @Override
         public Integer call() {
@@ -198,18 +202,28 @@ final class Commands implements Callable<Integer> {
                 program.diagnostics().forEach(d -> System.err.println(d));
                 return COULD_NOT_RUN;
             }
-            ProofRun run = Prover.run(machine);
-            Map<String, Object> report = new HashMap<>();
-            report.put("machine", machine.name());
-            report.put("proof", machine.proof().name());
-            report.put("duration", run.duration());
-            report.put("holds", run.holds());
-            report.put("stopped", run.stopped());
-            report.put("figures", run.figures());
-            report.put("verdicts", run.verdicts());
-            System.out.println(MachineJson.pretty(report));
-            run.verdicts().stream().filter(v -> !v.holds()).map(Verdict::sentence).forEach(s -> System.err.println("does not hold: " + s));
-            return run.holds() ? 0 : 1;
+            List<Proof> wanted = only == null ? machine.proofs() : machine.proof(only).stream().toList();
+            if (wanted.isEmpty()) {
+                String names = machine.proofs().stream().map(Proof::name).collect(Collectors.joining(", "));
+                return refuse(names.isEmpty() ? "The machine has no proof to run." : "The machine has no proof called " + only + ". It has: " + names + ".", COULD_NOT_RUN);
+            }
+            List<ProofReport> reports = new ArrayList<>();
+            for (Proof proof : wanted) {
+                ProofRun run = Prover.run(machine, proof);
+                reports.add(new ProofReport(proof.name(), proof.group(), run.duration(), run.holds(), run.stopped(), run.figures(), run.verdicts()));
+                run.verdicts().stream().filter(v -> !v.holds()).map(Verdict::sentence).forEach(s -> System.err.println("does not hold: " + s));
+            }
+            boolean holds = reports.stream().allMatch(ProofReport::holds);
+            System.out.println(MachineJson.pretty(new Report(machine.name(), holds, reports)));
+            return holds ? 0 : 1;
+        }
+
+        /** What is printed. @param holds every proof holds */
+        record Report(String machine, boolean holds, List<ProofReport> proofs) {
+        }
+
+        /** @param duration s  @param stopped why the program stopped before its end, or null */
+        record ProofReport(String proof, String group, double duration, boolean holds, String stopped, ProofRun.Figures figures, List<Verdict> verdicts) {
         }
     }
 }

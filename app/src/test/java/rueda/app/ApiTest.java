@@ -9,6 +9,7 @@ import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.test.context.SpringBootTest;
@@ -207,7 +208,8 @@ class ApiTest {
         JsonNode run = JSON.readTree(call("POST", "/api/machines/1/runs", null).body());
         assertThat(run.get("holds").asBoolean()).isFalse();
         JsonNode latest = JSON.readTree(call("GET", "/api/machines/1/runs/latest", null).body());
-        assertThat(latest.get("verdicts")).isEqualTo(run.get("verdicts"));
+        assertThat(latest).hasSize(1);
+        assertThat(latest.get(0).get("verdicts")).isEqualTo(run.get("verdicts"));
         JsonNode trace = JSON.readTree(call("GET", "/api/runs/" + run.get("id").asString() + "/trace?signals=Shuttle.followingError&from=9.2&to=9.7&points=10000", null).body());
         double worst = 0;
         for (JsonNode value : trace.at("/signals/0/values")) {
@@ -282,5 +284,37 @@ class ApiTest {
             socket.getOutputStream().write("GET /api/machines HTTP/1.1\r\nHost: elsewhere.example\r\nConnection: close\r\n\r\n".getBytes());
             assertThat(new String(socket.getInputStream().readAllBytes())).startsWith("HTTP/1.1 403");
         }
+    }
+
+    /** Every list of the core is told, each code with words of its own. */
+    @Test
+    void whatCanBeChosenIsTold() throws Exception {
+        JsonNode choices = JSON.readTree(call("GET", "/api/calc/choices", null).body());
+        for (Map.Entry<String, JsonNode> list : choices.properties()) {
+            assertThat(list.getValue()).as(list.getKey()).isNotEmpty();
+            java.util.Set<String> words = new java.util.HashSet<>();
+            for (JsonNode choice : list.getValue()) {
+                if (choice.has("words")) {
+                    assertThat(choice.get("words").asString()).as(choice.toString()).isNotBlank().doesNotContain("_");
+                    assertThat(words.add(choice.get("words").asString())).as("%s: %s", list.getKey(), choice).isTrue();
+                }
+            }
+        }
+        assertThat(choices.get("mistakes")).hasSize(rueda.plant.Mistake.values().length);
+        assertThat(choices.get("terminals")).hasSize(rueda.machine.Terminal.Kind.values().length).allMatch(kind -> kind.get("functions").size() > 0);
+        assertThat(choices.at("/tagTypes").toString()).contains("LREAL").doesNotContain("AXIS_REF");
+    }
+
+    @Test
+    void theLayoutOfAStationIsTold() throws Exception {
+        JsonNode machine = JSON.readTree(call("GET", "/api/machines/1", null).body()).get("document");
+        JsonNode told = JSON.readTree(call("POST", "/api/calc/layout", "{\"axis\":0,\"machine\":" + machine + "}").body());
+        assertThat(told.at("/layout/outputs/bytes").asInt()).isEqualTo(9);
+        assertThat(told.at("/layout/outputs/places/2/title").asString()).isEqualTo("Target position");
+        assertThat(told.get("unbound").asInt()).isZero();
+        assertThat(call("POST", "/api/calc/layout", "{\"axis\":7,\"machine\":" + machine + "}").statusCode()).isEqualTo(422);
+        assertThat(call("POST", "/api/calc/layout", "{\"axis\":0,\"base\":\"nobody\"}").statusCode()).isEqualTo(404);
+        assertThat(call("POST", "/api/calc/layout/telegram", "{\"axis\":0,\"number\":4,\"machine\":" + machine + "}").statusCode()).isEqualTo(422);
+        assertThat(JSON.readTree(call("POST", "/api/calc/layout/tags", "{\"axis\":0,\"machine\":" + machine + "}").body())).isEqualTo(machine.at("/axes/0/station"));
     }
 }

@@ -78,6 +78,7 @@ class BusApiTest {
         String file = call("GET", "/api/machines/1/file", null, null).body();
         var validator = JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012).getSchema(published);
         assertThat(validator.validate(file, InputFormat.JSON)).isEmpty();
+        assertThat(validator.validate(rueda.app.machine.MachineJson.write(rueda.machine.NewMachine.named("empty").withProofs(java.util.List.of())), InputFormat.JSON)).as("a machine without axes and proofs").isEmpty();
         assertThat(validator.validate(file.replace("\"cycleMicros\" : 1000", "\"cycleMicros\" : \"fast\""), InputFormat.JSON)).isNotEmpty();
         assertThat(validator.validate(file.replace("\"cycleMicros\" : 1000", "\"cycleMicros\" : 1000, \"surprise\" : 1"), InputFormat.JSON)).as("unknown keys").isNotEmpty();
         assertThat(JSON.readTree(file("/api/machines/read", file.getBytes(StandardCharsets.UTF_8)).body())).isEqualTo(JSON.readTree(file));
@@ -410,8 +411,8 @@ class BusApiTest {
     void aMachineWithoutAxesIsAnswered(rueda.machine.Bus.Family family) throws Exception {
         ObjectNode begun = (ObjectNode) JSON.readTree(machine());
         ((ArrayNode) begun.at("/axes")).removeAll();
-        ((ObjectNode) begun.at("/plc")).put("program", "PROGRAM P END_PROGRAM");
-        ((ArrayNode) begun.at("/proof/expectations")).removeAll();
+        ((ObjectNode) begun.at("/plc/files/0")).put("source", "PROGRAM P END_PROGRAM");
+        ((ArrayNode) begun.at("/proofs/0/expectations")).removeAll();
         String empty = post("/api/calc/bus/family", "{\"family\":\"" + family + "\",\"machine\":" + begun + "}").body();
         JsonNode answer = JSON.readTree(post("/api/calc/machine", empty).body());
         assertThat(answer.at("/faults")).as(answer.toString()).isEmpty();

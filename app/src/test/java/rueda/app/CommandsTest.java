@@ -3,11 +3,15 @@ package rueda.app;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Path;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rueda.app.machine.MachineJson;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
+import tools.jackson.databind.node.ObjectNode;
+import rueda.machine.Proof;
+import rueda.machine.Plc;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -45,6 +49,57 @@ class CommandsTest {
         assertThatThrownBy(() -> MachineJson.read("null")).isInstanceOf(IllegalArgumentException.class).hasMessageContaining("holds no machine");
     }
 
+    /** A document with one program, one task and one proof, as it was saved until axes could say who commands them. */
+    @Test
+    void aDocumentWithOneProgramStillOpens() {
+        ObjectNode saved = oneProgram((ObjectNode) MachineJson.tree(DemoMachine.create()).deepCopy());
+        Machine demo = DemoMachine.create();
+        Machine now = demo.withPlc(demo.plc().withFiles(List.of(new Plc.SourceFile(Plc.SourceFile.USUAL, demo.plc().program()))));
+        assertThat(MachineJson.read(saved.toString())).isEqualTo(now);
+        assertThat(MachineJson.readFile(saved.toString())).isEqualTo(now);
+        ((ObjectNode) saved.get("plc")).put("surprise", 1);
+        assertThatThrownBy(() -> MachineJson.readFile(saved.toString())).hasMessageContaining("surprise");
+        ObjectNode held = (ObjectNode) MachineJson.tree(DemoMachine.create()).deepCopy();
+        assertThat(MachineJson.readHeld(oneProgram(held).at("/axes/1").toString(), rueda.machine.Axis.class, "")).as("what a device held").isEqualTo(demo.axes().get(1));
+        /* half of it is no document: what is missing is named, not made up */
+        assertThatThrownBy(() -> MachineJson.read("{\"name\":\"m\",\"bus\":" + saved.get("bus") + ",\"axes\":[],\"plc\":{\"program\":null}}")).hasMessageContaining("/plc/");
+        assertThatThrownBy(() -> MachineJson.read(saved.deepCopy().<ObjectNode>put("plc", 5).toString())).hasMessageContaining("plc");
+    }
+
+    private static ObjectNode oneProgram(ObjectNode document) {
+        ObjectNode plc = (ObjectNode) document.get("plc");
+        plc.set("program", plc.at("/files/0/source"));
+        plc.set("taskIntervalMicros", plc.at("/tasks/0/intervalMicros"));
+        plc.remove(List.of("files", "tasks"));
+        ObjectNode proof = (ObjectNode) document.remove("proofs").get(0);
+        proof.remove("group");
+        document.set("proof", proof);
+        document.get("axes").forEach(axis -> {
+            ((ObjectNode) axis).remove("commandedBy");
+            ((ObjectNode) axis.get("station")).remove("kind");
+        });
+        return document;
+    }
+
+    /** Every proof of the file runs, or the one that is named. */
+    @Test
+    void proofsAreRunByName() throws Exception {
+        Machine demo = DemoMachine.create();
+        Proof fails = demo.proofs().get(0);
+        Proof holds = fails.withName("Holds").withExpectations(fails.expectations().subList(0, 1));
+        Path file = java.nio.file.Files.writeString(folder.resolve("two.json"), MachineJson.write(demo.withProofs(List.of(holds, fails))));
+        assertThat(run("prove", file.toString())).isEqualTo(1);
+        assertThat(run("prove", "--proof", "holds", file.toString())).isZero();
+        assertThat(run("prove", "--proof", fails.name(), file.toString())).isEqualTo(1);
+        assertThat(run("prove", "--proof", "nobody", file.toString())).isEqualTo(2);
+        java.nio.file.Files.writeString(file, MachineJson.write(demo.withProofs(List.of())));
+        assertThat(run("prove", file.toString())).as("nothing to run is no success").isEqualTo(2);
+    }
+
+    private static int run(String... arguments) {
+        return new picocli.CommandLine(new Commands()).execute(arguments);
+    }
+
     /** Exit codes of the command line: 0 all hold, 1 one does not, 2 could not run. */
     @Test
     void proveExitCodes() throws Exception {
@@ -58,6 +113,6 @@ class CommandsTest {
 
     private int prove(String json) throws Exception {
         Path file = java.nio.file.Files.writeString(folder.resolve("machine.json"), json);
-        return new picocli.CommandLine(new Commands()).execute("prove", file.toString());
+        return run("prove", file.toString());
     }
 }

@@ -61,11 +61,15 @@ final class MachineSchema {
         });
         if (name.equals("Machine")) {
             ((ObjectNode) node.at("/properties/name")).put("minLength", 1).put("maxLength", 80);
-            ((ObjectNode) node.at("/properties/axes")).put("minItems", 1).put("maxItems", 128);
+            ((ObjectNode) node.at("/properties/axes")).put("maxItems", 128);
+            ((ObjectNode) node.at("/properties/proofs")).put("maxItems", 64);
         } else if (name.equals("Axis")) {
             ((ObjectNode) node.at("/properties/name")).put("pattern", "^[A-Za-z_][A-Za-z0-9_]*$");
         } else if (name.equals("Plc")) {
-            ((ObjectNode) node.at("/properties/program")).put("maxLength", 200_000);
+            ((ObjectNode) node.at("/properties/files")).put("minItems", 1).put("maxItems", 1);
+            ((ObjectNode) node.at("/properties/tasks")).put("minItems", 1).put("maxItems", 1);
+        } else if (name.equals("SourceFile")) {
+            ((ObjectNode) node.at("/properties/source")).put("maxLength", 200_000);
         } else if (name.equals("Train")) {
             ((ObjectNode) node.at("/properties/reducers")).put("maxItems", 6);
         } else if (name.equals("Unit")) {

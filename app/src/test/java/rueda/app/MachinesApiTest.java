@@ -22,6 +22,7 @@ import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** Any number of machines over HTTP: begun, copied, deleted and brought back, each with its own bench; revisions; documents told by their changes. */
@@ -222,7 +223,7 @@ class MachinesApiTest {
         JsonNode refused = json(call("POST", "/calc/machine/changes", "{\"base\":\"" + told.get("base").asString() + "\",\"changes\":[{\"op\":\"replace\",\"path\":\"/name\",\"value\":\"\"}]}"));
         assertThat(refused.at("/faults/0/field").asString()).isEqualTo("/name");
         assertThat(refused.get("stages")).isEmpty();
-        JsonNode back = json(call("POST", "/calc/machine/changes", "{\"base\":\"" + refused.get("base").asString() + "\",\"changes\":[{\"op\":\"replace\",\"path\":\"/name\",\"value\":\"m\"},{\"op\":\"replace\",\"path\":\"/plc/program\",\"value\":\"PROGRAM P x := 1; END_PROGRAM\"}]}"));
+        JsonNode back = json(call("POST", "/calc/machine/changes", "{\"base\":\"" + refused.get("base").asString() + "\",\"changes\":[{\"op\":\"replace\",\"path\":\"/name\",\"value\":\"m\"},{\"op\":\"replace\",\"path\":\"/plc/files/0/source\",\"value\":\"PROGRAM P x := 1; END_PROGRAM\"}]}"));
         assertThat(back.at("/program/diagnostics")).isNotEmpty();
         assertThat(json(call("POST", "/calc/scale", "{\"base\":\"" + told.get("base").asString() + "\",\"axis\":1}"))).isEqualTo(json(call("POST", "/calc/scale", "{\"machine\":" + document + ",\"axis\":1}")));
         assertThat(call("POST", "/calc/machine/changes", "{\"base\":\"nobody\",\"changes\":[]}").statusCode()).isEqualTo(404);
@@ -255,11 +256,40 @@ class MachinesApiTest {
     void whatIsKeptIsBounded() throws Exception {
         ObjectNode document = (ObjectNode) json(call("GET", "/machines/1", null)).get("document");
         String small = json(call("POST", "/calc/machine", document.toString())).get("base").asString();
-        ((ObjectNode) document.get("plc")).put("program", "x".repeat(13_000_000));
+        ((ObjectNode) document.at("/plc/files/0")).put("source", "x".repeat(13_000_000));
         JsonNode large = json(call("POST", "/calc/machine", document.toString()));
-        assertThat(large.at("/faults/0/field").asString()).isEqualTo("/plc/program");
+        assertThat(large.at("/faults/0/field").asString()).isEqualTo("/plc/files/0/source");
         for (String base : new String[] {large.get("base").asString(), small}) {
             assertThat(call("POST", "/calc/machine/changes", "{\"base\":\"" + base + "\",\"changes\":[]}").statusCode()).isEqualTo(404);
         }
+    }
+
+    /** A machine with several proofs runs the one that is named, and tells the last run of each. */
+    @Test
+    void proofsAreRunAndToldByName() throws Exception {
+        long id = begin("DEMO");
+        ObjectNode document = (ObjectNode) json(call("GET", "/machines/" + id, null)).get("document");
+        ArrayNode proofs = (ArrayNode) document.get("proofs");
+        ObjectNode quick = ((ObjectNode) proofs.get(0).deepCopy()).put("name", "Schnell & kurz").put("duration", 0.5);
+        ((ArrayNode) quick.get("expectations")).removeAll();
+        proofs.add(quick);
+        json(call("PUT", "/machines/" + id, document.toString(), "If-Match", "1"));
+        assertThat(json(call("GET", "/machines/" + id + "/runs/latest", null))).isEmpty();
+        HttpResponse<String> unnamed = call("POST", "/machines/" + id + "/runs", null);
+        assertThat(unnamed.statusCode()).isEqualTo(422);
+        assertThat(JSON.readTree(unnamed.body()).at("/faults/0/allowed").asString()).contains("Schnell & kurz");
+        assertThat(call("POST", "/machines/" + id + "/runs?proof=nobody", null).statusCode()).isEqualTo(422);
+        JsonNode run = json(call("POST", "/machines/" + id + "/runs?proof=schnell%20%26%20KURZ", null));
+        assertThat(run.get("holds").asBoolean()).isTrue();
+        JsonNode latest = json(call("GET", "/machines/" + id + "/runs/latest", null));
+        assertThat(latest).hasSize(1);
+        assertThat(latest.at("/0/name").asString()).isEqualTo("Schnell & kurz");
+        /* a proof that has gone tells nothing any more */
+        proofs.removeAll();
+        json(call("PUT", "/machines/" + id, document.toString(), "If-Match", "2"));
+        assertThat(json(call("GET", "/machines/" + id + "/runs/latest", null))).isEmpty();
+        HttpResponse<String> none = call("POST", "/machines/" + id + "/runs", null);
+        assertThat(none.statusCode()).isEqualTo(422);
+        assertThat(none.body()).contains("add one");
     }
 }

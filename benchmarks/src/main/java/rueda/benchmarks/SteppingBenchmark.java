@@ -68,7 +68,7 @@ public class SteppingBenchmark {
                     + "Back%1$d(Axis := A%1$d, Execute := H%1$d.Done AND NOT Go%1$d.Busy AND NOT Back%1$d.Done, Position := 0.0, Velocity := 400.0, Acceleration := 2000.0);%n", i));
         }
         String source = "PROGRAM P VAR " + variables + "END_VAR\n" + body + "END_PROGRAM";
-        return new Machine("benchmark", demo.bus(), new Plc(2000, 1_000_000, source), list, demo.proof());
+        return new Machine("benchmark", demo.bus(), new Plc(2000, 1_000_000, source), list, demo.proofs());
     }
 
     private static List<Station.Entry> unbound(List<Station.Entry> entries) {

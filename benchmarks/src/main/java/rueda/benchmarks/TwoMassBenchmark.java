@@ -46,7 +46,7 @@ public class TwoMassBenchmark {
             body.append(String.format("P%1$d(Axis := A%1$d, Enable := TRUE); H%1$d(Axis := A%1$d, Execute := P%1$d.Status);%n"
                     + "Go%1$d(Axis := A%1$d, Execute := H%1$d.Done AND NOT Go%1$d.Done, Distance := 720.0);%n", i));
         }
-        bench = new Bench(new Machine("benchmark", demo.bus(), new Plc(2000, 1_000_000, "PROGRAM P VAR " + variables + "END_VAR\n" + body + "END_PROGRAM"), axes, demo.proof()), 1000);
+        bench = new Bench(new Machine("benchmark", demo.bus(), new Plc(2000, 1_000_000, "PROGRAM P VAR " + variables + "END_VAR\n" + body + "END_PROGRAM"), axes, demo.proofs()), 1000);
         bench.run(2);
         for (int i = 0; i < AXES; i++) {
             bare[i] = new BareTwoMassLoop();

@@ -282,7 +282,7 @@ public final class ConnectAdvice {
             boolean divides = machine.plc().taskIntervalMicros() % usual == 0;
             List<Finding.Change> changes = new ArrayList<>(List.of(new Finding.Change("replace", "/bus/cycleMicros", usual)));
             if (!divides) {
-                changes.add(new Finding.Change("replace", "/plc/taskIntervalMicros", usual));
+                changes.add(new Finding.Change("replace", "/plc/tasks/0/intervalMicros", usual));
             }
             add(Finding.Severity.FAULT, family.family().words() + " has no cycle of " + count(machine.bus().cycleMicros()) + " µs.", "Allowed: " + refused + ".", new Finding.Mend("Make it " + count(usual) + " µs", changes));
         }

@@ -87,7 +87,7 @@ public record MachineOverview(String bus, List<AxisRow> axes, List<ToDo> toDo) {
         if (!machine.plc().program().contains(";")) {
             all.add(new ToDo("program", "", "Write the program"));
         }
-        if (machine.proof().expectations().isEmpty()) {
+        if (machine.proofs().stream().allMatch(p -> p.expectations().isEmpty())) {
             all.add(new ToDo("prove", "", "Say what must be true when the program runs"));
         }
         return List.copyOf(all);

@@ -257,7 +257,7 @@ public final class MapAdvice {
             add(Finding.Severity.FAULT, "The bus cycle is too short for its frames.", "All stations need " + significant(times.wireNanos() / 1000.0, 4) + " µs on the wire, the cycle has " + count(cycle) + " µs.",
                     fits ? Finding.Mend.set("Make the cycle " + count(longer) + " µs", "/bus/cycleMicros", longer)
                             : family.refusesCycle(task) != null ? null : new Finding.Mend("Make cycle and task " + count(task) + " µs",
-                            List.of(new Finding.Change("replace", "/bus/cycleMicros", task), new Finding.Change("replace", "/plc/taskIntervalMicros", task))));
+                            List.of(new Finding.Change("replace", "/bus/cycleMicros", task), new Finding.Change("replace", "/plc/tasks/0/intervalMicros", task))));
         }
     }
 

@@ -29,10 +29,43 @@ public final class NetworkScan {
     }
 
     /** What differs. */
-    public enum Kind { MISSING, ADDRESS, NAME, NETWORK, REVISION, PRODUCT, PARAMETERS }
+    public enum Kind {
+        MISSING("not found"),
+        ADDRESS("address"),
+        NAME("station name"),
+        NETWORK("IP address"),
+        REVISION("revision"),
+        PRODUCT("product"),
+        PARAMETERS("parameters");
+
+        private final String words;
+
+        Kind(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
 
     /** How a difference can be resolved: the plan takes it over, the device gets the planned address, it is exchanged for the planned one. */
-    public enum Resolution { TAKE_OVER, READDRESS, EXCHANGE, KEEP_IMAGE }
+    public enum Resolution {
+        TAKE_OVER("Take it over into the plan"),
+        READDRESS("Give the device the planned address"),
+        EXCHANGE("Exchange it for the planned one"),
+        KEEP_IMAGE("Keep an image");
+
+        private final String words;
+
+        Resolution(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
 
     /**
      * One difference.

@@ -39,7 +39,7 @@ final class SampleRows {
         this.width = width;
         long bytes = rows * width * Long.BYTES;
         if (bytes > MOST) {
-            throw new InvalidEntry("/proof/duration", String.format("a recording of %.1f GB", bytes / 1e9), String.format("up to %.1f GB", MOST / 1e9), "shorten the proof, or record fewer axes with a longer bus cycle");
+            throw new InvalidEntry("duration", String.format("a recording of %.1f GB", bytes / 1e9), String.format("up to %.1f GB", MOST / 1e9), "shorten the proof, or record fewer axes with a longer bus cycle");
         }
         boolean file = bytes > MOST_IN_HEAP;
         rowsPerSegment = (int) Math.max(1, Math.min(rows, SEGMENT_BYTES / Math.max(1, width * Long.BYTES)));
@@ -62,7 +62,7 @@ final class SampleRows {
         long free = Files.getFileStore(path).getUsableSpace();
         if (free < bytes + bytes / 10) {
             Files.delete(path);
-            throw new InvalidEntry("/proof/duration", String.format("a recording of %.1f GB", bytes / 1e9), String.format("what the disk of temporary files has room for: %.1f GB are free", free / 1e9), "make room there, or shorten the proof");
+            throw new InvalidEntry("duration", String.format("a recording of %.1f GB", bytes / 1e9), String.format("what the disk of temporary files has room for: %.1f GB are free", free / 1e9), "make room there, or shorten the proof");
         }
         /* the file has no name any more once it is mapped; its room is given back when nobody uses the mapping */
         try (FileChannel channel = FileChannel.open(path, StandardOpenOption.READ, StandardOpenOption.WRITE, StandardOpenOption.DELETE_ON_CLOSE)) {

@@ -2,8 +2,8 @@ package rueda.bench;
 
 /** How a device on the bench differs from what is planned. */
 public enum StandChange {
-    MISSING("is not connected"), OTHER_ADDRESS("has another address"), OTHER_SUBNET("is in another network"), OLDER_REVISION("has an older revision"), OTHER_DEVICE("is another product"),
-    HOLDS_DATA("arrives with parameters in it");
+    MISSING("not connected"), OTHER_ADDRESS("other address"), OTHER_SUBNET("other network"), OLDER_REVISION("older revision"), OTHER_DEVICE("other product"),
+    HOLDS_DATA("holds data");
 
     private final String words;
 

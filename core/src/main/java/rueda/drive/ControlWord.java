@@ -21,4 +21,21 @@ public final class ControlWord {
 
     private ControlWord() {
     }
+
+    /** The command that a controlword gives, IEC 61800-7-201, table of the commands; the first four bits and bit 7 of STW1 (IEC 61800-7-203) mean the same. */
+    public static String command(int word) {
+        if ((word & FAULT_RESET) != 0) {
+            return "fault reset";
+        }
+        if ((word & ENABLE_VOLTAGE) == 0) {
+            return "disable voltage";
+        }
+        if ((word & QUICK_STOP) == 0) {
+            return "quick stop";
+        }
+        if ((word & SWITCH_ON) == 0) {
+            return "shutdown";
+        }
+        return (word & ENABLE_OPERATION) == 0 ? "switch on" : "enable operation";
+    }
 }

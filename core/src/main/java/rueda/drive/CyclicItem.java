@@ -48,6 +48,17 @@ public record CyclicItem(int object, int subIndex, int bits, boolean signed, Str
         return null;
     }
 
+    /** Place of the first entry whose bits are meant so, or −1. */
+    public static int place(DriveProfile profile, List<Entry> entries, Meaning meaning) {
+        for (int i = 0; i < entries.size(); i++) {
+            CyclicItem item = find(profile, entries.get(i).object(), entries.get(i).subIndex());
+            if (item != null && item.meaning == meaning) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
     /** What an entry is called: its own name, or that of what travels in it, or its place in the dictionary. */
     public static String title(DriveProfile profile, Entry entry) {
         CyclicItem item = find(profile, entry.object(), entry.subIndex());

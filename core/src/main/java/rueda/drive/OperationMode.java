@@ -10,6 +10,16 @@ public final class OperationMode {
     private OperationMode() {
     }
 
+    /** @param mode 6060h or 6061h */
+    public static String words(int mode) {
+        return switch (mode) {
+            case HOMING -> "homing";
+            case CYCLIC_SYNCHRONOUS_POSITION -> "cyclic synchronous position";
+            case CYCLIC_SYNCHRONOUS_TORQUE -> "cyclic synchronous torque";
+            default -> "mode " + mode;
+        };
+    }
+
     /** @param mode 6060h */
     static boolean known(int mode) {
         return mode == HOMING || mode == CYCLIC_SYNCHRONOUS_POSITION || mode == CYCLIC_SYNCHRONOUS_TORQUE;

@@ -19,7 +19,21 @@ public enum ParameterGroup {
     WIRING("Terminals", Acts.AFTER_RESTART, List.of("/wiring"), Axis::wiring, (device, written) -> device.withWiring(written.wiring()));
 
     /** When a written value begins to act. */
-    public enum Acts { AT_ONCE, WHILE_DISABLED, AFTER_RESTART }
+    public enum Acts {
+        AT_ONCE("at once"),
+        WHILE_DISABLED("while disabled"),
+        AFTER_RESTART("after a restart");
+
+        private final String words;
+
+        Acts(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
 
     private final String words;
     private final Acts acts;

@@ -1,6 +1,8 @@
 package rueda.drive;
 
+import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.IntStream;
 import rueda.bus.BusFamily.DriveProfile;
 
 /**
@@ -18,6 +20,51 @@ public final class WordBits {
             "following error in tolerance", "control requested", "target reached", "home position set", "follows the command; homing attained", "following error; homing error", "internal limit active", "homing active");
 
     private WordBits() {
+    }
+
+    /**
+     * A word bit by bit.
+     *
+     * @param value  as it stands
+     * @param hex    the same as four hexadecimal digits
+     * @param words  the command or the state that it is
+     * @param bits   bit 0 first
+     */
+    public record Word(int value, String hex, String words, List<Bit> bits) {
+    }
+
+    /** @param name empty for a bit without meaning  @param forced it is held by hand */
+    public record Bit(int number, String name, boolean on, boolean forced) {
+    }
+
+    /** @param forced a bit for each that is held by hand */
+    public static Word controlWord(DriveProfile profile, int word, int forced) {
+        return word(word, ControlWord.command(word), control(profile), forced);
+    }
+
+    /** @param forced a bit for each that is held by hand */
+    public static Word statusWord(DriveProfile profile, int word, int forced) {
+        return word(word, CyclicWords.state(profile, word).words(), status(profile), forced);
+    }
+
+    /** Object 6040h; the meaning of some bits depends on the mode. @param mode 6061h */
+    public static Word controlWord(int mode, int word) {
+        List<String> names = new ArrayList<>(CONTROL_402);
+        names.set(4, mode == OperationMode.HOMING ? "start homing" : "");
+        return word(word, ControlWord.command(word), names, 0);
+    }
+
+    /** Object 6041h; the meaning of some bits depends on the mode. @param mode 6061h */
+    public static Word statusWord(int mode, int word) {
+        List<String> names = new ArrayList<>(STATUS_402);
+        boolean homing = mode == OperationMode.HOMING;
+        names.set(12, homing ? "homing attained" : "follows the setpoint");
+        names.set(13, homing ? "homing error" : "following error");
+        return word(word, PowerState.of(word).words(), names, 0);
+    }
+
+    private static Word word(int word, String words, List<String> names, int forced) {
+        return new Word(word, CyclicWords.hexadecimal(word & 0xFFFF, 4), words, IntStream.range(0, names.size()).mapToObj(i -> new Bit(i, names.get(i), (word >> i & 1) != 0, (forced >> i & 1) != 0)).toList());
     }
 
     /** Sixteen names, bit 0 first, empty for bits without meaning. */

@@ -84,7 +84,7 @@ public sealed interface AxisEdit {
             Station.Address address = itself.station().address();
             itself = itself.withName(to).withStation(itself.station().withAddress(address.name().equals(Station.nameOf(from)) ? address.withName(Station.nameOf(to)) : address));
             renamed = renamed.withAxis(at, itself)
-                    .withProof(new Proof(machine.proof().name(), machine.proof().duration(), machine.proof().expectations().stream().map(e -> followed(e, from, to)).toList()))
+                    .withProofs(machine.proofs().stream().map(p -> p.withExpectations(p.expectations().stream().map(e -> followed(e, from, to)).toList())).toList())
                     .withPlc(machine.plc().withProgram(NameUses.renamed(machine.plc().program(), from, to))
                             .withTags(machine.plc().tags().stream().map(t -> new DeclaredTag(follow(t.name(), from, to), t.type())).toList()));
             if (machine.bus().clock() != null && from.equalsIgnoreCase(machine.bus().clock().reference())) {
@@ -128,8 +128,7 @@ public sealed interface AxisEdit {
             String name = machine.axes().get(at).name();
             List<Axis> axes = new ArrayList<>(machine.axes());
             axes.remove(at);
-            Machine without = machine.withAxes(axes).withProof(new Proof(machine.proof().name(), machine.proof().duration(),
-                    machine.proof().expectations().stream().filter(e -> !name.equalsIgnoreCase(e.axis())).toList()));
+            Machine without = machine.withAxes(axes).withProofs(machine.proofs().stream().map(p -> p.withExpectations(p.expectations().stream().filter(e -> !name.equalsIgnoreCase(e.axis())).toList())).toList());
             if (machine.bus().clock() != null && name.equalsIgnoreCase(machine.bus().clock().reference())) {
                 without = without.withBus(machine.bus().withClock(machine.bus().clock().withReference("")));
             }
@@ -147,9 +146,11 @@ public sealed interface AxisEdit {
         if (!tags.isEmpty()) {
             all.add("Removed with it: " + (tags.size() == 1 ? "the tag " : tags.size() + " tags, ") + some(tags) + ".");
         }
-        long expectations = machine.proof().expectations().stream().filter(e -> removed.name().equalsIgnoreCase(e.axis())).count();
-        if (expectations > 0) {
-            all.add("Removed with it: " + expectations + (expectations == 1 ? " expectation" : " expectations") + " of the proof “" + machine.proof().name() + "”.");
+        for (Proof proof : machine.proofs()) {
+            long expectations = proof.expectations().stream().filter(e -> removed.name().equalsIgnoreCase(e.axis())).count();
+            if (expectations > 0) {
+                all.add("Removed with it: " + expectations + (expectations == 1 ? " expectation" : " expectations") + " of the proof “" + proof.name() + "”.");
+            }
         }
         List<String> lines = NameUses.lines(machine.plc().program(), removed.name()).stream().map(String::valueOf).toList();
         if (!lines.isEmpty()) {

@@ -13,6 +13,7 @@ import java.util.stream.IntStream;
 import rueda.machine.Axis;
 import rueda.machine.Bus;
 import rueda.machine.Machine;
+import rueda.machine.Proof;
 import rueda.machine.Terminal;
 import rueda.quantity.InvalidEntry;
 
@@ -44,7 +45,7 @@ public record DocumentChange(String axis, String entry, String from, String to) 
     private static final class Comparison {
 
         /** Parts whose entries say by themselves what they belong to. */
-        private static final List<String> SAYS_ITSELF = List.of("motor", "encoder", "train", "feed", "brake", "travel", "limits", "supervision", "duty", "homing", "control", "station", "wiring", "unit", "bus", "plc", "proof");
+        private static final List<String> SAYS_ITSELF = List.of("motor", "encoder", "train", "feed", "brake", "travel", "limits", "supervision", "duty", "homing", "control", "station", "wiring", "unit", "bus", "plc", "files", "tasks");
 
         private final List<DocumentChange> changes = new ArrayList<>();
         private String axis = "";
@@ -76,6 +77,8 @@ public record DocumentChange(String axis, String entry, String from, String to) 
             for (RecordComponent component : Machine.class.getRecordComponents()) {
                 if (component.getName().equals("axes")) {
                     axes(before.axes(), after.axes());
+                } else if (component.getName().equals("proofs")) {
+                    proofs(before.proofs(), after.proofs());
                 } else {
                     component("", component, before, after);
                 }
@@ -122,6 +125,30 @@ public record DocumentChange(String axis, String entry, String from, String to) 
             unit = "";
         }
 
+        /** Proofs are known by their names; one that stands where another stood that is gone is that one renamed. */
+        private void proofs(List<Proof> before, List<Proof> after) {
+            List<Proof> found = new ArrayList<>();
+            for (int i = 0; i < after.size(); i++) {
+                Proof now = after.get(i);
+                Proof was = named(before, now.name());
+                if (was == null && i < before.size() && named(after, before.get(i).name()) == null) {
+                    was = before.get(i);
+                }
+                String which = before.size() == 1 && after.size() == 1 ? "Proof" : "Proof “" + now.name() + "”";
+                if (was == null) {
+                    add(which, "", "added");
+                } else {
+                    found.add(was);
+                    records(which, was, now);
+                }
+            }
+            before.stream().filter(p -> !found.contains(p)).forEach(gone -> add("Proof “" + gone.name() + "”", "there", "removed"));
+        }
+
+        private static Proof named(List<Proof> proofs, String name) {
+            return proofs.stream().filter(p -> p.name().equalsIgnoreCase(name)).findFirst().orElse(null);
+        }
+
         private static Predicate<Axis> same(Axis wanted) {
             return a -> a.name().equalsIgnoreCase(wanted.name());
         }
@@ -151,12 +178,16 @@ public record DocumentChange(String axis, String entry, String from, String to) 
             }
             EntryWords.Named named = EntryWords.of(component);
             String entry = where.isEmpty() ? named.words() : where + ", " + named.words().substring(0, 1).toLowerCase(Locale.ROOT) + named.words().substring(1);
-            if (component.getName().equals("program")) {
+            if (component.getName().equals("source")) {
                 program(String.valueOf(from), String.valueOf(to));
             } else if (from instanceof Record one && to instanceof Record other) {
                 records(SAYS_ITSELF.contains(component.getName()) ? where : entry, one, other);
             } else if (from instanceof List<?> one && to instanceof List<?> other) {
-                lists(entry, one, other);
+                if (SAYS_ITSELF.contains(component.getName()) && one.size() == 1 && other.size() == 1) {
+                    records(where, (Record) one.get(0), (Record) other.get(0));
+                } else {
+                    lists(entry, one, other);
+                }
             } else {
                 add(entry, words(from, named.unit()), words(to, named.unit()));
             }

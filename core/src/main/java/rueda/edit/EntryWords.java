@@ -1,32 +1,39 @@
 package rueda.edit;
 
 import java.lang.reflect.RecordComponent;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import rueda.machine.Axis;
+import rueda.machine.Terminal;
 
 /**
  * What the entries of the document are called, with their units: a line for each component of each record. In a unit {@code u} stands for
  * the user unit of the axis.
  */
-final class EntryWords {
+public final class EntryWords {
 
     /** @param words as a person calls it  @param unit after the value, empty for none */
-    record Named(String words, String unit) {
+    public record Named(String words, String unit) {
     }
 
     private static final Map<String, Named> NAMES = new LinkedHashMap<>();
 
     static {
-        of("Machine", "name: Machine name", "bus: Bus", "plc: PLC", "axes: Axes", "proof: Proof");
+        of("Machine", "name: Machine name", "bus: Bus", "plc: PLC", "axes: Axes", "proofs: Proofs");
         of("Bus", "family: Bus family", "cycleMicros: Bus cycle | µs", "kiloBits: Bit rate | kbit/s", "lowWordFirst: Low word first", "plc: PLC", "clock: Distributed clocks");
         of("IpNetwork", "address: IP address", "mask: Network mask", "gateway: Gateway");
         of("Clock", "reference: Reference station", "shiftMicros: Shift | µs", "windowNanos: Window | ns");
-        of("Plc", "taskIntervalMicros: Task interval | µs", "instructionBudget: Instruction budget | statements", "program: Program", "tags: Declared tags");
+        of("Plc", "instructionBudget: Instruction budget | statements", "files: Program files", "tasks: Tasks", "tags: Declared tags");
+        of("SourceFile", "name: Name of the file", "source: Program");
+        of("CyclicTask", "name: Name of the task", "intervalMicros: Task interval | µs");
         of("DeclaredTag", "name: Name", "type: Type");
-        of("Proof", "name: Name of the proof", "duration: Duration of the proof | s", "expectations: Expectations");
+        of("Proof", "name: Name", "group: Group", "duration: Duration | s", "expectations: Expectations");
         of("Expectation", "kind: Kind", "axis: Axis", "after: After", "position: Position | u", "tolerance: Tolerance | u", "within: Within | s", "stays: Stays | s", "quantity: Quantity", "limit: Limit");
         of("Axis", "name: Axis name", "kind: Kind of axis", "modulo: Modulo | u", "unit: User unit", "motor: Motor", "encoder: Encoder", "loadEncoder: Encoder on the load", "train: Drive train", "load: Load",
-                "brake: Holding brake", "travel: Travel", "limits: Limits", "supervision: Supervision", "gearBits: Width of the electronic gear | bit", "duty: Duty", "homing: Homing", "control: Control", "station: Station", "wiring: Wiring");
+                "brake: Holding brake", "travel: Travel", "limits: Limits", "supervision: Supervision", "gearBits: Width of the electronic gear | bit", "duty: Duty", "homing: Homing", "control: Control", "station: Station", "wiring: Wiring", "commandedBy: Commanded by");
         of("Unit", "symbol: Unit symbol", "decimals: Decimals");
         of("Motor", "inertia: Rotor inertia | kg·m²", "ratedTorque: Rated torque | N·m", "peakTorque: Peak torque | N·m", "ratedSpeed: Rated speed | 1/min", "maxSpeed: Highest motor speed | 1/min", "torqueAtMaxSpeed: Peak torque at highest speed | N·m");
         of("Encoder", "kind: Encoder kind", "lines: Encoder lines", "singleTurnBits: Bits within a turn | bit", "multiTurnBits: Bits of turns | bit", "reversed: Counts backward");
@@ -45,7 +52,7 @@ final class EntryWords {
         of("Homing", "method: Homing method", "searchSpeed: Search speed | u/s", "creepSpeed: Creep speed | u/s", "acceleration: Acceleration of the search | u/s²", "zeroOffset: Zero offset | u", "stopTorque: Torque at the stop | %", "stopTime: Time at the stop | ms",
                 "timeLimit: Time limit of the search | s", "thenToZero: Then to zero", "onFirstEnable: On the first enable", "atPowerUp: At power-up", "encoderOffset: Offset of the encoder | u");
         of("Control", "positionGain: Position gain | 1/s", "velocityGain: Velocity gain | N·m·s/rad", "integralTime: Integral time | ms", "feedForward: Speed feed-forward", "torqueForward: Torque feed-forward");
-        of("Station", "address: Address", "identity: Device", "outputs: Process data to the drive", "inputs: Process data from the drive", "startWrites: Start-up writes");
+        of("Station", "kind: Kind of station", "address: Address", "identity: Device", "outputs: Process data to the drive", "inputs: Process data from the drive", "startWrites: Start-up writes");
         of("Address", "number: Number", "name: Station name", "ip: Network");
         of("Identity", "device: Device name", "vendor: Vendor", "product: Product", "revision: Revision");
         of("Entry", "pdo: Message", "object: Object", "subIndex: Sub-index", "bits: Width | bit", "name: Name", "tag: Tag", "tagType: Type of the tag", "unit: Unit of the tag", "factor: Factor of the tag");
@@ -62,6 +69,68 @@ final class EntryWords {
             String[] parts = component.split(": | \\| ");
             NAMES.put(type + "." + parts[0], new Named(parts[1], parts.length > 2 ? parts[2] : ""));
         }
+    }
+
+    /**
+     * An entry of an axis by its place.
+     *
+     * @param pointer JSON pointer inside of the axis, such as /wiring/terminals/3/filterMicros, which is "I4, filter" in µs
+     * @return its words, the pointer itself where there is no such entry; and its unit
+     */
+    public static Named at(Axis axis, String pointer) {
+        StringBuilder words = new StringBuilder();
+        String unit = "";
+        Object now = axis;
+        for (String part : pointer.substring(1).split("/")) {
+            if (now instanceof List<?> list && part.matches("\\d{1,6}") && Integer.parseInt(part) < list.size()) {
+                now = list.get(Integer.parseInt(part));
+                if (now instanceof Terminal terminal) {
+                    words.setLength(0);
+                    words.append(terminal.name());
+                } else {
+                    words.append(' ').append(Integer.parseInt(part) + 1);
+                }
+                continue;
+            }
+            RecordComponent component = now instanceof Record record ? component(record, part) : null;
+            if (component == null) {
+                return new Named(pointer, "");
+            }
+            Named named = of(component);
+            /* the group says already where it stands */
+            if (words.length() > 0) {
+                words.append(", ").append(named.words().substring(0, 1).toLowerCase(Locale.ROOT)).append(named.words().substring(1));
+            } else if (now != axis || !(value(component, (Record) now) instanceof Record)) {
+                words.append(named.words());
+            }
+            unit = unit(axis, part, named.unit());
+            now = value(component, (Record) now);
+        }
+        return new Named(words.toString(), unit);
+    }
+
+    private static RecordComponent component(Record record, String name) {
+        return Arrays.stream(record.getClass().getRecordComponents()).filter(c -> c.getName().equals(name)).findFirst().orElse(null);
+    }
+
+    private static Object value(RecordComponent component, Record of) {
+        try {
+            return component.getAccessor().invoke(of);
+        } catch (ReflectiveOperationException impossible) {
+            throw new IllegalStateException(impossible);
+        }
+    }
+
+    /** A unit with the user unit of the axis in it; friction and stiffness have those of a force or of a torque. */
+    private static String unit(Axis axis, String component, String unit) {
+        boolean linear = axis.train().feed().linear();
+        return switch (component) {
+            case "coulomb" -> linear ? "N" : "N·m";
+            case "viscous" -> linear ? "N·s/m" : "N·m·s/rad";
+            case "stiffness" -> "N·m/rad";
+            case "damping" -> "N·m·s/rad";
+            default -> unit.startsWith("u") ? axis.unit().symbol() + unit.substring(1) : unit;
+        };
     }
 
     /** @throws IllegalStateException when a component has no words yet */

@@ -27,13 +27,40 @@ import rueda.quantity.Scale;
  * @param control     gains of the position and velocity loops
  * @param station     what travels on the bus each cycle
  * @param wiring      what is wired to the station's terminals
+ * @param commandedBy who tells it what to do
  */
 @RecordBuilder
 public record Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor motor, Encoder encoder, LoadEncoder loadEncoder, Train train, Load load, Brake brake,
-                   Travel travel, Limits limits, Supervision supervision, int gearBits, Duty duty, Homing homing, Control control, Station station, Wiring wiring) implements AxisBuilder.With {
+                   Travel travel, Limits limits, Supervision supervision, int gearBits, Duty duty, Homing homing, Control control, Station station, Wiring wiring, Commander commandedBy) implements AxisBuilder.With {
 
     /** LINEAR and ROTARY have ends; ENDLESS turns on for ever. */
-    public enum Kind { LINEAR, ROTARY, ENDLESS }
+    public enum Kind {
+        LINEAR("linear, with ends"),
+        ROTARY("rotary, with ends"),
+        ENDLESS("endless");
+
+        private final String words;
+
+        Kind(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    /** Who tells an axis what to do. */
+    public enum Commander {
+        /** Motion function blocks of the PLC program. */
+        MOTION_BLOCKS
+    }
+
+    /** Commanded by motion blocks. */
+    public Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor motor, Encoder encoder, LoadEncoder loadEncoder, Train train, Load load, Brake brake,
+                Travel travel, Limits limits, Supervision supervision, int gearBits, Duty duty, Homing homing, Control control, Station station, Wiring wiring) {
+        this(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring, Commander.MOTION_BLOCKS);
+    }
 
     /** The exact scale of this axis. @throws rueda.quantity.InvalidEntry when the entries make none */
     public Scale scale() {

@@ -26,8 +26,8 @@ public final class DemoMachine {
     }
 
     public static Machine create() {
-        return new Machine("Ripening cellar · turning cell", new Bus(1000), new Plc(2000, 200_000, program()),
-                List.of(shuttle(), lift(), table(), brush(), saltDoser()), proof());
+        return new Machine("Ripening cellar · turning cell", new Bus(1000), new Plc(200_000, List.of(new Plc.SourceFile("TurningCell.st", program())), List.of(new Plc.CyclicTask(Plc.CyclicTask.USUAL, 2000)), List.of()),
+                List.of(shuttle(), lift(), table(), brush(), saltDoser()), List.of(proof()));
     }
 
     /** The Shuttle: rack and pinion along the shelves, planetary reducer 91:10, 19-bit single-turn encoder. */

@@ -12,7 +12,20 @@ package rueda.machine;
 public record Encoder(Kind kind, long lines, int singleTurnBits, int multiTurnBits, boolean reversed) {
 
     /** INCREMENTAL knows nothing at power-up; ABSOLUTE knows its place within the turn, or within its turns. */
-    public enum Kind { INCREMENTAL, ABSOLUTE }
+    public enum Kind {
+        INCREMENTAL("incremental"),
+        ABSOLUTE("absolute");
+
+        private final String words;
+
+        Kind(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
 
     public static Encoder incremental(long lines) {
         return new Encoder(Kind.INCREMENTAL, lines, 0, 0, false);

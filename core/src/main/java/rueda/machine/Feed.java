@@ -16,11 +16,48 @@ import rueda.quantity.UserUnit;
 public record Feed(Kind kind, int teeth, BigDecimal amount, String unit) {
 
     /** SCREW, RACK and BELT move a mass along a line; DIRECT turns the load; FEEDER gives an amount of something. */
-    public enum Kind { SCREW, RACK, BELT, DIRECT, FEEDER }
+    public enum Kind {
+        SCREW("screw", "Lead", "travel of one turn"), RACK("rack", "Pitch", "travel of one tooth"), BELT("belt", "Pitch", "travel of one tooth"), DIRECT("direct", "", ""),
+        FEEDER("feeder", "Amount per turn", "what one turn gives");
+
+        private final String words;
+        private final String amount;
+        private final String amountIs;
+
+        Kind(String words, String amount, String amountIs) {
+            this.words = words;
+            this.amount = amount;
+            this.amountIs = amountIs;
+        }
+
+        public String words() {
+            return words;
+        }
+
+        /** What its amount is called, empty without. */
+        public String amount() {
+            return amount;
+        }
+
+        /** What its amount is. */
+        public String amountIs() {
+            return amountIs;
+        }
+
+        /** It has teeth that are counted. */
+        public boolean toothed() {
+            return this == RACK || this == BELT;
+        }
+
+        /** The load moves along a line, so that its mass, friction force and slope count. */
+        public boolean linear() {
+            return this == SCREW || this == RACK || this == BELT;
+        }
+    }
 
     /** The load moves along a line, so that its mass, friction force and slope count. */
     public boolean linear() {
-        return kind == Kind.SCREW || kind == Kind.RACK || kind == Kind.BELT;
+        return kind.linear();
     }
 
     /**

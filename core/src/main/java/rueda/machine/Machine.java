@@ -11,13 +11,19 @@ import java.util.Optional;
  * @param bus    the fieldbus
  * @param plc    the controller and its program
  * @param axes   the axes in the order of the rail, up to 128; a machine begins without any
- * @param proof  what must be true when the program runs
+ * @param proofs what must be true when the program runs, up to 64 of different names
  */
 @RecordBuilder
-public record Machine(String name, Bus bus, Plc plc, List<Axis> axes, Proof proof) implements MachineBuilder.With {
+public record Machine(String name, Bus bus, Plc plc, List<Axis> axes, List<Proof> proofs) implements MachineBuilder.With {
 
     public Machine {
         axes = axes == null ? List.of() : List.copyOf(axes);
+        proofs = proofs == null ? List.of() : List.copyOf(proofs);
+    }
+
+    /** The proof of this name. */
+    public Optional<Proof> proof(String proofName) {
+        return proofs.stream().filter(proof -> proof.name().equalsIgnoreCase(proofName)).findFirst();
     }
 
     public Optional<Axis> axis(String axisName) {

@@ -21,6 +21,7 @@ public final class MachineRules {
     private static final Pattern IDENTIFIER = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*");
     private static final long UNSIGNED_32 = 0xFFFF_FFFFL;
     private static final int MOST_EXPECTATIONS = 1000;
+    private static final int MOST_PROOFS = 64;
     /** As the tables of runs and images hold it. */
     private static final int LONGEST_AXIS_NAME = 80;
     private static final int LONGEST_PROOF_NAME = 200;
@@ -41,7 +42,7 @@ public final class MachineRules {
 
     private void machine(Machine machine) {
         if (missing("/name", "Machine name", machine.name()) | missing("/bus", "Bus", machine.bus())
-                | missing("/plc", "PLC", machine.plc()) | missing("/proof", "Proof", machine.proof())) {
+                | missing("/plc", "PLC", machine.plc())) {
             return;
         }
         if (machine.name().isBlank() || machine.name().length() > 80) {
@@ -50,22 +51,24 @@ public final class MachineRules {
         int cycle = machine.bus().cycleMicros();
         new StationRules(faults).bus(machine.bus());
         new StationRules(faults).tags(machine.plc().tags());
-        int interval = machine.plc().taskIntervalMicros();
-        if (cycle > 0 && (interval < cycle || interval > 100_000 || interval % cycle != 0)) {
-            refuse("/plc/taskIntervalMicros", "Task interval", interval + " µs", "a multiple of the bus cycle up to 100 000 µs",
-                    "choose " + cycle + " µs");
+        if (!plc(machine.plc(), cycle)) {
+            return;
         }
         whole("/plc/instructionBudget", "Instruction budget", machine.plc().instructionBudget(), 1000, 10_000_000);
-        if (!missing("/plc/program", "Program", machine.plc().program()) && machine.plc().program().length() > 200_000) {
-            refuse("/plc/program", "Program", machine.plc().program().length() + " characters", "up to 200 000 characters", "shorten it");
-        }
         if (machine.axes().size() > 128) {
             refuse("/axes", "Axes", Integer.toString(machine.axes().size()), "up to 128 axes", "remove some");
             return;
         }
-        if (machine.proof().expectations().size() > MOST_EXPECTATIONS) {
-            refuse("/proof/expectations", "Expectations", machine.proof().expectations().size() + " expectations", "up to " + MOST_EXPECTATIONS, "remove some");
+        if (machine.proofs().size() > MOST_PROOFS) {
+            refuse("/proofs", "Proofs", machine.proofs().size() + " proofs", "up to " + MOST_PROOFS, "remove some");
             return;
+        }
+        for (int i = 0; i < machine.proofs().size(); i++) {
+            int expectations = machine.proofs().get(i).expectations().size();
+            if (expectations > MOST_EXPECTATIONS) {
+                refuse("/proofs/" + i + "/expectations", "Expectations", expectations + " expectations", "up to " + MOST_EXPECTATIONS, "remove some");
+                return;
+            }
         }
         Set<String> names = new HashSet<>();
         for (int i = 0; i < machine.axes().size(); i++) {
@@ -75,8 +78,50 @@ public final class MachineRules {
                 refuse("/axes/" + i + "/name", "Axis name", axis.name(), "a name no other axis has", "rename it");
             }
         }
-        proof(machine);
+        Set<String> proofs = new HashSet<>();
+        for (int i = 0; i < machine.proofs().size(); i++) {
+            Proof proof = machine.proofs().get(i);
+            proof(machine, "/proofs/" + i, proof);
+            if (proof.name() != null && !proof.name().isBlank() && !proofs.add(proof.name().toUpperCase(Locale.ROOT))) {
+                refuse("/proofs/" + i + "/name", "Name of the proof", shortened(proof.name()), "a name no other proof has", "rename it");
+            }
+        }
         new TextRules(faults).check(machine);
+    }
+
+    /** @return whether the rest of the document can be looked at */
+    private boolean plc(Plc plc, int cycle) {
+        if (plc.files().size() != 1) {
+            refuse("/plc/files", "Program files", plc.files().size() + " files", "one file so far", "put the program into one file");
+        }
+        if (plc.tasks().size() != 1) {
+            refuse("/plc/tasks", "Tasks", plc.tasks().size() + " tasks", "one task so far", "let one task run the program");
+        }
+        boolean whole = plc.files().size() == 1 && plc.tasks().size() == 1;
+        for (int i = 0; i < plc.files().size() && whole; i++) {
+            String at = "/plc/files/" + i;
+            named(at + "/name", "Name of the file", plc.files().get(i).name());
+            String source = plc.files().get(i).source();
+            if (!missing(at + "/source", "Program", source) && source.length() > 200_000) {
+                refuse(at + "/source", "Program", source.length() + " characters", "up to 200 000 characters", "shorten it");
+            }
+            whole &= source != null;
+        }
+        for (int i = 0; i < plc.tasks().size() && whole; i++) {
+            String at = "/plc/tasks/" + i;
+            named(at + "/name", "Name of the task", plc.tasks().get(i).name());
+            int interval = plc.tasks().get(i).intervalMicros();
+            if (cycle > 0 && (interval < cycle || interval > 100_000 || interval % cycle != 0)) {
+                refuse(at + "/intervalMicros", "Task interval", interval + " µs", "a multiple of the bus cycle up to 100 000 µs", "choose " + cycle + " µs");
+            }
+        }
+        return whole;
+    }
+
+    private void named(String field, String label, String name) {
+        if (!missing(field, label, name) && (name.isBlank() || name.length() > 80 || name.indexOf('/') >= 0 || name.indexOf('\\') >= 0)) {
+            refuse(field, label, shortened(name), "1 to 80 characters without / and \\", "enter a name");
+        }
     }
 
     private void axis(String at, Axis axis) {
@@ -92,7 +137,7 @@ public final class MachineRules {
                 | missing(at + "/supervision", "Supervision", axis.supervision()) | missing(at + "/loadEncoder", "Encoder on the load", axis.loadEncoder())
                 | missing(at + "/duty", "Duty", axis.duty()) | missing(at + "/homing", "Homing", axis.homing())
                 | missing(at + "/control", "Control", axis.control()) | missing(at + "/station", "Station", axis.station())
-                | missing(at + "/wiring", "Wiring", axis.wiring())) {
+                | missing(at + "/wiring", "Wiring", axis.wiring()) | missing(at + "/commandedBy", "Commanded by", axis.commandedBy())) {
             return;
         }
         motor(at + "/motor", axis.motor());
@@ -362,17 +407,19 @@ public final class MachineRules {
         }
     }
 
-    private void proof(Machine machine) {
-        Proof proof = machine.proof();
-        if (!missing("/proof/name", "Name of the proof", proof.name()) && (proof.name().isBlank() || proof.name().length() > LONGEST_PROOF_NAME)) {
-            refuse("/proof/name", "Name of the proof", shortened(proof.name()), "1 to " + LONGEST_PROOF_NAME + " characters", "enter a name");
+    private void proof(Machine machine, String place, Proof proof) {
+        if (!missing(place + "/name", "Name of the proof", proof.name()) && (proof.name().isBlank() || proof.name().length() > LONGEST_PROOF_NAME)) {
+            refuse(place + "/name", "Name of the proof", shortened(proof.name()), "1 to " + LONGEST_PROOF_NAME + " characters", "enter a name");
+        }
+        if (!missing(place + "/group", "Group of the proof", proof.group()) && proof.group().length() > LONGEST_AXIS_NAME) {
+            refuse(place + "/group", "Group of the proof", shortened(proof.group()), "up to " + LONGEST_AXIS_NAME + " characters", "shorten it");
         }
         if (!(proof.duration() >= 0.1 && proof.duration() <= 600)) {
-            refuse("/proof/duration", "Duration", proof.duration() + " s", "0.1 to 600 s", "enter how long the program runs");
+            refuse(place + "/duration", "Duration", proof.duration() + " s", "0.1 to 600 s", "enter how long the program runs");
         }
         for (int i = 0; i < proof.expectations().size(); i++) {
             Proof.Expectation expectation = proof.expectations().get(i);
-            String at = "/proof/expectations/" + i;
+            String at = place + "/expectations/" + i;
             if (expectation.kind() == null) {
                 refuse(at + "/kind", "Expectation", "none", "arrives, bound or no error", "choose a sentence");
                 continue;

@@ -19,6 +19,6 @@ public final class NewMachine {
     /** @param name 1 to 80 characters */
     public static Machine named(String name) {
         Machine demo = DemoMachine.create();
-        return new Machine(name, demo.bus(), new Plc(demo.plc().taskIntervalMicros(), demo.plc().instructionBudget(), PROGRAM), List.of(), new Proof("First proof", 10, List.of()));
+        return new Machine(name, demo.bus(), new Plc(demo.plc().taskIntervalMicros(), demo.plc().instructionBudget(), PROGRAM), List.of(), List.of(new Proof("First proof", 10, List.of())));
     }
 }

@@ -4,26 +4,68 @@ import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 
 /**
- * The controller.
+ * The controller. Files and tasks are lists because programs of the trade have several; so far one of each runs, and the rules say so.
  *
- * @param taskIntervalMicros interval of the program's task in µs, a multiple of the bus cycle
- * @param instructionBudget  statements one cycle may execute before the task is stopped, 1000 to 10 000 000
- * @param program            Structured Text, IEC 61131-3
- * @param tags               tags declared by hand; those that are bound to an entry stand there
+ * @param instructionBudget statements one cycle may execute before the task is stopped, 1000 to 10 000 000
+ * @param files             the sources of the program
+ * @param tasks             when the program runs
+ * @param tags              tags declared by hand; those that are bound to an entry stand there
  */
 @RecordBuilder
-public record Plc(int taskIntervalMicros, int instructionBudget, String program, List<DeclaredTag> tags) implements PlcBuilder.With {
+public record Plc(int instructionBudget, List<SourceFile> files, List<CyclicTask> tasks, List<DeclaredTag> tags) implements PlcBuilder.With {
 
     public Plc {
+        files = files == null ? List.of() : List.copyOf(files);
+        tasks = tasks == null ? List.of() : List.copyOf(tasks);
         tags = tags == null ? List.of() : List.copyOf(tags);
     }
 
+    /** One file, one task. */
     public Plc(int taskIntervalMicros, int instructionBudget, String program) {
-        this(taskIntervalMicros, instructionBudget, program, List.of());
+        this(instructionBudget, List.of(new SourceFile(SourceFile.USUAL, program)), List.of(new CyclicTask(CyclicTask.USUAL, taskIntervalMicros)), List.of());
+    }
+
+    /**
+     * A text of the program.
+     *
+     * @param name   as a file of it would be called, 1 to 80 characters without path
+     * @param source Structured Text, IEC 61131-3
+     */
+    public record SourceFile(String name, String source) {
+        /** Name of a program's file until its author gives it another. */
+        public static final String USUAL = "Main.st";
+    }
+
+    /**
+     * A task that runs again and again, IEC 61131-3 2.7.2 (from memory).
+     *
+     * @param name           1 to 80 characters
+     * @param intervalMicros time from start to start, µs, a multiple of the bus cycle up to 100 000
+     */
+    public record CyclicTask(String name, int intervalMicros) {
+        public static final String USUAL = "Main";
     }
 
     /** @param name names joined by dots  @param type elementary type, IEC 61131-3 */
     public record DeclaredTag(String name, String type) {
     }
 
+    /** The text that runs; empty when there is none. */
+    public String program() {
+        return files.isEmpty() ? "" : files.get(0).source();
+    }
+
+    /** Interval of the task that runs it, µs; 0 when there is none. */
+    public int taskIntervalMicros() {
+        return tasks.isEmpty() ? 0 : tasks.get(0).intervalMicros();
+    }
+
+    /** The text that runs is another from now on. */
+    public Plc withProgram(String source) {
+        return withFiles(List.of(new SourceFile(files.isEmpty() ? SourceFile.USUAL : files.get(0).name(), source)));
+    }
+
+    public Plc withTaskIntervalMicros(int micros) {
+        return withTasks(List.of(new CyclicTask(tasks.isEmpty() ? CyclicTask.USUAL : tasks.get(0).name(), micros)));
+    }
 }

@@ -1,25 +1,61 @@
 package rueda.machine;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 
 /**
  * What must be true while the program runs on the bench.
  *
- * @param name         name shown to the user
+ * @param name         name shown to the user, no other proof of the machine has it
+ * @param group        proofs of one group stand together; empty for none
  * @param duration     how long the program runs, s, 0.1 to 600
  * @param expectations the sentences, in order
  */
-public record Proof(String name, double duration, List<Expectation> expectations) {
+@RecordBuilder
+public record Proof(String name, String group, double duration, List<Expectation> expectations) implements ProofBuilder.With {
 
     public Proof {
         expectations = expectations == null ? List.of() : List.copyOf(expectations);
     }
 
+    /** In no group. */
+    public Proof(String name, double duration, List<Expectation> expectations) {
+        this(name, "", duration, expectations);
+    }
+
     /** The kinds of sentence. */
-    public enum Kind { ARRIVES, BOUND, NO_ERROR }
+    public enum Kind {
+        ARRIVES("arrives somewhere in time"),
+        BOUND("keeps a bound"),
+        NO_ERROR("no error");
+
+        private final String words;
+
+        Kind(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
 
     /** What a bound watches. */
-    public enum Quantity { SPEED, TORQUE, FOLLOWING_ERROR }
+    public enum Quantity {
+        SPEED("speed"),
+        TORQUE("torque"),
+        FOLLOWING_ERROR("following error");
+
+        private final String words;
+
+        Quantity(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
 
     /**
      * One expectation: a sentence with slots. Slots a kind does not use are null.

@@ -7,6 +7,7 @@ import java.util.List;
 /**
  * One device on the bus and what it exchanges each cycle.
  *
+ * @param kind        what it is
  * @param address     where it is found
  * @param identity    which device it must be
  * @param outputs     PLC to drive, in the order of the bytes
@@ -14,12 +15,23 @@ import java.util.List;
  * @param startWrites values added by hand that are written when the station starts, in this order
  */
 @RecordBuilder
-public record Station(Address address, Identity identity, List<Entry> outputs, List<Entry> inputs, List<StartWrite> startWrites) implements StationBuilder.With {
+public record Station(Kind kind, Address address, Identity identity, List<Entry> outputs, List<Entry> inputs, List<StartWrite> startWrites) implements StationBuilder.With {
 
     public Station {
         outputs = outputs == null ? List.of() : List.copyOf(outputs);
         inputs = inputs == null ? List.of() : List.copyOf(inputs);
         startWrites = startWrites == null ? List.of() : List.copyOf(startWrites);
+    }
+
+    /** What a station is. */
+    public enum Kind {
+        /** A servo drive with one axis. */
+        SERVO_DRIVE
+    }
+
+    /** A servo drive. */
+    public Station(Address address, Identity identity, List<Entry> outputs, List<Entry> inputs, List<StartWrite> startWrites) {
+        this(Kind.SERVO_DRIVE, address, identity, outputs, inputs, startWrites);
     }
 
     public Station(List<Entry> outputs, List<Entry> inputs) {
@@ -67,12 +79,18 @@ public record Station(Address address, Identity identity, List<Entry> outputs, L
 
     /** When a value is written while the station starts; ETG.1000.6, state transitions of the EtherCAT state machine. */
     public enum Transition {
-        INIT_TO_PREOP("IP"), PREOP_TO_SAFEOP("PS"), SAFEOP_TO_OP("SO");
+        INIT_TO_PREOP("IP", "init to pre-operational"), PREOP_TO_SAFEOP("PS", "pre-operational to safe-operational"), SAFEOP_TO_OP("SO", "safe-operational to operational");
 
         private final String symbol;
+        private final String words;
 
-        Transition(String symbol) {
+        Transition(String symbol, String words) {
             this.symbol = symbol;
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
         }
 
         public String symbol() {

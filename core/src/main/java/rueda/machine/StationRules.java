@@ -7,13 +7,16 @@ import java.util.regex.Pattern;
 import rueda.machine.Bus.IpNetwork;
 
 /** Which entries of the bus and its stations can be stored; part of {@link MachineRules}. */
-final class StationRules {
+public final class StationRules {
 
     private static final Pattern TAG = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*(\\.[A-Za-z_][A-Za-z0-9_]*)*");
     /** What the readers of tag tables take too. */
     private static final int LONGEST_TAG = 200;
-    private static final Set<String> TAG_TYPES = Set.of("BOOL", "SINT", "INT", "DINT", "LINT", "USINT", "UINT", "UDINT",
+    /** Elementary types of IEC 61131-3 that a tag can have. */
+    public static final List<String> TAG_TYPES = List.of("BOOL", "SINT", "INT", "DINT", "LINT", "USINT", "UINT", "UDINT",
             "ULINT", "BYTE", "WORD", "DWORD", "LWORD", "REAL", "LREAL");
+    /** Bit rates of CiA 301, kbit/s. */
+    public static final List<Integer> CANOPEN_RATES = List.of(10, 20, 50, 125, 250, 500, 800, 1000);
     private static final long UNSIGNED_32 = 0xFFFF_FFFFL;
     private static final int MOST_ENTRIES = 256;
     private static final int MOST_WRITES = 1000;
@@ -32,7 +35,7 @@ final class StationRules {
         if (missing("/bus/family", "Bus family", bus.family()) | missing("/bus/plc", "Network of the PLC", bus.plc()) | missing("/bus/clock", "Distributed clocks", bus.clock())) {
             return;
         }
-        if (bus.family() == Bus.Family.CANOPEN && !Set.of(10, 20, 50, 125, 250, 500, 800, 1000).contains(bus.kiloBits())) {
+        if (bus.family() == Bus.Family.CANOPEN && !CANOPEN_RATES.contains(bus.kiloBits())) {
             refuse("/bus/kiloBits", "Bit rate", bus.kiloBits() + " kbit/s", "10, 20, 50, 125, 250, 500, 800 or 1000 kbit/s", "choose 1000 kbit/s");
         }
         network("/bus/plc", bus.plc());

@@ -46,7 +46,7 @@ final class TextRules {
 
     private void text(String pointer, String text) {
         String name = pointer.substring(pointer.lastIndexOf('/') + 1);
-        boolean program = pointer.equals("/plc/program");
+        boolean program = pointer.startsWith("/plc/files/") && name.equals("source");
         for (int i = 0; i < text.length(); i++) {
             char c = text.charAt(i);
             boolean line = program && (c == '\n' || c == '\r' || c == '\t' || c == '\f');

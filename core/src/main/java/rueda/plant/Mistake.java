@@ -3,19 +3,29 @@ package rueda.plant;
 /** What can be wrong at the machine: made on the bench, to see how it shows. */
 public enum Mistake {
     /** The limit switches are wired to each other's terminals. */
-    SWAPPED_LIMITS,
-    NEGATIVE_LIMIT_BROKEN,
-    POSITIVE_LIMIT_BROKEN,
-    CAM_BROKEN,
+    SWAPPED_LIMITS("limit switches swapped"),
+    NEGATIVE_LIMIT_BROKEN("wire of the negative limit broken"),
+    POSITIVE_LIMIT_BROKEN("wire of the positive limit broken"),
+    CAM_BROKEN("wire of the reference cam broken"),
     /** The negative limit switch opens where it is taken to close, and the other way round. */
-    NEGATIVE_LIMIT_OTHER_CONTACT,
-    CAM_BOUNCES,
+    NEGATIVE_LIMIT_OTHER_CONTACT("negative limit has the other kind of contact"),
+    CAM_BOUNCES("contact of the reference cam bounces"),
     /** The encoder counts backward. */
-    ENCODER_REVERSED,
+    ENCODER_REVERSED("encoder counts backward"),
     /** The encoder on the load counts backward. */
-    LOAD_ENCODER_REVERSED,
+    LOAD_ENCODER_REVERSED("encoder on the load counts backward"),
     /** A line of the encoder on the load is broken. */
-    LOAD_ENCODER_BROKEN,
+    LOAD_ENCODER_BROKEN("a line of the encoder on the load broken"),
     /** The PLC leaves the command bit of homing, bit 4 of the controlword, set. */
-    HOMING_BIT_HELD
+    HOMING_BIT_HELD("PLC leaves the homing bit set");
+
+    private final String words;
+
+    Mistake(String words) {
+        this.words = words;
+    }
+
+    public String words() {
+        return words;
+    }
 }

@@ -71,7 +71,7 @@ final class Causes {
                 return event + " never turned true. Before it, " + refused(run.orders().entry(i));
             }
         }
-        return event + " never turned true in " + plain(machine.proof().duration()) + " s. The program stood in line " + run.lastLine()
+        return event + " never turned true in " + plain(run.end()) + " s. The program stood in line " + run.lastLine()
                 + " at the end; a longer duration may be needed.";
     }
 

@@ -5,9 +5,10 @@ import rueda.bench.AxisSignal;
 import rueda.bench.Bench;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
+import rueda.machine.Proof;
 import rueda.plc.ProgramFault;
 
-/** Runs a machine's program for the duration of its proof and judges every expectation. */
+/** Runs a machine's program for the duration of a proof and judges every expectation. */
 public final class Prover {
 
     /** Told about a hundred times in a run how far it is. It may throw, to end the run. */
@@ -23,25 +24,30 @@ public final class Prover {
     }
 
     /** @throws IllegalArgumentException when the program has faults */
-    public static ProofRun run(Machine machine) {
-        return run(machine, (time, of) -> { });
+    public static ProofRun run(Machine machine, Proof proof) {
+        return run(machine, proof, (time, of) -> { });
     }
 
-    /** The same, telling how far it is. @throws IllegalArgumentException when the program has faults */
-    public static ProofRun run(Machine machine, Progress progress) {
-        int samples = Math.max(1, (int) Math.round(machine.proof().duration() * 1e6 / machine.bus().cycleMicros()));
+    /**
+     * The same, telling how far it is.
+     *
+     * @throws IllegalArgumentException        when the program has faults
+     * @throws rueda.quantity.InvalidEntry for {@code duration}, when there is no room for so long a recording
+     */
+    public static ProofRun run(Machine machine, Proof proof, Progress progress) {
+        int samples = Math.max(1, (int) Math.round(proof.duration() * 1e6 / machine.bus().cycleMicros()));
         Bench bench = new Bench(machine, samples);
         int step = (samples + TOLD - 1) / TOLD;
         for (int k = 0; k < samples; k++) {
             if (k % step == 0) {
-                progress.reached(bench.now() * 1e-9, machine.proof().duration());
+                progress.reached(bench.now() * 1e-9, proof.duration());
             }
             bench.cycle();
         }
         RecordedRun run = new BenchRun(bench);
-        List<Verdict> verdicts = machine.proof().expectations().stream().map(e -> Claim.of(e).judge(run)).toList();
+        List<Verdict> verdicts = proof.expectations().stream().map(e -> Claim.of(e).judge(run)).toList();
         ProgramFault fault = run.fault();
-        return new ProofRun(verdicts, machine.proof().duration(), fault == null ? null : fault.getMessage(), fault == null ? 0 : fault.line(), figures(run), bench);
+        return new ProofRun(verdicts, proof.duration(), fault == null ? null : fault.getMessage(), fault == null ? 0 : fault.line(), figures(run), bench);
     }
 
     private static ProofRun.Figures figures(RecordedRun run) {

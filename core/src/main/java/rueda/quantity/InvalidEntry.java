@@ -15,6 +15,11 @@ public final class InvalidEntry extends IllegalArgumentException {
         this.mend = mend;
     }
 
+    /** The same, of an entry inside of a part of a document. @param pointer JSON pointer of the part */
+    public InvalidEntry under(String pointer) {
+        return new InvalidEntry(pointer + "/" + field, value, allowed, mend);
+    }
+
     public String field() {
         return field;
     }

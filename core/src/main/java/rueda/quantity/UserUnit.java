@@ -3,6 +3,7 @@ package rueda.quantity;
 import java.math.BigDecimal;
 import java.math.MathContext;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import javax.measure.Unit;
@@ -22,6 +23,11 @@ public record UserUnit(String symbol, Quantity quantity, Ratio size) {
 
     /** What a unit measures. */
     public enum Quantity { LENGTH, ANGLE, MASS, VOLUME, OWN }
+
+    /** Symbols of lengths, the usual first. */
+    public static final List<String> LENGTHS = List.of("mm", "µm", "m", "in");
+    /** Symbols of all units that are known, the usual first. */
+    public static final List<String> USUAL = List.of("mm", "µm", "m", "in", "°", "rad", "turn", "g", "kg", "ml", "l");
 
     private static final Map<String, UserUnit> KNOWN = known();
 

@@ -25,7 +25,7 @@ final class AxisAlone {
     }
 
     static Bench of(Machine machine, Axis axis, String program, Set<Mistake> mistakes) {
-        Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis), machine.proof());
+        Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis), machine.proofs());
         return new Bench(alone, program, KEPT, BenchCondition.throughout(Map.of(axis.name(), mistakes)));
     }
 }

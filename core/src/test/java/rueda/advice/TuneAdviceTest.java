@@ -43,7 +43,7 @@ class TuneAdviceTest {
         Machine demo = DemoMachine.create();
         Control c = axis.control();
         Axis tuned = axis.withEncoder(Encoder.absolute(28, 0)).withControl(new Control(c.positionGain(), velocityGain, c.integralTime(), c.feedForward(), c.torqueForward()));
-        MoveTrial.Result move = MoveTrial.run(new Machine("m", demo.bus(), demo.plc(), List.of(tuned), demo.proof()), 0);
+        MoveTrial.Result move = MoveTrial.run(new Machine("m", demo.bus(), demo.plc(), List.of(tuned), demo.proofs()), 0);
         int n = move.torque().size();
         return move.torque().subList(n - 50, n).stream().mapToDouble(Math::abs).max().orElseThrow();
     }

@@ -26,7 +26,7 @@ class DeviceMemoryTest {
 
     private static Bench enabled() {
         Machine demo = DemoMachine.create();
-        Bench bench = new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(SHUTTLE), demo.proof()), "PROGRAM P END_PROGRAM", 16);
+        Bench bench = new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(SHUTTLE), demo.proofs()), "PROGRAM P END_PROGRAM", 16);
         bench.takeByHand();
         bench.hand(0).enable(true);
         bench.run(0.2);

@@ -20,7 +20,7 @@ class EndlessAxisTest {
     private static Machine brush(int decimals) {
         Machine demo = DemoMachine.create();
         Axis axis = DemoMachine.brush().withName("Brush").withUnit(new Unit("°", decimals)).withHoming(Homing.search(37, 90, 20, 600, 0));
-        return new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proof());
+        return new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proofs());
     }
 
     private static final String PROGRAM = """
@@ -121,7 +121,7 @@ class EndlessAxisTest {
         Machine demo = DemoMachine.create();
         Axis doser = DemoMachine.saltDoser().withUnit(new Unit("g", 6));
         assertThat(doser.modulo()).isEqualByComparingTo(BigDecimal.ZERO);
-        Machine machine = new Machine("m", demo.bus(), demo.plc(), List.of(doser.withHoming(Homing.search(37, 0.2, 0.05, 2, 4294.9))), demo.proof());
+        Machine machine = new Machine("m", demo.bus(), demo.plc(), List.of(doser.withHoming(Homing.search(37, 0.2, 0.05, 2, 4294.9))), demo.proofs());
         String source = """
                 PROGRAM P
                 VAR Power : MC_Power; Home : MC_Home; Dose : MC_MoveRelative; END_VAR

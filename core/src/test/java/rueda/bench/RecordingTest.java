@@ -31,7 +31,7 @@ class RecordingTest {
     @ValueSource(ints = {7, 9, 100})
     void valuesOfTheProgramBelongToTheRunBefore(int capacity) {
         Machine demo = DemoMachine.create();
-        Machine machine = new Machine("m", demo.bus(), new Plc(3000, 10_000, "PROGRAM P VAR n : DINT; END_VAR n := n + 1; END_PROGRAM"), demo.axes(), demo.proof());
+        Machine machine = new Machine("m", demo.bus(), new Plc(3000, 10_000, "PROGRAM P VAR n : DINT; END_VAR n := n + 1; END_PROGRAM"), demo.axes(), demo.proofs());
         Bench bench = new Bench(machine, capacity);
         for (int k = 0; k < 50; k++) {
             bench.cycle();

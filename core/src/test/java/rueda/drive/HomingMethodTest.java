@@ -44,7 +44,7 @@ class HomingMethodTest {
 
     private static HomingTrial.Result home(Axis axis) {
         Machine demo = DemoMachine.create();
-        return HomingTrial.run(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proof()), 0, axis.travel().parkedAt());
+        return HomingTrial.run(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proofs()), 0, axis.travel().parkedAt());
     }
 
     private static double indexAbove(double edge) {
@@ -189,7 +189,7 @@ class HomingMethodTest {
         Machine demo = DemoMachine.create();
         for (int method : Homing.METHODS) {
             Axis brush = DemoMachine.brush().withHoming(Homing.search(method, 90, 20, 600, 0).withTimeLimit(60));
-            HomingTrial.Result result = HomingTrial.run(new Machine("m", demo.bus(), demo.plc(), List.of(brush), demo.proof()), 0, brush.travel().parkedAt());
+            HomingTrial.Result result = HomingTrial.run(new Machine("m", demo.bus(), demo.plc(), List.of(brush), demo.proofs()), 0, brush.travel().parkedAt());
             boolean offered = HomingSentence.of(brush).stream().anyMatch(s -> s.method() == method);
             assertThat(HomingMethod.of(method).needsEnds()).as("method %d", method).isEqualTo(!offered);
             if (!offered) {
@@ -208,7 +208,7 @@ class HomingMethodTest {
     void theSignOfTheHomeOffset() {
         Axis axis = axis(37, 160, 200, 87).withHoming(Homing.search(37, 150, 15, 3000, -100));
         Machine demo = DemoMachine.create();
-        rueda.bench.Bench bench = new rueda.bench.Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proof()),
+        rueda.bench.Bench bench = new rueda.bench.Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proofs()),
                 "PROGRAM P VAR Power : MC_Power; Home : MC_Home; END_VAR Power(Axis := Shuttle, Enable := TRUE); Home(Axis := Shuttle, Execute := Power.Status); END_PROGRAM", 16);
         bench.run(1);
         assertThat(bench.drive(0).dictionary().get(DriveObject.HOME_OFFSET)).isEqualTo(100 * axis.scale().wireUnitsPerUnit());

@@ -38,7 +38,7 @@ class LoadEncoderTest {
 
     private static Bench bench(Axis axis, Mistake... mistakes) {
         Machine demo = DemoMachine.create();
-        return new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proof()), "PROGRAM P END_PROGRAM", 4000, BenchCondition.throughout(Map.of(axis.name(), Set.of(mistakes))));
+        return new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proofs()), "PROGRAM P END_PROGRAM", 4000, BenchCondition.throughout(Map.of(axis.name(), Set.of(mistakes))));
     }
 
     /** Second encoder on the load, 14 bits load, 14 bits motor, 100 : 1: 1 638 400 motor counts per load turn (common practice, no source). */
@@ -129,7 +129,7 @@ class LoadEncoderTest {
         Axis axis = t.withLoadEncoder(new LoadEncoder(Use.POSITION_LOOP, Encoder.absolute(20, 0))).withHoming(Homing.search(12, 20, 2, 60, 0));
         HomingTrial.Result byMotor = HomingTrial.run(DemoMachine.create(), 2, 45);
         Machine demo = DemoMachine.create();
-        HomingTrial.Result byLoad = HomingTrial.run(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proof()), 0, 45);
+        HomingTrial.Result byLoad = HomingTrial.run(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proofs()), 0, 45);
         assertThat(byLoad.found()).isTrue();
         assertThat(byLoad.zero()).isCloseTo(byMotor.zero(), within(0.1));
     }
@@ -178,7 +178,7 @@ class LoadEncoderTest {
         double[] zero = new double[2];
         for (int i = 0; i < 2; i++) {
             Axis axis = i == 0 ? right : right.withEncoder(right.encoder().turnedOver());
-            Bench bench = new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proof()), HomingTrial.program("Shuttle"), 16,
+            Bench bench = new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proofs()), HomingTrial.program("Shuttle"), 16,
                     BenchCondition.throughout(Map.of("Shuttle", i == 0 ? Set.of() : Set.of(Mistake.ENCODER_REVERSED))));
             bench.run(8);
             assertThat(bench.drive(0).referenced()).isTrue();

@@ -23,7 +23,7 @@ class SupervisionTest {
 
     private static Bench enabled(Supervision supervision) {
         Machine demo = DemoMachine.create();
-        Bench bench = new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(SHUTTLE.withSupervision(supervision)), demo.proof()), "PROGRAM P END_PROGRAM", 4000);
+        Bench bench = new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(SHUTTLE.withSupervision(supervision)), demo.proofs()), "PROGRAM P END_PROGRAM", 4000);
         bench.takeByHand();
         bench.hand(0).enable(true);
         bench.run(0.2);
@@ -92,7 +92,7 @@ class SupervisionTest {
         for (double atSpeed : new double[] {2, 20}) {
             Machine demo = DemoMachine.create();
             Axis axis = lagging.withSupervision(new Supervision(0.05, 5, 500, 2, atSpeed, 50, 20, 0.05, 50));
-            Bench bench = new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proof()), "PROGRAM P END_PROGRAM", 16);
+            Bench bench = new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proofs()), "PROGRAM P END_PROGRAM", 16);
             bench.takeByHand();
             bench.hand(0).enable(true);
             bench.run(0.2);

@@ -20,7 +20,7 @@ class TerminalsTest {
 
     private static Bench bench(Axis axis) {
         Machine demo = DemoMachine.create();
-        Bench bench = new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proof()), "PROGRAM P END_PROGRAM", 16);
+        Bench bench = new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proofs()), "PROGRAM P END_PROGRAM", 16);
         bench.takeByHand();
         bench.run(0.01);
         return bench;
@@ -264,7 +264,7 @@ class TerminalsTest {
         outputs.add(new rueda.machine.Station.Entry(0x6072, 0, 16, "Shuttle.Cmd.MaxTorque", "UINT"));
         Machine demo = DemoMachine.create();
         Axis axis = shuttle.withStation(new rueda.machine.Station(outputs, shuttle.station().inputs()));
-        Bench bench = new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proof()),
+        Bench bench = new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proofs()),
                 "PROGRAM P VAR n : UDINT; END_VAR n := n + 1; IF n > 100 THEN Shuttle.Cmd.MaxTorque := 900; END_IF; END_PROGRAM", 16);
         bench.run(0.1);
         assertThat(bench.drive(0).dictionary().get(DriveObject.MAX_TORQUE)).isEqualTo(2526);

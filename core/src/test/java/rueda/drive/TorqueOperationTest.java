@@ -19,7 +19,7 @@ class TorqueOperationTest {
 
     private static Bench enabled(Axis axis, String program) {
         Machine demo = DemoMachine.create();
-        return new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proof()), program, 4000);
+        return new Bench(new Machine("m", demo.bus(), demo.plc(), List.of(axis), demo.proofs()), program, 4000);
     }
 
     private static Bench byHand(Axis axis) {

@@ -38,8 +38,8 @@ class AxisEditTest {
         assertThat(renamed.plc().program()).doesNotContain("Shuttle");
         assertThat(renamed.axes().get(0).station().address().name()).isEqualTo("carriage");
         assertThat(renamed.axes().get(0).station().outputs()).extracting(e -> e.tag()).contains("Carriage.Cmd.Position").noneMatch(t -> t.startsWith("Shuttle"));
-        ProofRun before = Prover.run(DEMO);
-        ProofRun after = Prover.run(renamed);
+        ProofRun before = Prover.run(DEMO, DEMO.proofs().get(0));
+        ProofRun after = Prover.run(renamed, renamed.proofs().get(0));
         assertThat(after.verdicts()).hasSameSizeAs(before.verdicts());
         for (int i = 0; i < before.verdicts().size(); i++) {
             assertThat(after.verdicts().get(i).holds()).isEqualTo(before.verdicts().get(i).holds());
@@ -61,12 +61,12 @@ class AxisEditTest {
                 END_PROGRAM
                 """).withPlc(DEMO.plc().withProgram("PROGRAM P VAR Lifted : BOOL; Place : STRING := 'Lift here'; END_VAR (* the Lift *) Power(Axis := LIFT); x := Lift.Fb.Position + Table.Lift; // Lift\nEND_PROGRAM")
                 .withTags(List.of(new DeclaredTag("Lift.Extra", "BOOL"), new DeclaredTag("Lifted.Extra", "BOOL"))))
-                .withProof(new Proof("p", 1, List.of(Expectation.arrives("Lift", 1, 1, 1, "Lift.Fb.Ready", 0), Expectation.arrives("Table", 1, 1, 1, "Lifted", 0))));
+                .withProofs(List.of(new Proof("p", 1, List.of(Expectation.arrives("Lift", 1, 1, 1, "Lift.Fb.Ready", 0))), new Proof("q", 1, List.of(Expectation.arrives("Table", 1, 1, 1, "Lifted", 0)))));
         Machine renamed = new AxisEdit.Rename("Lift", "Hoist").on(machine).machine();
         assertThat(renamed.plc().program()).isEqualTo("PROGRAM P VAR Lifted : BOOL; Place : STRING := 'Lift here'; END_VAR (* the Lift *) Power(Axis := Hoist); x := Hoist.Fb.Position + Table.Lift; // Lift\nEND_PROGRAM");
         assertThat(renamed.plc().tags()).extracting(DeclaredTag::name).containsExactly("Hoist.Extra", "Lifted.Extra");
-        assertThat(renamed.proof().expectations()).extracting(Expectation::axis).containsExactly("Hoist", "Table");
-        assertThat(renamed.proof().expectations()).extracting(Expectation::after).containsExactly("Hoist.Fb.Ready", "Lifted");
+        assertThat(renamed.proofs()).extracting(p -> p.expectations().get(0).axis()).containsExactly("Hoist", "Table");
+        assertThat(renamed.proofs()).extracting(p -> p.expectations().get(0).after()).containsExactly("Hoist.Fb.Ready", "Lifted");
     }
 
     @ParameterizedTest
@@ -117,7 +117,7 @@ class AxisEditTest {
         assertThat(AxisEdit.dependents(DEMO, "Shuttle")).anyMatch(s -> s.contains("10 tags, Shuttle.Cmd.Control")).anyMatch(s -> s.contains("5 expectations")).anyMatch(s -> s.contains("names it in lines"));
         AxisEdit.Outcome outcome = new AxisEdit.Remove("Shuttle").on(DEMO);
         assertThat(outcome.machine().axes()).extracting(Axis::name).containsExactly("Lift", "Table", "Brush", "Doser");
-        assertThat(outcome.machine().proof().expectations()).isEmpty();
+        assertThat(outcome.machine().proofs().get(0).expectations()).isEmpty();
         assertThat(outcome.machine().plc().program()).isEqualTo(DEMO.plc().program());
         assertThat(outcome.axis()).isZero();
         Machine none = DEMO;
@@ -143,7 +143,7 @@ class AxisEditTest {
         assertThat(MachineRules.check(empty)).isEmpty();
         for (Bus.Family family : Bus.Family.values()) {
             Machine moved = BusFamily.moved(empty, family);
-            ProofRun run = Prover.run(moved);
+            ProofRun run = Prover.run(moved, moved.proofs().get(0));
             assertThat(run.stopped()).isNull();
             assertThat(run.verdicts()).isEmpty();
         }

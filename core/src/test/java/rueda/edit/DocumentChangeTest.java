@@ -15,6 +15,7 @@ import rueda.machine.Feed;
 import rueda.machine.Load;
 import rueda.machine.Machine;
 import rueda.machine.NewMachine;
+import rueda.machine.Proof;
 import rueda.machine.Reducer;
 import rueda.machine.Train;
 
@@ -76,5 +77,19 @@ class DocumentChangeTest {
                 walk(component.getGenericType(), seen);
             }
         }
+    }
+
+    /** Proofs are told by their names, what is in them by their entries; a task and a file that are alone say themselves what they are. */
+    @Test
+    void proofsAndTasksAreTold() {
+        Proof proof = DEMO.proofs().get(0);
+        assertThat(DocumentChange.between(DEMO, DEMO.withProofs(List.of(proof.withDuration(20))))).containsExactly(new DocumentChange("", "Proof, duration", "18 s", "20 s"));
+        assertThat(DocumentChange.between(DEMO, DEMO.withProofs(List.of(proof.withName("Fetch"))))).containsExactly(new DocumentChange("", "Proof, name", proof.name(), "Fetch"));
+        Machine two = DEMO.withProofs(List.of(proof, proof.withName("Long").withDuration(60)));
+        assertThat(DocumentChange.between(DEMO, two)).containsExactly(new DocumentChange("", "Proof “Long”", "", "added"));
+        assertThat(DocumentChange.between(two, DEMO)).containsExactly(new DocumentChange("", "Proof “Long”", "there", "removed"));
+        assertThat(DocumentChange.between(two, two.withProofs(List.of(two.proofs().get(1).withGroup("Night"), two.proofs().get(0))))).containsExactly(new DocumentChange("", "Proof “Long”, group", "", "Night"));
+        assertThat(DocumentChange.between(DEMO, DEMO.withPlc(DEMO.plc().withTaskIntervalMicros(4000)))).containsExactly(new DocumentChange("", "Task interval", "2000 µs", "4000 µs"));
+        assertThat(DocumentChange.between(DEMO, DEMO.withProgram(DEMO.plc().program() + "(* end *)\n"))).hasSize(1).first().extracting(DocumentChange::entry).asString().startsWith("Program, line");
     }
 }

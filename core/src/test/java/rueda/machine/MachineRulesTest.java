@@ -49,8 +49,8 @@ class MachineRulesTest {
 
     @Test
     void missingPartsAreNamed() {
-        assertThat(fields(new Machine("m", null, null, List.of(), null))).containsExactly("/bus", "/plc", "/proof");
-        assertThat(fields(new Machine("m", new Bus(1000), new Plc(1000, 1000, ""), List.of(new Axis("A", null, null, null, null, null, null, null, null, null, null, null, null, 32, null, null, null, null, null)), new Proof("p", 1, List.of()))))
+        assertThat(fields(new Machine("m", null, null, List.of(), null))).containsExactly("/bus", "/plc");
+        assertThat(fields(new Machine("m", new Bus(1000), new Plc(1000, 1000, ""), List.of(new Axis("A", null, null, null, null, null, null, null, null, null, null, null, null, 32, null, null, null, null, null)), List.of(new Proof("p", 1, List.of())))))
                 .contains("/axes/0/motor", "/axes/0/station");
     }
 
@@ -58,9 +58,9 @@ class MachineRulesTest {
     void expectationsNeedTheirSlots() {
         Machine demo = DemoMachine.create();
         Proof proof = new Proof("p", 0, List.of(Expectation.arrives("Shuttle", Double.NaN, 0, -1, "", 0), Expectation.bound("Nobody", null, 0), Expectation.noError("Shuttle")));
-        assertThat(fields(new Machine(demo.name(), demo.bus(), demo.plc(), demo.axes(), proof))).containsExactly("/proof/duration",
-                "/proof/expectations/0/after", "/proof/expectations/0/position", "/proof/expectations/0/tolerance", "/proof/expectations/0/within",
-                "/proof/expectations/1/axis", "/proof/expectations/1/quantity", "/proof/expectations/1/limit");
+        assertThat(fields(new Machine(demo.name(), demo.bus(), demo.plc(), demo.axes(), List.of(proof)))).containsExactly("/proofs/0/duration",
+                "/proofs/0/expectations/0/after", "/proofs/0/expectations/0/position", "/proofs/0/expectations/0/tolerance", "/proofs/0/expectations/0/within",
+                "/proofs/0/expectations/1/axis", "/proofs/0/expectations/1/quantity", "/proofs/0/expectations/1/limit");
     }
 
     @Test
@@ -103,24 +103,40 @@ class MachineRulesTest {
         Machine demo = DemoMachine.create();
         Axis a = demo.axes().get(0);
         for (String bad : List.of("a\u0000b", "a\u0007b", "a\nb", "a\ud800b", "\udc00", "a\u0085b", "x".repeat(2000))) {
-            assertThat(fields(new Machine(bad, demo.bus(), demo.plc(), demo.axes(), demo.proof()))).as("machine").contains("/name");
-            assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), new Proof(bad, 1, List.of())))).as("proof").contains("/proof/name");
+            assertThat(fields(new Machine(bad, demo.bus(), demo.plc(), demo.axes(), demo.proofs()))).as("machine").contains("/name");
+            assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), List.of(new Proof(bad, 1, List.of()))))).as("proof").contains("/proofs/0/name");
             assertThat(fields(with(a.withName(bad)))).as("axis").contains("/axes/0/name");
             assertThat(fields(with(a.withStation(a.station().withAddress(a.station().address().withName(bad)))))).as("station").contains("/axes/0/station/address/name");
             assertThat(fields(with(a.withStation(a.station().withStartWrites(List.of(new Station.StartWrite(0x2000, 0, 8, 0, Station.Transition.PREOP_TO_SAFEOP, bad, true))))))).as("comment").contains("/axes/0/station/startWrites/0/comment");
         }
-        assertThat(fields(new Machine("Käse \ud83e\uddc0", demo.bus(), demo.plc(), demo.axes(), demo.proof()))).as("a pair is one character").isEmpty();
-        assertThat(fields(new Machine("m", demo.bus(), new Plc(1000, 1000, "VAR\n\tx : BOOL;\r\nEND_VAR"), demo.axes(), demo.proof()))).as("lines of a program").isEmpty();
-        assertThat(fields(new Machine("m", demo.bus(), new Plc(1000, 1000, "a\u0000"), demo.axes(), demo.proof()))).containsExactly("/plc/program");
+        assertThat(fields(new Machine("Käse \ud83e\uddc0", demo.bus(), demo.plc(), demo.axes(), demo.proofs()))).as("a pair is one character").isEmpty();
+        assertThat(fields(new Machine("m", demo.bus(), new Plc(1000, 1000, "VAR\n\tx : BOOL;\r\nEND_VAR"), demo.axes(), demo.proofs()))).as("lines of a program").isEmpty();
+        assertThat(fields(new Machine("m", demo.bus(), new Plc(1000, 1000, "a\u0000"), demo.axes(), demo.proofs()))).containsExactly("/plc/files/0/source");
     }
 
     @Test
     void namesAndListsAreBounded() {
         Machine demo = DemoMachine.create();
-        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), new Proof(" ", 1, List.of())))).containsExactly("/proof/name");
-        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), new Proof("x".repeat(201), 1, List.of())))).containsExactly("/proof/name");
+        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), List.of(new Proof(" ", 1, List.of()))))).containsExactly("/proofs/0/name");
+        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), List.of(new Proof("x".repeat(201), 1, List.of()))))).containsExactly("/proofs/0/name");
         assertThat(fields(with(demo.axes().get(0).withName("A".repeat(81))))).contains("/axes/0/name");
-        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), new Proof("p", 1, java.util.Collections.nCopies(100_000, Expectation.noError("Shuttle")))))).containsExactly("/proof/expectations");
-        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), java.util.Collections.nCopies(5000, demo.axes().get(0)), demo.proof()))).as("refused at the number, not axis by axis").containsExactly("/axes");
+        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), List.of(new Proof("p", 1, java.util.Collections.nCopies(100_000, Expectation.noError("Shuttle"))))))).containsExactly("/proofs/0/expectations");
+        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), java.util.Collections.nCopies(5000, demo.axes().get(0)), demo.proofs()))).as("refused at the number, not axis by axis").containsExactly("/axes");
+    }
+
+    /** Proofs are known by their names; files and tasks are one each so far. */
+    @Test
+    void listsOfTheDocument() {
+        Machine demo = DemoMachine.create();
+        assertThat(fields(demo.withProofs(List.of()))).isEmpty();
+        assertThat(fields(demo.withProofs(List.of(new Proof("Start", "Every day", 1, List.of()), new Proof("Fetch", 1, List.of()))))).isEmpty();
+        assertThat(fields(demo.withProofs(List.of(new Proof("Start", 1, List.of()), new Proof("START", 1, List.of()))))).containsExactly("/proofs/1/name");
+        assertThat(fields(demo.withProofs(List.of(new Proof("Start", "x".repeat(81), 1, List.of()))))).containsExactly("/proofs/0/group");
+        assertThat(fields(demo.withProofs(java.util.stream.IntStream.range(0, 65).mapToObj(i -> new Proof("p" + i, 1, List.of())).toList()))).containsExactly("/proofs");
+        Plc plc = demo.plc();
+        assertThat(fields(demo.withPlc(plc.withFiles(List.of())))).containsExactly("/plc/files");
+        assertThat(fields(demo.withPlc(plc.withTasks(List.of(plc.tasks().get(0), new Plc.CyclicTask("Slow", 10_000)))))).containsExactly("/plc/tasks");
+        assertThat(fields(demo.withPlc(plc.withFiles(List.of(new Plc.SourceFile("../up.st", "")))))).containsExactly("/plc/files/0/name");
+        assertThat(fields(demo.withPlc(plc.withTaskIntervalMicros(1500)))).containsExactly("/plc/tasks/0/intervalMicros");
     }
 }

@@ -13,7 +13,11 @@ class ProverTest {
 
     private static Machine with(String source, Expectation... expectations) {
         Machine demo = DemoMachine.create();
-        return new Machine(demo.name(), demo.bus(), demo.plc().withProgram(source), demo.axes(), new Proof("p", 14, List.of(expectations)));
+        return new Machine(demo.name(), demo.bus(), demo.plc().withProgram(source), demo.axes(), List.of(new Proof("p", 14, List.of(expectations))));
+    }
+
+    private static ProofRun run(Machine machine) {
+        return Prover.run(machine, machine.proofs().get(0));
     }
 
     private static String replaced(String find, String by) {
@@ -24,7 +28,7 @@ class ProverTest {
 
     @Test
     void theDemoFailsWhereTheMotorLacksTorque() {
-        ProofRun run = Prover.run(DemoMachine.create());
+        ProofRun run = run(DemoMachine.create());
         assertThat(run.verdicts().stream().map(Verdict::holds)).containsExactly(true, true, true, false, true);
         Verdict failed = run.verdicts().get(3);
         assertThat(failed.measured()).isBetween(0.3, 0.6);
@@ -37,15 +41,15 @@ class ProverTest {
 
     @Test
     void theMendMendsIt() {
-        Verdict failed = Prover.run(DemoMachine.create()).verdicts().get(3);
+        Verdict failed = run(DemoMachine.create()).verdicts().get(3);
         Machine demo = DemoMachine.create();
-        ProofRun mended = Prover.run(demo.withProgram(replaced(failed.mend().find(), failed.mend().replace())));
+        ProofRun mended = run(demo.withProgram(replaced(failed.mend().find(), failed.mend().replace())));
         assertThat(mended.verdicts()).allMatch(Verdict::holds);
     }
 
     @Test
     void movePastTheSoftLimitIsExplained() {
-        ProofRun run = Prover.run(with(replaced("Slot : INT := 7;", "Slot : INT := 8;"), Expectation.noError("Shuttle"),
+        ProofRun run = run(with(replaced("Slot : INT := 7;", "Slot : INT := 8;"), Expectation.noError("Shuttle"),
                 Expectation.arrives("Shuttle", 2400, 0.05, 4, "ToSlot.Execute", 0.1)));
         assertThat(run.verdicts()).noneMatch(Verdict::holds);
         assertThat(run.verdicts().get(0).cause()).contains("2400 mm lies past the soft limits, -20 to 2330 mm").contains("line 51");
@@ -54,7 +58,7 @@ class ProverTest {
 
     @Test
     void arrivingLateSaysByHowMuchAndWhatTheoryTakes() {
-        Verdict verdict = Prover.run(with(DemoMachine.create().plc().program(), Expectation.arrives("Shuttle", 2100, 0.05, 2, "ToSlot.Execute", 0.3))).verdicts().get(0);
+        Verdict verdict = run(with(DemoMachine.create().plc().program(), Expectation.arrives("Shuttle", 2100, 0.05, 2, "ToSlot.Execute", 0.3))).verdicts().get(0);
         assertThat(verdict.holds()).isFalse();
         assertThat(verdict.measured()).isBetween(2.7, 2.9);
         assertThat(verdict.cause()).contains("late").contains("line 51");
@@ -62,22 +66,22 @@ class ProverTest {
 
     @Test
     void anEventThatNeverHappens() {
-        Verdict verdict = Prover.run(with(replaced("IF Power.Status THEN", "IF FALSE THEN"), Expectation.arrives("Shuttle", 2100, 0.05, 2, "ToSlot.Execute", 0.3))).verdicts().get(0);
+        Verdict verdict = run(with(replaced("IF Power.Status THEN", "IF FALSE THEN"), Expectation.arrives("Shuttle", 2100, 0.05, 2, "ToSlot.Execute", 0.3))).verdicts().get(0);
         assertThat(verdict.measured()).isNull();
         assertThat(verdict.cause()).contains("ToSlot.Execute never turned true");
-        assertThat(Prover.run(with("PROGRAM P END_PROGRAM", Expectation.arrives("Shuttle", 1, 1, 1, "Nothing", 0))).verdicts().get(0).cause()).contains("no variable Nothing");
+        assertThat(run(with("PROGRAM P END_PROGRAM", Expectation.arrives("Shuttle", 1, 1, 1, "Nothing", 0))).verdicts().get(0).cause()).contains("no variable Nothing");
     }
 
     @Test
     void arrivalCountsOnlyWhenItStays() {
         /* passing 1000 mm at speed is no arrival */
-        Verdict verdict = Prover.run(with(DemoMachine.create().plc().program(), Expectation.arrives("Shuttle", 1000, 5, 5, "ToSlot.Execute", 0.5))).verdicts().get(0);
+        Verdict verdict = run(with(DemoMachine.create().plc().program(), Expectation.arrives("Shuttle", 1000, 5, 5, "ToSlot.Execute", 0.5))).verdicts().get(0);
         assertThat(verdict.holds()).isFalse();
     }
 
     @Test
     void aRunawayLoopIsAnError() {
-        ProofRun run = Prover.run(with("PROGRAM P\nVAR n : DINT; END_VAR\nWHILE TRUE DO\n n := n + 1;\nEND_WHILE\nEND_PROGRAM", Expectation.noError("Shuttle")));
+        ProofRun run = run(with("PROGRAM P\nVAR n : DINT; END_VAR\nWHILE TRUE DO\n n := n + 1;\nEND_WHILE\nEND_PROGRAM", Expectation.noError("Shuttle")));
         assertThat(run.holds()).isFalse();
         assertThat(run.stoppedLine()).isBetween(3, 4);
         assertThat(run.verdicts().get(0).cause()).contains("budget");

@@ -16,11 +16,11 @@ class SameProofOnEveryBusTest {
     @EnumSource(Family.class)
     void theDemoShowsItsOneFaultAndHoldsWithItsMend(Family family) {
         Machine machine = BusFamily.moved(DemoMachine.create(), family);
-        ProofRun run = Prover.run(machine);
+        ProofRun run = Prover.run(machine, machine.proofs().get(0));
         assertThat(run.stopped()).isNull();
         assertThat(run.verdicts()).extracting(Verdict::holds).containsExactly(true, true, true, false, true);
         String program = machine.plc().program();
-        ProofRun mended = Prover.run(machine.withProgram(program.replace("Acceleration := 6000.0", "Acceleration := 5300.0")));
+        ProofRun mended = Prover.run(machine.withProgram(program.replace("Acceleration := 6000.0", "Acceleration := 5300.0")), machine.proofs().get(0));
         assertThat(mended.verdicts()).hasSize(5).allSatisfy(v -> assertThat(v.holds()).as(family + " " + v).isTrue());
     }
 }

@@ -111,6 +111,17 @@ abstract class BrowserTest {
         return page.getByLabel(label, new Page.GetByLabelOptions().setExact(true));
     }
 
+    /** Takes one of several: by its code, or by its words where they are the code. */
+    static void choose(Locator field, String code) {
+        if (field.evaluate("field => field.tagName").equals("SELECT")) {
+            field.selectOption(code);
+            return;
+        }
+        field.press("ArrowDown");
+        field.page().locator(".v-overlay--active [data-code=\"" + code + "\"]").click();
+        expect(field.page().locator(".v-overlay--active [data-code]")).hasCount(0);
+    }
+
     Locator saved() {
         return page.getByTestId("saved");
     }
@@ -128,7 +139,7 @@ abstract class BrowserTest {
     void takeControl() {
         button("By hand").click();
         if (button("Give control back").count() == 0) {
-            page.getByLabel("Axes stop when this page is silent for").selectOption("10");
+            choose(field("Axes stop when this page is silent for"), "10");
             button("Take control").click();
         }
         expect(button("Give control back")).isVisible();
@@ -142,7 +153,7 @@ abstract class BrowserTest {
     }
 
     String program() {
-        return (String) page.evaluate("fetch('/api/machines/1').then(r => r.json()).then(m => m.document.plc.program)");
+        return (String) page.evaluate("fetch('/api/machines/1').then(r => r.json()).then(m => m.document.plc.files[0].source)");
     }
 
     void screenshot(String name) {

@@ -45,18 +45,18 @@ class NewAxisTest extends BrowserTest {
         expect(side()).containsText("Both loops have phase to spare.");
 
         stage("Home");
-        page.getByLabel("What the axis does afterwards").selectOption("travel");
+        choose(field("What the axis does afterwards"), "travel");
         expect(saved()).containsText("All saved");
         expect(side()).containsText("After a restart");
         takeControl();
         button("Enable Washer").click();
         expect(button("Disable Washer")).isVisible();
-        page.getByLabel("Clock").selectOption("5");
+        choose(field("Clock"), "5");
         button("Home").click();
         expect(page.locator(".strip.selected")).containsText("not referenced");
         expect(page.locator(".strip.selected .small").getByText("referenced", new com.microsoft.playwright.Locator.GetByTextOptions().setExact(true))).isVisible();
         expect(page.getByTestId("hand-position")).containsText("0.000");
-        page.getByLabel("Clock").selectOption("1");
+        choose(field("Clock"), "1");
         button("Give control back").click();
 
         button("What can be done with Washer").click();
@@ -103,9 +103,9 @@ class NewAxisTest extends BrowserTest {
     void supervisionAndTorqueOperation() {
         open("/tune");
         expect(page.getByTestId("response")).containsText("in position after");
-        page.getByLabel("Tried on the bench").selectOption("step");
+        choose(field("Tried on the bench"), "step");
         expect(page.getByTestId("response")).containsText("step of 0.0399 mm");
-        page.getByLabel("Tried on the bench").selectOption("move");
+        choose(field("Tried on the bench"), "move");
         expect(page.getByTestId("response")).containsText("error up to");
         field("Position window").fill("0.00001");
         expect(side()).containsText("The position window is too tight.");
@@ -128,7 +128,7 @@ class NewAxisTest extends BrowserTest {
         button("Make torque").click();
         expect(page.getByTestId("torque-now")).containsText("Torque operation:");
         button("By hand").click();
-        page.getByLabel("The trace shows").selectOption("watch");
+        choose(field("The trace shows"), "watch");
         expect(page.getByLabel("supervision of Shuttle over time")).isVisible();
         button("By hand").click();
         page.getByLabel("Torque operation").getByText("Stop", new com.microsoft.playwright.Locator.GetByTextOptions().setExact(true)).click();
@@ -139,9 +139,9 @@ class NewAxisTest extends BrowserTest {
     @Test
     void forcedOutputsAndTheAnalogueInput() {
         open("/wire");
-        field("Function of A1").selectOption("TORQUE");
-        field("Function of I5").selectOption("CUE");
-        field("Function of Q3").selectOption("IN_ZONE");
+        choose(field("Function of A1"), "TORQUE");
+        choose(field("Function of I5"), "CUE");
+        choose(field("Function of Q3"), "IN_ZONE");
         field("Zone to").fill("100");
         expect(side()).containsText("1 V at the analogue input10 % of rated torque");
         expect(saved()).containsText("All saved");
@@ -149,9 +149,9 @@ class NewAxisTest extends BrowserTest {
         field("Voltage at the analogue input").fill("-2.5");
         button("Turn the knob").click();
         expect(page.getByLabel("Analogue input and second encoder")).containsText("\u22122.50 V");
-        field("Force I5").selectOption("1");
+        choose(field("Force I5"), "1");
         expect(page.locator("tr", new Page.LocatorOptions().setHasText("I5")).first()).containsText("2033h bit 10");
-        field("Force Q2").selectOption("1");
+        choose(field("Force Q2"), "1");
         expect(page.locator("header")).containsText("2 forced · release all");
         screenshot("wire-forced");
         expectAccessible("forced terminals");

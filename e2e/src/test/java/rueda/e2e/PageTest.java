@@ -3,6 +3,7 @@ package rueda.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.ElementState;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
@@ -14,8 +15,8 @@ class PageTest extends BrowserTest {
     void expectationsAreAddedChangedAndRemoved() {
         open("/prove");
         button("Change expectations").click();
-        field("Add an expectation").selectOption("BOUND");
-        page.getByLabel("Quantity of expectation 6").selectOption("TORQUE");
+        choose(field("Add an expectation"), "BOUND");
+        choose(field("Quantity of expectation 6"), "TORQUE");
         page.getByLabel("Limit").last().fill("2.2");
         expect(saved()).containsText("All saved");
         page.getByText(Pattern.compile("Run (proof|again)")).click();
@@ -27,6 +28,43 @@ class PageTest extends BrowserTest {
         expect(page.getByTestId("proof-summary")).containsText("the machine has changed since");
         button("Run again").click();
         expect(page.getByTestId("verdict")).hasCount(5);
+    }
+
+    /** Several proofs of a machine: each is run by itself or all of them, and each keeps its last verdicts. */
+    @Test
+    void aSecondProofStandsBesideTheFirst() {
+        open("/prove");
+        button("What can be done with proofs").click();
+        page.getByText("New proof", new Page.GetByTextOptions().setExact(true)).click();
+        field("Name of the proof").fill("Starts without an error");
+        field("Name of the proof").press("Enter");
+        field("Duration").fill("1");
+        choose(field("Add an expectation"), "NO_ERROR");
+        expect(saved()).containsText("All saved");
+        page.getByText(Pattern.compile("Run (proof|again)")).click();
+        expect(page.getByTestId("proof-summary")).containsText("1 of 1 expectations held");
+        expect(page.locator("h1")).hasText("Prove · Starts without an error");
+        button("Run all 2").click();
+        expect(page.locator("h1")).hasText("Prove · Starts without an error");
+        choose(field("Proof"), "0");
+        expect(page.getByTestId("proof-summary")).containsText("4 of 5 expectations held");
+        expect(page.locator("h1")).hasText("Prove · Fetch a wheel from slot 7");
+        choose(field("Proof"), "1");
+        expect(page.getByTestId("proof-summary")).containsText("1 of 1 expectations held");
+        /* the same name twice is refused beside its field, and taken back by undo */
+        button("Change expectations").click();
+        field("Name of the proof").fill("fetch a wheel FROM slot 7");
+        field("Name of the proof").press("Enter");
+        expect(page.getByTestId("refusal")).containsText("a name no other proof has");
+        button("Undo").click();
+        expect(page.getByTestId("refusal")).hasCount(0);
+        button("What can be done with proofs").click();
+        page.getByText("Remove this proof", new Page.GetByTextOptions().setExact(true)).click();
+        expect(page.locator("h1")).hasText("Prove · Fetch a wheel from slot 7");
+        expect(field("Proof")).hasCount(0);
+        button("Undo").click();
+        expect(page.locator("h1")).hasText("Prove · Fetch a wheel from slot 7");
+        expect(field("Proof")).hasCount(1);
     }
 
     @Test
@@ -127,16 +165,16 @@ class PageTest extends BrowserTest {
     void theHomingSentenceChoosesTheMethod() {
         open("/home");
         expect(page.locator(".sentence")).containsText("method 11");
-        field("Where zero lies").selectOption("inside its negative edge");
+        choose(field("Where zero lies"), "inside its negative edge");
         expect(page.locator(".sentence")).containsText("method 13");
-        field("What is taken as zero").selectOption("the edge of the switch");
+        choose(field("What is taken as zero"), "the edge of the switch");
         expect(page.locator(".sentence")).containsText("method 29");
         assertThat(field("What the axis searches for").locator("option").allTextContents()).doesNotContain("the hard stop");
         stage("Wire");
-        field("Function of I1").selectOption("NONE");
+        choose(field("Function of I1"), "NONE");
         expect(side()).containsText("The negative limit switch is not wired.");
         stage("Home");
-        field("What the axis searches for").selectOption("the hard stop");
+        choose(field("What the axis searches for"), "the hard stop");
         expect(page.locator(".sentence")).containsText("\u22121, our own");
         expect(side()).containsText("Torque at the stop");
         page.getByLabel("Axes").getByText("Table", new com.microsoft.playwright.Locator.GetByTextOptions().setExact(true)).click();

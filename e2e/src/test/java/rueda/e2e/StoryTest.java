@@ -35,7 +35,7 @@ class StoryTest extends BrowserTest {
         stage("Map");
         expect(page.getByLabel("PLC tag of Target position")).hasValue("Shuttle.Cmd.Position");
         expect(side()).containsText("C0 DD 3E 00");
-        field("Type of Shuttle.Cmd.Position").selectOption("INT");
+        choose(field("Type of Shuttle.Cmd.Position"), "INT");
         expect(side()).containsText("Shuttle.Cmd.Position holds 16 bits");
         side().getByText("Make it DINT").click();
         expect(side()).containsText("Every entry fits");
@@ -45,9 +45,9 @@ class StoryTest extends BrowserTest {
         expect(page.locator("svg.path")).containsText("starts here");
         button("Run on the bench").click();
         expect(page.getByTestId("homing-status")).containsText("searching, leg 1");
-        page.getByLabel("Clock").selectOption("0.5");
+        choose(field("Clock"), "0.5");
         expect(page.getByTestId("homing-status")).containsText("searching, leg 2");
-        page.getByLabel("Clock").selectOption("2");
+        choose(field("Clock"), "2");
         expect(page.getByTestId("homing-status")).containsText("zero found");
         expect(page.getByTestId("axis-position").first()).containsText("0.0");
         expect(page.getByLabel("Axes")).containsText("referenced");
@@ -63,7 +63,7 @@ class StoryTest extends BrowserTest {
         expect(side()).containsText("ToSlot.Execute");
         expect(page.locator(".cm-marked")).hasCount(1);
         expect(side().locator("tr", new Locator.LocatorOptions().setHasText("Step")).first()).containsText("10");
-        page.getByLabel("Clock").selectOption("5");
+        choose(field("Clock"), "5");
         expect(side().locator("tr", new Locator.LocatorOptions().setHasText("Step")).first()).containsText("50");
         page.locator(".program .row").getByText("Hold").click();
         screenshot("program");

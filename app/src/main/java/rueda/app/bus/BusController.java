@@ -1,32 +1,25 @@
 package rueda.app.bus;
 
 import io.swagger.v3.oas.annotations.Operation;
-import java.nio.charset.StandardCharsets;
+import java.time.Clock;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
-import java.time.temporal.ChronoUnit;
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.Set;
-import java.util.regex.Pattern;
-import java.util.stream.IntStream;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import rueda.advice.PlcComparison;
+import rueda.advice.TableComparison;
 import rueda.app.machine.Checked;
 import rueda.app.devices.DeviceLibrary;
 import rueda.bus.BusFamily;
 import rueda.bus.ClockDrift;
 import rueda.bus.CycleTimes;
-import rueda.bus.ProcessDataLayout;
 import rueda.bus.StandardTelegram;
-import rueda.bus.StationPlace;
 import rueda.bus.WireOrder;
 import rueda.drive.CyclicItem;
 import rueda.drive.StartUp;
@@ -36,10 +29,8 @@ import rueda.format.description.DcfWriter;
 import rueda.format.description.NodeConfiguration;
 import rueda.format.eni.EniFile;
 import rueda.format.eni.NetworkInformation;
-import rueda.format.tags.PlcOpenXml;
 import rueda.format.tags.TagCsv;
-import rueda.format.tags.TagDeclarationsReader;
-import rueda.format.tags.TagDeclarationsWriter;
+import rueda.format.tags.TagTable;
 import rueda.machine.Axis;
 import rueda.machine.Bus.Family;
 import rueda.machine.Machine;
@@ -57,9 +48,11 @@ import rueda.quantity.InvalidEntry;
 class BusController {
 
     private final DeviceLibrary library;
+    private final Clock clock;
 
-    BusController(DeviceLibrary library) {
+    BusController(DeviceLibrary library, Clock clock) {
         this.library = library;
+        this.clock = clock;
     }
 
     /** A standard telegram, its entries without tags. */
@@ -156,7 +149,7 @@ class BusController {
             throw new InvalidEntry("bus", q.machine().bus().family().words(), "CANopen", "DCF is of CANopen");
         }
         byte[] sheet = library.dataSheet(axis.station().identity()).orElseThrow(() -> new InvalidEntry("identity", axis.station().identity().device(), "a device with an EDS", "bring its EDS in under Devices"));
-        LocalDateTime now = LocalDateTime.now();
+        LocalDateTime now = LocalDateTime.now(clock);
         return new ExportAnswer(axis.name() + ".dcf", DcfWriter.write(q.machine(), axis, sheet, now.format(DateTimeFormatter.ofPattern("MM-dd-yyyy")), now.format(DateTimeFormatter.ofPattern("hh:mma", Locale.ROOT))));
     }
 
@@ -171,13 +164,8 @@ class BusController {
         return q.configuration().into(q.machine(), q.axis());
     }
 
-    private static final Pattern BEGINNING = Pattern.compile("(?i)(TYPE|VAR(_GLOBAL|_INPUT|_OUTPUT)?)\\b");
-
-    /** How a tag table is written. */
-    enum TableFormat { CSV, XML, STRUCTURED_TEXT }
-
     /** @param csv headings and first lines to choose columns by, null for the other formats */
-    record TagTablePreview(TableFormat format, TagCsv.Preview csv) {
+    record TagTablePreview(TagTable.Format format, TagCsv.Preview csv) {
     }
 
     record TagTableText(String text) {
@@ -192,35 +180,8 @@ class BusController {
     @Operation(summary = "Which format a tag table has, and the columns of a CSV")
     @PostMapping("/table")
     TagTablePreview table(@RequestBody TagTableText table) {
-        TableFormat format = format(table.text());
-        return new TagTablePreview(format, format == TableFormat.CSV ? TagCsv.preview(bytes(table.text())) : null);
-    }
-
-    private static TableFormat format(String text) {
-        String head = code(text == null ? "" : text.replaceFirst("^\uFEFF", ""));
-        return head.startsWith("<") ? TableFormat.XML : BEGINNING.matcher(head).lookingAt() ? TableFormat.STRUCTURED_TEXT : TableFormat.CSV;
-    }
-
-    /** The text from where it is neither blank nor comment; a comment that is not closed leaves nothing. */
-    private static String code(String text) {
-        int at = 0;
-        while (at < text.length()) {
-            int end = Character.isWhitespace(text.charAt(at)) ? at + 1 : text.startsWith("(*", at) ? behind(text, "*)", at + 2) : text.startsWith("//", at) ? behind(text, "\n", at) : at;
-            if (end == at) {
-                return text.substring(at, Math.min(text.length(), at + 40));
-            }
-            at = end;
-        }
-        return "";
-    }
-
-    private static int behind(String text, String end, int from) {
-        int found = text.indexOf(end, from);
-        return found < 0 ? text.length() : found + end.length();
-    }
-
-    private static byte[] bytes(String text) {
-        return text == null ? new byte[0] : text.getBytes(StandardCharsets.UTF_8);
+        TagTable.Format format = TagTable.format(table.text());
+        return new TagTablePreview(format, format == TagTable.Format.CSV ? TagTable.preview(table.text()) : null);
     }
 
     /**
@@ -238,53 +199,12 @@ class BusController {
     @PostMapping("/comparison")
     List<PlcComparison.Compared> comparison(@RequestBody ComparisonQuestion q) {
         Machine machine = Checked.machine(q.machine());
-        Axis axis = Checked.axis(machine, q.axis());
+        Checked.axis(machine, q.axis());
         if (q.alignment() != 1 && q.alignment() != 2 && q.alignment() != 4 && q.alignment() != 8) {
             throw new InvalidEntry("alignment", Integer.toString(q.alignment()), "1, 2, 4 or 8 bytes", "choose 1 for a packed PLC");
         }
-        ProcessAddress.Counts counts = q.counts() == null ? ProcessAddress.Counts.BYTES : q.counts();
-        List<TagRow> rows = ofAxis(axis, machine, switch (format(q.text())) {
-            case CSV -> TagCsv.read(bytes(q.text()), q.columns() == null ? TagCsv.preview(bytes(q.text())).suggested() : q.columns(), counts);
-            case XML -> PlcOpenXml.read(bytes(q.text()), q.alignment(), counts);
-            case STRUCTURED_TEXT -> TagDeclarationsReader.read(bytes(q.text()), q.alignment(), counts);
-        });
-        boolean tellsDirections = rows.stream().anyMatch(r -> r.output() != null || bound(axis.station().outputs(), r) || bound(axis.station().inputs(), r));
-        List<PlcComparison.Compared> compared = new ArrayList<>();
-        for (boolean output : new boolean[] {true, false}) {
-            List<TagRow> direction = rows.stream().filter(r -> output == writes(r, axis, q.output())).toList();
-            if (!direction.isEmpty()) {
-                compared.add(PlcComparison.of(machine, axis, "/axes/" + q.axis(), output, direction, q.order()));
-            } else if (tellsDirections && (output ? axis.station().outputs() : axis.station().inputs()).stream().anyMatch(e -> !e.fillsGap())) {
-                compared.add(PlcComparison.missing(machine, axis, "/axes/" + q.axis(), output));
-            }
-        }
-        return compared;
-    }
-
-    /** Rows of one axis, when the table names axes. */
-    private static List<TagRow> ofAxis(Axis axis, Machine machine, List<TagRow> rows) {
-        boolean named = rows.stream().anyMatch(r -> begins(r, axis.name()));
-        boolean others = rows.stream().anyMatch(r -> machine.axes().stream().anyMatch(a -> a != axis && begins(r, a.name())));
-        if (!named && others) {
-            throw new InvalidEntry("text", rows.size() + " tags", "tags of " + axis.name(), "choose the axis whose table this is");
-        }
-        return named ? rows.stream().filter(r -> begins(r, axis.name())).toList() : rows;
-    }
-
-    private static boolean begins(TagRow row, String axis) {
-        return row.name().toLowerCase(Locale.ROOT).matches(java.util.regex.Pattern.quote(axis.toLowerCase(Locale.ROOT)) + "[._].*");
-    }
-
-    private static boolean writes(TagRow row, Axis axis, boolean otherwise) {
-        if (row.output() != null) {
-            return row.output();
-        }
-        return bound(axis.station().outputs(), row) || !bound(axis.station().inputs(), row) && otherwise;
-    }
-
-    private static boolean bound(List<Entry> entries, TagRow row) {
-        String name = row.name().replace('.', '_');
-        return entries.stream().anyMatch(e -> e.hasTag() && e.tag().replace('.', '_').equalsIgnoreCase(name));
+        List<TagRow> rows = TagTable.read(q.text(), q.columns(), q.alignment(), q.counts() == null ? ProcessAddress.Counts.BYTES : q.counts());
+        return TableComparison.of(machine, q.axis(), rows, q.order(), q.output());
     }
 
     /** @param text members as in a structure, such as Probe : ARRAY[1..2] OF DINT; or whole TYPE and VAR_GLOBAL blocks */
@@ -294,14 +214,11 @@ class BusController {
     @Operation(summary = "Tags of declarations in Structured Text: structures and arrays become one tag a value")
     @PostMapping("/declared")
     List<Plc.DeclaredTag> declared(@RequestBody DeclarationText q) {
-        String text = q.text() == null ? "" : q.text().strip();
-        boolean whole = text.toUpperCase(Locale.ROOT).matches("(?s)(TYPE|VAR)\\b.*|VAR_\\w+.*");
-        String block = whole ? text : "VAR_GLOBAL " + (text.endsWith(";") ? text : text + ";") + " END_VAR";
-        return TagDeclarationsReader.read(bytes(block), 1, ProcessAddress.Counts.BYTES).stream().map(r -> new Plc.DeclaredTag(r.name(), r.type().name())).toList();
+        return TagTable.declared(q.text());
     }
 
     /** @param format how to write */
-    record ExportQuestion(Machine machine, TableFormat format) {
+    record ExportQuestion(Machine machine, TagTable.Format format) {
     }
 
     record ExportAnswer(String name, String text) {
@@ -311,25 +228,7 @@ class BusController {
     @PostMapping("/tags")
     ExportAnswer tags(@RequestBody ExportQuestion q) {
         Machine machine = Checked.machine(q.machine());
-        List<TagRow> rows = new ArrayList<>();
-        List<StationPlace> places = StationPlace.of(machine);
-        for (int i = 0; i < places.size(); i++) {
-            rows.addAll(tags(machine, machine.axes().get(i).station().outputs(), true, places.get(i).outputs()));
-            rows.addAll(tags(machine, machine.axes().get(i).station().inputs(), false, places.get(i).inputs()));
-        }
-        Set<String> names = new HashSet<>();
-        rows.stream().filter(row -> !names.add(row.name().toLowerCase(Locale.ROOT))).findFirst().ifPresent(twice -> {
-            throw new InvalidEntry("machine", "tag " + twice.name() + " bound more than once", "each tag bound to one entry, capital letters or not", "bind the other entry to a tag of its own");
-        });
-        return switch (q.format() == null ? TableFormat.CSV : q.format()) {
-            case CSV -> new ExportAnswer("tags.csv", TagCsv.write(rows));
-            case XML -> new ExportAnswer("tags.xml", PlcOpenXml.write(machine.name(), LocalDateTime.now().truncatedTo(ChronoUnit.SECONDS).toString(), rows));
-            case STRUCTURED_TEXT -> new ExportAnswer("tags.st", TagDeclarationsWriter.write(rows));
-        };
-    }
-
-    private static List<TagRow> tags(Machine machine, List<Entry> entries, boolean output, int from) {
-        ProcessDataLayout layout = BusFamily.layout(machine.bus(), entries);
-        return BoundTags.of(entries, IntStream.range(0, entries.size()).map(layout::bitOffset).toArray(), output, from);
+        TagTable.Format format = q.format() == null ? TagTable.Format.CSV : q.format();
+        return new ExportAnswer(TagTable.fileName(format), TagTable.write(format, BoundTags.of(machine), machine.name(), LocalDateTime.now(clock)));
     }
 }

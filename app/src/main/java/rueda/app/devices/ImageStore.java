@@ -51,7 +51,7 @@ public class ImageStore {
     /** The values of an image, as the parameters of an axis. */
     @Transactional(readOnly = true)
     public Axis held(long machineId, long imageId) {
-        return MachineJson.read(entity(machineId, imageId).content, Axis.class);
+        return MachineJson.readHeld(entity(machineId, imageId).content, Axis.class, "");
     }
 
     @Transactional(readOnly = true)

@@ -108,6 +108,12 @@ class BenchController {
     record Speed(double factor) {
     }
 
+    @Operation(summary = "What travels to and from an axis now, decoded; the live stream tells it of the axis that a page looks at")
+    @GetMapping("/axes/{axis}/process-data")
+    LiveBench.ProcessData processData(@PathVariable long id, @PathVariable String axis) {
+        return benches.of(id).processData(axis);
+    }
+
     @Operation(summary = "Frames of the last bus cycles as pcapng, for any protocol analyser")
     @GetMapping(path = "/traffic", produces = "application/vnd.tcpdump.pcap")
     ResponseEntity<byte[]> traffic(@PathVariable long id) {

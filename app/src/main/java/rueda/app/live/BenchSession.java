@@ -9,6 +9,7 @@ import java.util.function.Consumer;
 import java.util.function.LongSupplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.web.socket.WebSocketSession;
 import rueda.app.machine.MachineState;
 import rueda.app.machine.MachineStore;
 import rueda.app.web.Refusals.ControlHeld;
@@ -55,6 +56,8 @@ final class BenchSession {
     private volatile long seenAt;
     /** Held while a state is taken and handed to the stream: no page hears an older state, or a bench that is gone, last. */
     private final Object publishing = new Object();
+    /** The bench whose columns the pages have been told. Guarded by {@link #publishing}. */
+    private LiveBench announced;
     private final ControlLease lease = new ControlLease();
 
     BenchSession(long machineId, MachineStore machines, LiveStream stream, Stand stand) {
@@ -82,9 +85,17 @@ final class BenchSession {
     /** A page that joins hears of the bench, or that there is none: it may have seen one before it lost the connection. */
     private void greet() {
         synchronized (publishing) {
+            announced = null;
             if (publish() == null) {
                 stream.send(new Off("off", condition));
             }
+        }
+    }
+
+    /** A page says which axis it looks at. */
+    void look(WebSocketSession page, String axis) {
+        if (stream.look(page, axis)) {
+            publish();
         }
     }
 
@@ -178,6 +189,14 @@ final class BenchSession {
             present.endByHand();
             publish();
         }
+    }
+
+    LiveBench.ProcessData processData(String axis) {
+        LiveBench present = bench;
+        if (present == null) {
+            throw new NotFound("bench running");
+        }
+        return present.processData(axis).orElseThrow(() -> new NotFound("axis " + axis + " on the bench"));
     }
 
     /** Frames of the last bus cycles as pcapng. */
@@ -328,6 +347,13 @@ final class BenchSession {
             }
             LiveBench.State state = present.state();
             stream.send(state);
+            for (String axis : stream.looks()) {
+                present.processData(axis).ifPresent(stream::send);
+            }
+            if (present != announced) {
+                announced = present;
+                stream.send(present.columns());
+            }
             ByteBuffer samples = present.samples();
             if (samples != null) {
                 stream.send(samples);

@@ -20,7 +20,6 @@ import rueda.machine.Axis;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import rueda.machine.MachineRules;
-import rueda.machine.Proof;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ArrayNode;
@@ -51,7 +50,7 @@ final class DeviceImageFile {
     static Content read(byte[] file, Machine machine) {
         String text = Text.decoded(file);
         Content content = text.stripLeading().startsWith("{") ? json(text) : fromCsv(text, machine);
-        for (EntryFault fault : MachineRules.check(new Machine(machine.name(), machine.bus(), machine.plc(), List.of(content.held()), new Proof("image", 1, List.of())))) {
+        for (EntryFault fault : MachineRules.check(new Machine(machine.name(), machine.bus(), machine.plc(), List.of(content.held()), List.of()))) {
             throw new UnreadableFile("held" + fault.field().replaceFirst("^/axes/0", ""), fault.value(), fault.allowed(), fault.mend());
         }
         return content;
@@ -60,7 +59,7 @@ final class DeviceImageFile {
     private static Content json(String text) {
         Content content;
         try {
-            content = MachineJson.read(text, Content.class);
+            content = MachineJson.readHeld(text, Content.class, "/held");
         } catch (JacksonException broken) {
             String path = broken.getPathReference();
             throw new UnreadableFile(path == null || path.isBlank() ? "File" : path, broken.getOriginalMessage(), "a device image taken out as JSON", "choose another file");

@@ -8,6 +8,7 @@ import java.util.TreeSet;
 import rueda.app.machine.MachineJson;
 import rueda.drive.DeviceMemory;
 import rueda.drive.ParameterGroup;
+import rueda.edit.EntryWords;
 import rueda.machine.Axis;
 import tools.jackson.databind.JsonNode;
 
@@ -19,13 +20,15 @@ final class DeviceValues {
 
     /**
      * @param name      place in the document of the axis, such as /control/positionGain
+     * @param words     what it is called
+     * @param unit      empty for a plain number
      * @param project   what the saved machine says
      * @param working   what was written to the device
      * @param permanent what it keeps when it is switched off
      * @param acting    what acts now
      * @param image     in the image that is compared, empty without one
      */
-    record DeviceValue(String name, String project, String working, String permanent, String acting, String image) {
+    record DeviceValue(String name, String words, String unit, String project, String working, String permanent, String acting, String image) {
     }
 
     /**
@@ -43,23 +46,24 @@ final class DeviceValues {
         if (image != null) {
             four.add(MachineJson.tree(image));
         }
-        return Arrays.stream(ParameterGroup.values()).map(group -> new DeviceGroup(group, group.words(), group.acts(), values(group, four))).toList();
+        return Arrays.stream(ParameterGroup.values()).map(group -> new DeviceGroup(group, group.words(), group.acts(), values(project, group, four))).toList();
     }
 
     /** The values of one axis alone, as those of the project. */
     static List<DeviceValue> of(ParameterGroup group, Axis held) {
         JsonNode tree = MachineJson.tree(held);
-        return values(group, List.of(tree, tree, tree, tree));
+        return values(held, group, List.of(tree, tree, tree, tree));
     }
 
-    private static List<DeviceValue> values(ParameterGroup group, List<JsonNode> four) {
+    private static List<DeviceValue> values(Axis axis, ParameterGroup group, List<JsonNode> four) {
         TreeSet<String> names = new TreeSet<>();
-        for (JsonNode axis : four) {
-            group.pointers().forEach(pointer -> leaves(pointer, axis.at(pointer), names));
+        for (JsonNode one : four) {
+            group.pointers().forEach(pointer -> leaves(pointer, one.at(pointer), names));
         }
         List<DeviceValue> values = new ArrayList<>();
         for (String name : names) {
-            values.add(new DeviceValue(name, text(four.get(0).at(name)), text(four.get(1).at(name)), text(four.get(2).at(name)), text(four.get(3).at(name)), four.size() > 4 ? text(four.get(4).at(name)) : ""));
+            EntryWords.Named named = EntryWords.at(axis, name);
+            values.add(new DeviceValue(name, named.words(), named.unit(), text(four.get(0).at(name)), text(four.get(1).at(name)), text(four.get(2).at(name)), text(four.get(3).at(name)), four.size() > 4 ? text(four.get(4).at(name)) : ""));
         }
         return values;
     }

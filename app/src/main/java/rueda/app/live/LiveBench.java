@@ -9,7 +9,9 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.atomic.AtomicInteger;
 import rueda.bench.AxisSignal;
 import rueda.bench.Bench;
 import rueda.bench.BenchCondition;
@@ -17,12 +19,18 @@ import rueda.trial.HomingTrial;
 import rueda.bench.Recording;
 import rueda.app.web.Refusals.NotFound;
 import rueda.bus.wire.BusCapture;
+import rueda.bus.BusFamily;
+import rueda.bus.BusFamily.DriveProfile;
+import rueda.drive.CyclicItem;
+import rueda.drive.CyclicWords;
 import rueda.drive.DeviceMemory;
 import rueda.drive.Drive;
 import rueda.drive.DriveError;
 import rueda.drive.DriveObject;
 import rueda.drive.ObjectDictionary;
 import rueda.drive.ParameterGroup;
+import rueda.drive.PowerState;
+import rueda.drive.WordBits;
 import rueda.format.pcapng.PcapngWriter;
 import rueda.machine.Axis;
 import rueda.machine.Bus.Family;
@@ -41,6 +49,7 @@ final class LiveBench {
     /** Signals streamed per axis, in this order. */
     static final List<AxisSignal> STREAMED = List.of(AxisSignal.COMMANDED_POSITION, AxisSignal.POSITION, AxisSignal.COMMANDED_SPEED, AxisSignal.SPEED, AxisSignal.TORQUE, AxisSignal.FOLLOWING_ERROR,
             AxisSignal.REFERENCE_CAM, AxisSignal.IN_POSITION, AxisSignal.STANDSTILL, AxisSignal.ALLOWED_FOLLOWING_ERROR, AxisSignal.TORQUE_LIMITED, AxisSignal.BRAKE_OPEN);
+    private static final AtomicInteger KEYS = new AtomicInteger();
     private static final int KEPT_CYCLES = 2_000;
     private static final int MOST_SAMPLES_PER_BLOCK = 64;
     /** Longest stretch made up for in one go, s: after a hold-up of the machine the clock does not race. */
@@ -61,6 +70,8 @@ final class LiveBench {
     private final BusCapture traffic;
     /** variables in the order of the page */
     private final List<Variable> shown;
+    /** tells the columns of this bench from those of others */
+    private final int key = KEYS.incrementAndGet();
     private boolean running;
     private boolean ending;
     private double speed = 1;
@@ -309,7 +320,7 @@ final class LiveBench {
 
     /** Live state of one axis, as the page shows it. */
     record AxisState(String name, double position, double commandedPosition, double speed, double torque, double followingError,
-                     String state, String driveState, boolean referenced, int controlword, int statusword, String errorCode, String errorWords, double place,
+                     String state, String driveState, PowerState power, boolean referenced, int controlword, int statusword, String errorCode, String errorWords, double place,
                      boolean negativeLimit, boolean positiveLimit, boolean referenceCam, int homingLeg, int mode, double override, int inputLevels, int activeInputs, int forcedInputs, int outputLevels, int forcedOutputs,
                      boolean inPosition, boolean standsStill, double allowedFollowingError, int millivolts, int loadCounts, Double probe1, Double probe2, int forcedControlBits, int forcedStatusBits, DeviceState device, String outputBytes, String inputBytes) {
     }
@@ -353,7 +364,7 @@ final class LiveBench {
             ServoPlant plant = drive.plant();
             long error = drive.dictionary().get(DriveObject.ERROR_CODE);
             axes.add(new AxisState(machine.axes().get(i).name(), drive.position(), drive.demandPosition(), plant.speed(), drive.torque(),
-                    drive.followingError(), words(i), bench.restarting(i) ? "does not answer" : drive.state().words(), drive.referenced() && !bench.restarting(i), (int) drive.dictionary().get(DriveObject.CONTROLWORD),
+                    drive.followingError(), words(i), bench.restarting(i) ? "does not answer" : drive.state().words(), drive.state(), drive.referenced() && !bench.restarting(i), (int) drive.dictionary().get(DriveObject.CONTROLWORD),
                     (int) drive.dictionary().get(DriveObject.STATUSWORD), error == 0 ? "" : String.format(Locale.ROOT, "%04Xh", error), DriveError.words((int) error), plant.place(),
                     plant.negativeLimitReached(), plant.positiveLimitReached(), plant.onReferenceCam(), drive.homingLeg(),
                     (int) drive.dictionary().get(DriveObject.MODE_DISPLAY), bench.hand(i).override(),
@@ -392,8 +403,63 @@ final class LiveBench {
     }
 
     /**
-     * Samples since the last call: per sample the time as float64, then for every axis the streamed signals as
-     * float32, big-endian. Thinned so that a block has at most 64 samples; null when there are none.
+     * What the columns of the blocks of samples are, told before the first of them.
+     *
+     * @param type  always "columns"
+     * @param key   with which those blocks begin
+     * @param names of the signals, behind the time
+     */
+    record Columns(String type, int key, List<String> names) {
+    }
+
+    Columns columns() {
+        return new Columns("columns", key, machine.axes().stream().flatMap(axis -> STREAMED.stream().map(signal -> signal.of(axis.name()))).toList());
+    }
+
+    /**
+     * What travels to and from an axis that somebody looks at.
+     *
+     * @param type          always "process-data"
+     * @param outputs       PLC to drive, an entry each
+     * @param inputs        drive to PLC, an entry each
+     * @param control       the control word as it travels, null where none does
+     * @param status        the status word as it travels, null where none does
+     * @param state         that it shows, null where none travels
+     * @param controlword   object 6040h in the drive
+     * @param statusword    object 6041h in the drive
+     */
+    record ProcessData(String type, String axis, List<CyclicWords.Now> outputs, List<CyclicWords.Now> inputs, WordBits.Word control, WordBits.Word status, PowerState state, WordBits.Word controlword, WordBits.Word statusword) {
+    }
+
+    /** @return nothing when there is no such axis */
+    synchronized Optional<ProcessData> processData(String axisName) {
+        for (int i = 0; i < machine.axes().size(); i++) {
+            if (machine.axes().get(i).name().equals(axisName)) {
+                return Optional.of(processData(i));
+            }
+        }
+        return Optional.empty();
+    }
+
+    private ProcessData processData(int i) {
+        DriveProfile profile = BusFamily.of(machine.bus()).profile();
+        Axis axis = bench.device(i).acting();
+        Drive drive = bench.drive(i);
+        List<CyclicWords.Now> outputs = CyclicWords.now(profile, drive.outputs(), bench.outputBytes(i), axis.unit());
+        List<CyclicWords.Now> inputs = CyclicWords.now(profile, drive.inputs(), bench.inputBytes(i), axis.unit());
+        int control = CyclicItem.place(profile, drive.outputs().entries(), CyclicItem.Meaning.CONTROLWORD);
+        int status = CyclicItem.place(profile, drive.inputs().entries(), CyclicItem.Meaning.STATUSWORD);
+        int mode = (int) drive.dictionary().get(DriveObject.MODE_DISPLAY);
+        return new ProcessData("process-data", axis.name(), outputs, inputs,
+                control < 0 ? null : WordBits.controlWord(profile, (int) outputs.get(control).raw(), bench.forcedBits(i, true)),
+                status < 0 ? null : WordBits.statusWord(profile, (int) inputs.get(status).raw(), bench.forcedBits(i, false)),
+                status < 0 ? null : CyclicWords.state(profile, (int) inputs.get(status).raw()),
+                WordBits.controlWord(mode, (int) drive.dictionary().get(DriveObject.CONTROLWORD)), WordBits.statusWord(mode, (int) drive.dictionary().get(DriveObject.STATUSWORD)));
+    }
+
+    /**
+     * Samples since the last call: the key of {@link #columns} as int32, then per sample the time as float64 and for every axis the streamed
+     * signals as float32, big-endian. Thinned so that a block has at most 64 samples; null when there are none.
      */
     synchronized ByteBuffer samples() {
         Recording recording = bench.recording();
@@ -411,7 +477,8 @@ final class LiveBench {
             }
         }
         int rows = (int) ((count + stride - 1) / stride);
-        ByteBuffer block = ByteBuffer.allocate(rows * (Double.BYTES + columns.size() * Float.BYTES));
+        ByteBuffer block = ByteBuffer.allocate(Integer.BYTES + rows * (Double.BYTES + columns.size() * Float.BYTES));
+        block.putInt(key);
         for (long k = from; k < recording.count(); k += stride) {
             block.putDouble(recording.time(k));
             for (int column : columns) {

@@ -4,6 +4,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.springframework.stereotype.Component;
 import org.springframework.web.socket.CloseStatus;
+import org.springframework.web.socket.TextMessage;
 import org.springframework.web.socket.WebSocketSession;
 import org.springframework.web.socket.adapter.standard.StandardWebSocketSession;
 import org.springframework.web.socket.handler.TextWebSocketHandler;
@@ -17,6 +18,8 @@ class LiveSockets extends TextWebSocketHandler {
     private static final Pattern MACHINE = Pattern.compile("/api/machines/(\\d{1,18})/live");
     /** A page that takes nothing for so long is dropped, ms. */
     private static final long SEND_MILLIS = 2000;
+    /** Bytes of the longest name that an axis can have. */
+    private static final int LONGEST_NAME = 80;
     private static final String SESSION = "bench session";
 
     private final Benches benches;
@@ -40,6 +43,14 @@ class LiveSockets extends TextWebSocketHandler {
             bench.stream().join(session);
         } catch (NotFound unknown) {
             session.close(CloseStatus.POLICY_VIOLATION.withReason(unknown.getMessage()));
+        }
+    }
+
+    /** A page says which axis it looks at: what travels to and from it is told from now on. */
+    @Override
+    protected void handleTextMessage(WebSocketSession session, TextMessage message) {
+        if (session.getAttributes().get(SESSION) instanceof BenchSession bench && message.getPayloadLength() <= LONGEST_NAME) {
+            bench.look(session, message.getPayload());
         }
     }
 

@@ -2,6 +2,7 @@ package rueda.app.live;
 
 import java.nio.ByteBuffer;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executor;
 import org.springframework.web.socket.BinaryMessage;
@@ -14,6 +15,8 @@ import rueda.app.machine.MachineJson;
 class LiveStream {
 
     private final Map<String, Client> clients = new ConcurrentHashMap<>();
+    /** the axis that a page looks at, by the key of its connection */
+    private final Map<String, String> looks = new ConcurrentHashMap<>();
     private final Executor senders;
     private volatile Runnable onOpen = () -> { };
 
@@ -34,12 +37,29 @@ class LiveStream {
 
     void leave(WebSocketSession session) {
         clients.remove(session.getId());
+        looks.remove(session.getId());
+    }
+
+    /** A page looks at an axis. @return whether it listens */
+    boolean look(WebSocketSession session, String axis) {
+        if (!clients.containsKey(session.getId())) {
+            return false;
+        }
+        looks.put(session.getId(), axis);
+        looks.keySet().retainAll(clients.keySet());
+        return true;
+    }
+
+    /** Names of the axes that pages look at; not all need to be there. */
+    Set<String> looks() {
+        return Set.copyOf(looks.values());
     }
 
     /** Lets every page go. */
     void end() {
         clients.values().forEach(Client::end);
         clients.clear();
+        looks.clear();
     }
 
     /** Pages that listen. */

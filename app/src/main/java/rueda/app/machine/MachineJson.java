@@ -180,6 +180,17 @@ public final class MachineJson {
         return PRETTY.writeValueAsString(value);
     }
 
+    /**
+     * Something that holds what a device held, which may have been kept by an older program.
+     *
+     * @param heldAt JSON pointer of the axis inside
+     */
+    public static <T> T readHeld(String json, Class<T> type, String heldAt) {
+        JsonNode tree = MAPPER.readTree(json);
+        OlderDocument.upgradeHeld(tree.at(heldAt));
+        return MAPPER.treeToValue(tree, type);
+    }
+
     public static <T> T read(String json, Class<T> type) {
         return MAPPER.readValue(json, type);
     }

@@ -1,7 +1,9 @@
 package rueda.app.machine;
 
 import java.util.List;
+import rueda.machine.Axis;
 import rueda.machine.Bus;
+import rueda.machine.Plc;
 import rueda.machine.Station;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ArrayNode;
@@ -9,8 +11,8 @@ import tools.jackson.databind.node.ObjectNode;
 
 /**
  * Brings documents of the first shape (one reducer, rack and pinion, axes with ends only), of the second (no
- * supervision, no encoder on the load) and of the third (EtherCAT only, stations without address) into the present one, so
- * that what was saved before still opens. Values that did not exist take what made no difference then.
+ * supervision, no encoder on the load), of the third (EtherCAT only, stations without address) and of the fourth (one program, one task,
+ * one proof) into the present one, so that what was saved before still opens. Values that did not exist take what made no difference then.
  */
 final class OlderDocument {
 
@@ -30,19 +32,63 @@ final class OlderDocument {
                 }
             }
         }
+        boolean oneProgram = oneProgram(document);
         if (document.path("axes") instanceof ArrayNode axes) {
             axes.forEach(axis -> {
-                if (axis instanceof ObjectNode object && object.has("reducer")) {
-                    axis(object);
-                }
-                if (axis instanceof ObjectNode object && object.path("limits").has("followingError")) {
-                    supervision(object);
+                axis(axis);
+                if (oneProgram) {
+                    commanded(axis);
                 }
             });
         }
     }
 
-    private static void axis(ObjectNode axis) {
+    /** An axis that was kept alone, as what a device held. */
+    static void upgradeHeld(JsonNode axis) {
+        axis(axis);
+        commanded(axis);
+    }
+
+    private static void axis(JsonNode axis) {
+        if (axis instanceof ObjectNode object && object.has("reducer")) {
+            oneReducer(object);
+        }
+        if (axis instanceof ObjectNode object && object.path("limits").has("followingError")) {
+            supervision(object);
+        }
+    }
+
+    /** The fourth shape: the program and its interval stood in the PLC, and the machine had one proof. @return whether it was of this shape */
+    private static boolean oneProgram(JsonNode document) {
+        if (!(document instanceof ObjectNode machine) || !(machine.path("plc") instanceof ObjectNode plc) || !plc.has("program")) {
+            return false;
+        }
+        plc.putArray("files").addObject().put("name", Plc.SourceFile.USUAL).set("source", plc.remove("program"));
+        JsonNode interval = plc.remove("taskIntervalMicros");
+        ObjectNode task = plc.putArray("tasks").addObject().put("name", Plc.CyclicTask.USUAL);
+        if (interval != null) {
+            task.set("intervalMicros", interval);
+        }
+        ArrayNode proofs = machine.putArray("proofs");
+        if (machine.remove("proof") instanceof ObjectNode proof) {
+            proofs.add(proof.put("group", ""));
+        }
+        return true;
+    }
+
+    /** Who commands an axis and what a station is was not said yet: there was one of each. */
+    private static void commanded(JsonNode axis) {
+        if (axis instanceof ObjectNode object) {
+            if (!object.has("commandedBy")) {
+                object.put("commandedBy", Axis.Commander.MOTION_BLOCKS.name());
+            }
+            if (object.path("station") instanceof ObjectNode station && !station.has("kind")) {
+                station.put("kind", Station.Kind.SERVO_DRIVE.name());
+            }
+        }
+    }
+
+    private static void oneReducer(ObjectNode axis) {
         axis.put("kind", "LINEAR").put("modulo", 0).put("gearBits", 32);
         axis.withObject("/unit").remove("metres");
         ObjectNode motor = axis.withObject("/motor");

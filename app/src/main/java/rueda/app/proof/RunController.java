@@ -1,6 +1,7 @@
 package rueda.app.proof;
 
 import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.Parameter;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
@@ -16,7 +17,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.context.request.async.DeferredResult;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseBodyEmitter;
 
-/** Runs of a machine's proof and their recordings. */
+/** Runs of a machine's proofs and their recordings. */
 @RestController
 @RequestMapping("/api")
 class RunController {
@@ -27,12 +28,12 @@ class RunController {
         this.store = store;
     }
 
-    @Operation(summary = "Runs the proof of the current revision on a bench, in its turn, and stores the outcome")
+    @Operation(summary = "Runs a proof of the current revision on a bench, in its turn, and stores the outcome")
     @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", schema = @Schema(implementation = RunView.class)))
     @PostMapping("/machines/{id}/runs")
-    DeferredResult<RunView> run(@PathVariable long id) {
+    DeferredResult<RunView> run(@PathVariable long id, @Parameter(description = "name of the proof; may be left out where there is only one") @RequestParam(required = false) String proof) {
         DeferredResult<RunView> answer = new DeferredResult<>(0L);
-        store.run(id, new ProofQueue.Asker() {
+        store.run(id, proof, new ProofQueue.Asker() {
             @Override
             public boolean waits(int before) {
                 return true;
@@ -59,16 +60,16 @@ class RunController {
     @Operation(summary = "The same, told as it goes: a line of JSON each, the run in the last. Closing the connection ends the proof; then nothing of it is stored")
     @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/x-ndjson", schema = @Schema(implementation = ProofProgress.class)))
     @PostMapping(path = "/machines/{id}/runs/progress", produces = "application/x-ndjson")
-    ResponseEntity<ResponseBodyEmitter> runWithProgress(@PathVariable long id) {
+    ResponseEntity<ResponseBodyEmitter> runWithProgress(@PathVariable long id, @RequestParam(required = false) String proof) {
         ProofLines lines = new ProofLines();
-        store.run(id, lines);
+        store.run(id, proof, lines);
         return ResponseEntity.ok().contentType(MediaType.APPLICATION_NDJSON).body(lines.emitter());
     }
 
-    @Operation(summary = "The newest run, or nothing")
+    @Operation(summary = "The newest run of each proof, in the order of the proofs; those that never ran are left out")
     @GetMapping("/machines/{id}/runs/latest")
-    ResponseEntity<RunView> latest(@PathVariable long id) {
-        return store.latest(id).map(ResponseEntity::ok).orElse(ResponseEntity.noContent().build());
+    List<RunView> latest(@PathVariable long id) {
+        return store.latest(id);
     }
 
     @Operation(summary = "Recorded signals between two times")

@@ -27,6 +27,7 @@ import rueda.bench.CalculationCancelled;
 import rueda.bench.Decimation;
 import rueda.bench.Recording;
 import rueda.machine.Machine;
+import rueda.machine.Proof;
 import rueda.plc.CompiledProgram;
 import rueda.plc.StructuredTextCompiler;
 import rueda.proof.ProofRun;
@@ -63,32 +64,54 @@ public class RunStore {
     }
 
     /**
-     * Lets the proof of the current revision run in its turn and keeps it. Nothing of the database is held while it waits and computes.
+     * Lets a proof of the current revision run in its turn and keeps it. Nothing of the database is held while it waits and computes.
      *
+     * @param name which; null where there is only one
+     * @throws InvalidEntry     when there is no such proof, or none is named among several
      * @throws ProgramHasFaults when its program cannot run
      */
-    void run(long machineId, ProofQueue.Asker asker) {
+    void run(long machineId, String name, ProofQueue.Asker asker) {
         MachineState state = machines.get(machineId);
         Machine machine = state.document();
+        Proof proof = wanted(machine, name);
         CompiledProgram program = StructuredTextCompiler.compile(machine.plc().program(), Bench.environment(machine));
         if (!program.runs()) {
             throw new ProgramHasFaults(program.diagnostics().get(0).toString());
         }
         queue.add(asker, told -> {
             long begun = System.nanoTime();
-            ProofRun result = Prover.run(machine, (time, of) -> {
+            ProofRun result = proven(machine, proof, told);
+            long millis = (System.nanoTime() - begun) / 1_000_000;
+            return write.execute(status -> kept(state, proof, result, millis));
+        });
+    }
+
+    private static Proof wanted(Machine machine, String name) {
+        List<String> names = machine.proofs().stream().map(Proof::name).toList();
+        if (name == null && names.size() == 1) {
+            return machine.proofs().get(0);
+        }
+        if (names.isEmpty()) {
+            throw new InvalidEntry("proof", name == null ? "none" : name, "a proof of the machine; it has none yet", "add one");
+        }
+        return machine.proof(name == null ? "" : name).orElseThrow(() -> new InvalidEntry("proof", name == null ? "none" : name, String.join(", ", names), "say which proof"));
+    }
+
+    private static ProofRun proven(Machine machine, Proof proof, ProofQueue.Asker told) {
+        try {
+            return Prover.run(machine, proof, (time, of) -> {
                 if (!told.runs(time, of)) {
                     throw new CalculationCancelled();
                 }
             });
-            long millis = (System.nanoTime() - begun) / 1_000_000;
-            return write.execute(status -> kept(state, result, millis));
-        });
+        } catch (InvalidEntry noRoom) {
+            throw noRoom.under("/proofs/" + machine.proofs().indexOf(proof));
+        }
     }
 
-    private RunView kept(MachineState state, ProofRun result, long millis) {
+    private RunView kept(MachineState state, Proof proof, ProofRun result, long millis) {
         RunEntity run = new RunEntity(state.id(), state.revision(), clock.instant());
-        run.name = state.document().proof().name();
+        run.name = proof.name();
         run.duration = result.duration();
         run.computedMillis = millis;
         run.holds = result.holds();
@@ -129,9 +152,11 @@ public class RunStore {
         return bytes.toByteArray();
     }
 
+    /** The newest run of every proof that the machine has, in their order; those that never ran are left out. */
     @Transactional(readOnly = true)
-    public Optional<RunView> latest(long machineId) {
-        return runs.findFirstByMachineIdOrderByIdDesc(machineId).map(this::view);
+    public List<RunView> latest(long machineId) {
+        return machines.get(machineId).document().proofs().stream()
+                .flatMap(proof -> runs.findFirstByMachineIdAndNameIgnoreCaseOrderByIdDesc(machineId, proof.name()).stream()).map(this::view).toList();
     }
 
     private Optional<MachineStore.LastProof> last(long machineId) {

@@ -278,4 +278,62 @@ class BenchSessionTest {
         assertThat(alone.off()).isFalse();
         alone.close();
     }
+
+    /** Blocks of samples begin with the key of columns that have been named before; what travels is told of the axis that a page looks at, and of no other. */
+    @Test
+    void samplesAreNamedAndWhatTravelsIsToldOfTheAxisThatIsLookedAt() {
+        List<Object> told = new CopyOnWriteArrayList<>();
+        LiveStream listening = new LiveStream(SENDERS) {
+            @Override
+            void send(Object message) {
+                told.add(message);
+            }
+
+            @Override
+            void send(java.nio.ByteBuffer block) {
+                told.add(block);
+            }
+        };
+        MachineStore machines = mock(MachineStore.class);
+        when(machines.get(anyLong())).thenReturn(new MachineState(1, 1, Instant.EPOCH, false, false, DemoMachine.create(), List.of()));
+        BenchSession session = new BenchSession(1, machines, listening, new Stand());
+        WebSocketSession page = mock(WebSocketSession.class);
+        when(page.getId()).thenReturn("page");
+        session.look(page, "Shuttle");
+        assertThat(told).as("who does not listen is told nothing").isEmpty();
+        listening.join(page);
+        session.start(LiveBench.Kind.PROGRAM, "", false);
+        session.look(page, "Lift");
+        session.oneCycle(null);
+        session.look(page, "nobody");
+        session.oneCycle(null);
+        List<LiveBench.ProcessData> travels = told.stream().filter(LiveBench.ProcessData.class::isInstance).map(LiveBench.ProcessData.class::cast).toList();
+        assertThat(travels).isNotEmpty().allSatisfy(data -> {
+            assertThat(data.axis()).isEqualTo("Lift");
+            assertThat(data.outputs()).hasSameSizeAs(DemoMachine.lift().station().outputs());
+            assertThat(data.inputs()).hasSameSizeAs(DemoMachine.lift().station().inputs());
+            assertThat(data.status().words()).isEqualTo(data.state().words());
+        });
+        session.start(LiveBench.Kind.HOMING, "Shuttle", false);
+        session.oneCycle(null);
+        int key = 0;
+        int blocks = 0;
+        for (Object message : told) {
+            if (message instanceof LiveBench.Columns columns) {
+                assertThat(columns.key()).isNotEqualTo(key);
+                assertThat(columns.names()).hasSize(5 * LiveBench.STREAMED.size()).contains("Shuttle.position", "Doser.torque");
+                key = columns.key();
+            } else if (message instanceof java.nio.ByteBuffer block) {
+                assertThat(block.getInt(0)).as("the columns have been named").isEqualTo(key);
+                assertThat((block.remaining() - Integer.BYTES) % (Double.BYTES + Float.BYTES * 5 * LiveBench.STREAMED.size())).isZero();
+                blocks++;
+            }
+        }
+        assertThat(blocks).isGreaterThan(2);
+        told.clear();
+        listening.leave(page);
+        session.oneCycle(null);
+        assertThat(told).noneMatch(LiveBench.ProcessData.class::isInstance);
+        session.close();
+    }
 }

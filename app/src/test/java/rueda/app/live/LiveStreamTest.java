@@ -137,8 +137,8 @@ class LiveStreamTest {
                     }
                     heard.add((LiveBench.State) message);
                     done.countDown();
-                } else {
-                    heard.add((LiveBench.State) message);
+                } else if (message instanceof LiveBench.State state) {
+                    heard.add(state);
                 }
             }
         };

@@ -165,7 +165,7 @@ class WaitingRequestsTest {
         // A long one, closed as soon as it runs, and another behind it that is closed while it waits.
         JsonNode state = JSON.readTree(call("GET", "/api/machines/1", null).body());
         ObjectNode document = (ObjectNode) state.get("document");
-        ((ObjectNode) document.get("proof")).put("duration", 600);
+        ((ObjectNode) document.at("/proofs/0")).put("duration", 600);
         HttpRequest save = HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + "/api/machines/1")).header("Content-Type", "application/json").header("If-Match", "\"" + state.get("revision").asLong() + "\"")
                 .PUT(HttpRequest.BodyPublishers.ofString(document.toString())).build();
         assertThat(http.send(save, HttpResponse.BodyHandlers.ofString()).statusCode()).isEqualTo(200);
@@ -180,7 +180,7 @@ class WaitingRequestsTest {
             socket.close();
         }
         // The next in turn is answered, and nothing of those that were closed is stored.
-        ((ObjectNode) document.get("proof")).put("duration", 1);
+        ((ObjectNode) document.at("/proofs/0")).put("duration", 1);
         HttpRequest back = HttpRequest.newBuilder(save.uri()).header("Content-Type", "application/json").header("If-Match", "\"" + (state.get("revision").asLong() + 1) + "\"")
                 .PUT(HttpRequest.BodyPublishers.ofString(document.toString())).build();
         assertThat(http.send(back, HttpResponse.BodyHandlers.ofString()).statusCode()).isEqualTo(200);

@@ -89,7 +89,7 @@ class EniFileTest {
             // Every tenth only reports.
             axes.add(axis.withStation(i % 10 == 3 ? station.withEntries(java.util.List.of(), station.inputs()) : station));
         }
-        rueda.machine.Machine many = new rueda.machine.Machine("many", demo.bus(), demo.plc(), axes, demo.proof());
+        rueda.machine.Machine many = new rueda.machine.Machine("many", demo.bus(), demo.plc(), axes, demo.proofs());
         java.util.List<rueda.bus.EtherCat.Datagram> datagrams = rueda.bus.EtherCat.datagrams(many);
         assertThat(datagrams.size()).isGreaterThan(1);
         int start = 0;

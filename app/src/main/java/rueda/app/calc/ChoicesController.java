@@ -1,0 +1,84 @@
+package rueda.app.calc;
+
+import io.swagger.v3.oas.annotations.Operation;
+import java.util.Arrays;
+import java.util.List;
+import java.util.function.Function;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import rueda.bench.NetworkScan;
+import rueda.bench.StandChange;
+import rueda.bus.WireOrder;
+import rueda.drive.ParameterGroup;
+import rueda.drive.PowerState;
+import rueda.machine.Axis;
+import rueda.machine.Encoder;
+import rueda.machine.Feed;
+import rueda.machine.LoadEncoder;
+import rueda.machine.Proof;
+import rueda.machine.Station;
+import rueda.machine.StationRules;
+import rueda.machine.Terminal;
+import rueda.plant.Mistake;
+import rueda.quantity.UserUnit;
+
+/** What can be chosen where, in words: lists that the core has, for whoever shows them. They are the same as long as the server runs. */
+@RestController
+@RequestMapping("/api/calc")
+class ChoicesController {
+
+    /** @param code as it stands in a document or a question */
+    record Choice(String code, String words) {
+    }
+
+    /**
+     * @param amount   what its amount is called, empty without
+     * @param amountIs what its amount is
+     * @param toothed  it has teeth that are counted
+     * @param linear   the load moves along a line
+     * @param units    of its amount
+     */
+    record FeedChoice(String code, String words, String amount, String amountIs, boolean toothed, boolean linear, List<String> units) {
+    }
+
+    /** @param functions that can stand at such a terminal  @param digital its level is high or low */
+    record TerminalChoice(String kind, boolean digital, List<Choice> functions) {
+    }
+
+    /**
+     * @param tagTypes    elementary types that a tag can have, IEC 61131-3
+     * @param units       usual user units; others can be named
+     * @param powerStates of a drive, IEC 61800-7-201
+     * @param mistakes    that can be made on the bench
+     * @param standChanges how a device on the bench can differ from the plan
+     * @param differences what a scan of the network can find
+     * @param resolutions how a difference can be resolved
+     * @param acts        when a written parameter begins to act
+     * @param wireOrders  of the bytes of a value
+     * @param canOpenRates bit rates of CiA 301, kbit/s
+     */
+    record Choices(List<String> tagTypes, List<String> units, List<Choice> axisKinds, List<Choice> encoderKinds, List<Choice> loadEncoderUses, List<FeedChoice> feeds, List<TerminalChoice> terminals,
+                   List<Choice> powerStates, List<Choice> mistakes, List<Choice> standChanges, List<Choice> differences, List<Choice> resolutions, List<Choice> transitions, List<Choice> acts,
+                   List<Choice> expectations, List<Choice> quantities, List<Choice> wireOrders, List<Integer> canOpenRates) {
+    }
+
+    private static final Choices ALL = new Choices(
+            StationRules.TAG_TYPES, UserUnit.USUAL,
+            of(Axis.Kind.values(), Axis.Kind::words), of(Encoder.Kind.values(), Encoder.Kind::words), of(LoadEncoder.Use.values(), LoadEncoder.Use::words),
+            Arrays.stream(Feed.Kind.values()).map(f -> new FeedChoice(f.name(), f.words(), f.amount(), f.amountIs(), f.toothed(), f.linear(), f.linear() ? UserUnit.LENGTHS : UserUnit.USUAL)).toList(),
+            Arrays.stream(Terminal.Kind.values()).map(k -> new TerminalChoice(k.name(), k.digitalInput(), of(Arrays.stream(Terminal.Function.values()).filter(f -> f.fits(k)).toArray(Terminal.Function[]::new), Terminal.Function::words))).toList(),
+            of(PowerState.values(), PowerState::words), of(Mistake.values(), Mistake::words), of(StandChange.values(), StandChange::words), of(NetworkScan.Kind.values(), NetworkScan.Kind::words),
+            of(NetworkScan.Resolution.values(), NetworkScan.Resolution::words), of(Station.Transition.values(), Station.Transition::words), of(ParameterGroup.Acts.values(), ParameterGroup.Acts::words),
+            of(Proof.Kind.values(), Proof.Kind::words), of(Proof.Quantity.values(), Proof.Quantity::words), of(WireOrder.values(), WireOrder::words), StationRules.CANOPEN_RATES);
+
+    private static <E extends Enum<E>> List<Choice> of(E[] values, Function<E, String> words) {
+        return Arrays.stream(values).map(v -> new Choice(v.name(), words.apply(v))).toList();
+    }
+
+    @Operation(summary = "What can be chosen where, in words")
+    @GetMapping("/choices")
+    Choices choices() {
+        return ALL;
+    }
+}
