@@ -83,6 +83,19 @@ class TerminalsTest {
         bench.run(0.1);
         assertThat(drive.says(Function.FAULT)).isFalse();
         assertThat(drive.state()).isNotEqualTo(PowerState.FAULT);
+        /* held on, it clears no later fault: that takes another edge */
+        bench.hand(0).reset();
+        bench.run(0.1);
+        enabled(bench);
+        bench.hand(0).jog(-1, false, bench.now());
+        bench.run(1);
+        assertThat(drive.state()).isEqualTo(PowerState.FAULT);
+        drive.digitalInputs().force("I3", false);
+        bench.run(0.1);
+        assertThat(drive.state()).as("a falling edge is none").isEqualTo(PowerState.FAULT);
+        drive.digitalInputs().force("I3", true);
+        bench.run(0.1);
+        assertThat(drive.state()).isNotEqualTo(PowerState.FAULT);
     }
 
     @Test
