@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FaultText from './FaultText.vue'
 import { computed } from 'vue'
 import { useMachine } from '../stores/machine'
 import PickOne, { type Option } from './PickOne.vue'
@@ -24,12 +25,11 @@ function enter(text: string) {
     <label :for="id">{{ label }}</label>
     <TextEntry v-if="free" :id="id" :options="suggested.length ? suggested : undefined" :value="value" :error="Boolean(field)" :aria-describedby="field ? id + '-fault' : undefined" @enter="enter" />
     <PickOne v-else :id="id" :label="label" :options="options" :value="value" :refused="Boolean(field)" :described-by="field ? id + '-fault' : undefined" @pick="enter" />
-    <span v-if="field" :id="id + '-fault'" class="fault-text" role="alert">{{ field.value }} is refused. Allowed: {{ field.allowed }}; {{ field.mend }}.</span>
+    <FaultText v-if="field" :id="id + '-fault'" :fault="field" />
   </div>
 </template>
 
 <style scoped>
 .field { width: var(--field-width, 122px); }
 label { display: block; font-size: 12px; color: var(--pencil); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.fault-text { display: block; line-height: 1.2; margin-top: 2px; }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { refusalOf } from '../lib/problems'
 import { computed, ref } from 'vue'
 import { Problem, type Schemas } from '../api/client'
 import { useMachine } from '../stores/machine'
@@ -27,7 +28,7 @@ async function enter() {
   } catch (error) {
     if (!(error instanceof Problem)) throw error
     const fault = error.faults[0]
-    refusal.value = fault ? `${fault.value || 'Nothing'} is refused. Allowed: ${fault.allowed}; ${fault.mend}.` : error.detail
+    refusal.value = fault ? refusalOf(fault) : error.detail
   }
 }
 </script>

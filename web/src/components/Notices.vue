@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ProblemNote from './ProblemNote.vue'
 import { useMachine } from '../stores/machine'
 
 const machine = useMachine()
@@ -18,13 +19,7 @@ const machine = useMachine()
     The next change is saved without {{ machine.unknown.length === 1 ? 'it' : 'them' }}; revision {{ machine.revision }} keeps {{ machine.unknown.length === 1 ? 'it' : 'them' }}.
     <span class="actions"><v-btn @click="machine.unknown = []">Close</v-btn></span>
   </div>
-  <div v-if="machine.problem" class="notice" role="alert">
-    <b>{{ machine.problem.title }}.</b> {{ machine.problem.detail }}
-    <span class="actions">
-      <v-btn v-if="machine.problem.status === 0" @click="machine.draft ? machine.flush() : machine.load(machine.id)">Try again</v-btn>
-      <v-btn @click="machine.problem = null">Close</v-btn>
-    </span>
-  </div>
+  <ProblemNote v-if="machine.problem" :problem="machine.problem" @again="machine.draft ? machine.flush() : machine.load(machine.id)" @close="machine.problem = null" />
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FaultText from './FaultText.vue'
 import { computed, nextTick, ref, watch } from 'vue'
 import { api, Problem } from '../api/client'
 import { parsed, plain } from '../lib/numbers'
@@ -78,7 +79,7 @@ async function left() {
     <label :for="id" :class="{ 'visually-hidden': hideLabel }">{{ label }}</label>
     <v-text-field :id="id" v-model="text" class="snug number" :suffix="unit" inputmode="decimal" autocomplete="off" spellcheck="false" :title="title" :error="Boolean(field)"
       :aria-labelledby="undefined" :aria-describedby="field ? id + '-fault' : undefined" @input="entered" @focus="focused = true" @blur="left" />
-    <span v-if="field" :id="id + '-fault'" class="fault-text" role="alert">{{ field.value }} is refused. Allowed: {{ field.allowed }}; {{ field.mend }}.</span>
+    <FaultText v-if="field" :id="id + '-fault'" :fault="field" />
   </div>
 </template>
 
@@ -86,5 +87,4 @@ async function left() {
 .field { width: var(--field-width, 122px); }
 .field.wide { width: 170px; }
 label { display: block; font-size: 12px; color: var(--pencil); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.fault-text { display: block; line-height: 1.2; margin-top: 2px; }
 </style>

@@ -1,32 +1,23 @@
 <script setup lang="ts">
+import ProblemNote from '../components/ProblemNote.vue'
+import { useProblem } from '../lib/problems'
 import { mdiContentCopy, mdiDelete, mdiDotsVertical, mdiFileImport, mdiPencil, mdiPlus, mdiRestore } from '@mdi/js'
 import { computed, nextTick, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, Problem, type MachineState, type Schemas } from '../api/client'
+import { api, type MachineState, type Schemas } from '../api/client'
 import { moment } from '../lib/times'
 
 type Listed = Schemas['Listed']
 
 const router = useRouter()
 const all = ref<Listed[] | null>(null)
-const problem = ref<Problem | null>(null)
+const { problem, tried } = useProblem()
 const renaming = ref<{ id: number; name: string } | null>(null)
 const deleted = ref<Listed | null>(null)
 const showDeleted = ref(false)
 const file = ref<HTMLInputElement | null>(null)
 const kept = computed(() => all.value?.filter((m) => !m.deletedAt) ?? [])
 const gone = computed(() => all.value?.filter((m) => m.deletedAt) ?? [])
-
-async function tried<T>(work: () => Promise<T>): Promise<T | undefined> {
-  problem.value = null
-  try {
-    return await work()
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    problem.value = error
-    return undefined
-  }
-}
 
 async function list() {
   const said = problem.value
@@ -106,10 +97,7 @@ function proof(machine: Listed) {
         <v-btn title="The cheese-wheel cell: five axes, a program and a proof" @click="begin(() => api.createMachine('DEMO'))">The demo cell</v-btn>
       </div>
     </header>
-    <div v-if="problem" class="notice" role="alert"><b>{{ problem.title }}.</b> {{ problem.detail }}
-      <template v-for="f in problem.faults" :key="f.field"> {{ f.label }} {{ f.value }}; allowed: {{ f.allowed }}.</template>
-      <v-btn v-if="problem.status === 0" @click="problem = null; list()">Try again</v-btn> <v-btn @click="problem = null">Close</v-btn>
-    </div>
+    <ProblemNote v-if="problem" :problem="problem" @again="problem = null; list()" @close="problem = null" />
     <div v-if="deleted" class="notice calm" role="status">“{{ deleted.name }}” is deleted. <v-btn :prepend-icon="mdiRestore" @click="bringBack(deleted)">Bring it back</v-btn></div>
     <v-table v-if="kept.length" class="sheet" density="compact">
       <thead><tr><th>Machine</th><th class="end">Axes</th><th>Last change</th><th>Last proof</th><th><span class="visually-hidden">Actions</span></th></tr></thead>

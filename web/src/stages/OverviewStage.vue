@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FaultText from '../components/FaultText.vue'
 import { computed, ref, watch } from 'vue'
 import { api, type Finding, type Schemas } from '../api/client'
 import RevisionList from '../components/RevisionList.vue'
@@ -59,7 +60,7 @@ const shown = ref(12)
     <header>
       <h1><TextEntry class="name" :value="machine.draft!.name" aria-label="Name of the machine" title="Name of the machine" maxlength="80" @enter="machine.set('/name', $event.trim())" /></h1>
       <p class="sub">{{ overview?.bus }} · revision {{ machine.revision }}</p>
-      <p v-if="machine.fault('/name')" class="fault-text" role="alert">{{ machine.fault('/name')!.value || 'Nothing' }} is refused. Allowed: {{ machine.fault('/name')!.allowed }}; {{ machine.fault('/name')!.mend }}.</p>
+      <FaultText v-if="machine.fault('/name')" :fault="machine.fault('/name')!" />
     </header>
     <section v-if="machine.draft!.axes.length === 0" class="begin" aria-label="Begin">
       <h2>Begin with an axis</h2>

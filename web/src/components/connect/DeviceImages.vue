@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import ProblemNote from '../ProblemNote.vue'
+import { useProblem } from '../../lib/problems'
 import PickOne from '../PickOne.vue'
 import { computed, onMounted, ref, watch } from 'vue'
-import { api, Problem, type DeviceGroup, type ImageView } from '../../api/client'
+import { api, type DeviceGroup, type ImageView } from '../../api/client'
 import { useAxis } from '../../lib/axis'
 import { useChoices } from '../../stores/choices'
 
@@ -15,7 +17,7 @@ const chosen = ref<string[]>([])
 const name = ref('')
 const cut = ref(false)
 const resetting = ref(false)
-const problem = ref<Problem | null>(null)
+const { problem, tried } = useProblem()
 const choices = useChoices()
 const own = computed(() => images.value.filter((i) => i.axis === axis.value.name))
 const device = computed(() => live.value?.device ?? null)
@@ -26,15 +28,6 @@ const pending = computed(() => differing.value.filter((g) => chosen.value.includ
 const restart = computed(() => pending.value.some((p) => p.acts === 'AFTER_RESTART'))
 const unseen = computed(() => bench.state !== null && own.value.length === 0 && groups.value.some((g) => g.values.some((v) => v.working !== v.project)))
 
-async function tried(work: () => Promise<unknown>) {
-  try {
-    problem.value = null
-    await work()
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    problem.value = error
-  }
-}
 async function load() {
   images.value = (await machine.guarded(() => api.images(machine.id))) ?? images.value
   groups.value = (await machine.guarded(() => api.device(machine.id, axis.value.name, image.value || undefined))) ?? groups.value
@@ -78,7 +71,7 @@ const when = (iso: string) => new Date(iso).toLocaleString()
 
 <template>
   <section aria-label="Device images">
-    <p v-if="problem" class="refused" role="alert"><b>{{ problem.title }}.</b> {{ problem.detail }}</p>
+    <ProblemNote v-if="problem" :problem="problem" @again="problem = null" @close="problem = null" />
     <p v-if="unseen" class="warn" role="status">{{ axis.name }}'s device holds parameters that differ from the project, and nothing of it has been kept. Keep an image first: every later step can then be taken back.</p>
     <p v-if="device && device.missing.length" class="refused" role="alert" data-testid="interrupted"><b>Writing was interrupted.</b> The device gives no torque. Not written: {{ device.missing.join(', ') }}.
       <button type="button" class="link" @click="end('finish')">Finish it</button> <button type="button" class="link" @click="end('undo')">Undo it</button></p>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ProblemNote from '../ProblemNote.vue'
+import { useProblem } from '../../lib/problems'
 import { useBus } from '../../stores/bus'
 import { computed, ref, watch } from 'vue'
 import { api, Problem, type Schemas } from '../../api/client'
@@ -12,7 +14,7 @@ const { machine, axis } = useAxis()
 const bench = useBench()
 const devices = useDevices()
 const chosen = ref(0)
-const problem = ref<Problem | null>(null)
+const { problem, tried, tooLarge } = useProblem()
 const brought = ref<Schemas['Brought'] | null>(null)
 const taken = ref<Schemas['Taken'] | null>(null)
 const filter = ref('')
@@ -34,39 +36,27 @@ const numbered = computed(() => device.value?.family === 'ETHERCAT' || device.va
 
 async function bring(file: File | undefined) {
   if (!file) return
-  problem.value = null
   brought.value = null
   taken.value = null
-  if (file.size > 32 * 2 ** 20) {
-    problem.value = new Problem(0, 'File refused', `${file.name} has ${Math.round(file.size / 2 ** 20)} MB; allowed are up to 32 MB. Take what is needed out of it. Nothing of it was taken.`, [])
-    return
-  }
-  try {
-    brought.value = await api.bringDevice(file)
-    await devices.load()
-    const first = brought.value.devices[0]!
-    chosen.value = Math.max(0, devices.known.map((k) => k.device.family === first.family && k.device.identity.product === first.identity.product && k.device.identity.revision === first.identity.revision).lastIndexOf(true))
-    void machine.askAgain()
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    problem.value = error
-  }
+  if (tooLarge(file, 32, 'Take what is needed out of it.')) return
+  const given = await tried(() => api.bringDevice(file))
+  if (!given) return
+  brought.value = given
+  await devices.load()
+  const first = given.devices[0]!
+  chosen.value = Math.max(0, devices.known.map((k) => k.device.family === first.family && k.device.identity.product === first.identity.product && k.device.identity.revision === first.identity.revision).lastIndexOf(true))
+  void machine.askAgain()
 }
 
 /** What a DCF says of its node becomes one change of the axis, which can be undone. */
 async function take(configuration: Schemas['NodeConfiguration']) {
-  problem.value = null
   const index = machine.axisIndex
-  try {
-    const answer = await api.takeConfiguration(machine.draft!, index, configuration)
-    if (answer.changes.length) {
-      machine.edit({ op: 'replace', path: '/bus', value: answer.machine.bus }, { op: 'replace', path: `/axes/${index}/station`, value: answer.machine.axes[index]!.station })
-    }
-    taken.value = answer
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    problem.value = error
+  const answer = await tried(() => api.takeConfiguration(machine.draft!, index, configuration))
+  if (!answer) return
+  if (answer.changes.length) {
+    machine.edit({ op: 'replace', path: '/bus', value: answer.machine.bus }, { op: 'replace', path: `/axes/${index}/station`, value: answer.machine.axes[index]!.station })
   }
+  taken.value = answer
 }
 
 async function forget(file: number) {
@@ -98,7 +88,7 @@ const planned = computed(() => device.value && axis.value.station.identity.vendo
     <v-file-input class="snug file" :model-value="null" accept=".xml,.eds,.dcf" placeholder="Bring a description in…" aria-label="Device description file" @update:model-value="(file) => bring(file as File)" />
     <span class="pencil">ESI, GSDML, EDS or DCF of CANopen, EDS of ODVA; drop it here. What is not understood is said.</span>
   </div>
-  <p v-if="problem" class="refused" role="alert" data-testid="file-refused"><b>{{ problem.title }}.</b> {{ problem.detail }}</p>
+  <ProblemNote v-if="problem" :problem="problem" data-testid="file-refused" @again="problem = null" @close="problem = null" />
   <div v-if="brought" role="status" class="brought">{{ brought.devices.length }} {{ brought.devices.length === 1 ? 'device' : 'devices' }} {{ brought.configuration ? 'read' : 'brought in' }}: {{ brought.devices.map((d) => d.name + ' ' + revisionWords(d.identity.revision)).join(', ') }}.
     <template v-if="brought.remarks.length"> Not understood: <ul><li v-for="r in brought.remarks" :key="r">{{ r }}</li></ul></template>
     <div v-if="brought.configuration" data-testid="configuration">

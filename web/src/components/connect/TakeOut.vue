@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { ref } from 'vue'
-import { api, Problem, type Machine } from '../../api/client'
+import ProblemNote from '../ProblemNote.vue'
+import { useProblem } from '../../lib/problems'
+import { api, type Machine } from '../../api/client'
 import { download } from '../../lib/download'
 import { useMachine } from '../../stores/machine'
 
 /** The result in open formats, and a machine file back in. */
 const machine = useMachine()
-const problem = ref<Problem | null>(null)
+const { problem, tried } = useProblem()
 
 async function save(work: (document: Machine) => Promise<{ name: string; text: string }>) {
   problem.value = null
@@ -16,20 +17,14 @@ async function save(work: (document: Machine) => Promise<{ name: string; text: s
 
 async function bring(file: File | undefined) {
   if (!file) return
-  problem.value = null
-  try {
-    const read = await api.readMachine(file)
-    machine.edit(...(['name', 'bus', 'plc', 'axes', 'proofs'] as const).map((part) => ({ op: 'replace' as const, path: `/${part}`, value: read[part] })))
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    problem.value = error
-  }
+  const read = await tried(() => api.readMachine(file))
+  if (read) machine.edit(...(['name', 'bus', 'plc', 'axes', 'proofs'] as const).map((part) => ({ op: 'replace' as const, path: `/${part}`, value: read[part] })))
 }
 </script>
 
 <template>
   <section aria-label="Take out">
-    <p v-if="problem" class="refused" role="alert" data-testid="file-refused"><b>{{ problem.title }}.</b> {{ problem.detail }}<template v-if="problem.faults.length && problem.faults[0].field !== 'file'"> {{ problem.faults[0].field }}: {{ problem.faults[0].value }}; allowed: {{ problem.faults[0].allowed }}; {{ problem.faults[0].mend }}.</template></p>
+    <ProblemNote v-if="problem" :problem="problem" data-testid="file-refused" @again="problem = null" @close="problem = null" />
     <v-table class="plain">
       <thead><tr><th>What</th><th>Format</th><th>Take out</th></tr></thead>
       <tbody>

@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import ProblemNote from '../ProblemNote.vue'
+import { useProblem } from '../../lib/problems'
 import PickOne from '../PickOne.vue'
 import { useChoices } from '../../stores/choices'
 import { computed, ref } from 'vue'
-import { api, Problem, type Compared, type TablePreview } from '../../api/client'
+import { api, type Compared, type TablePreview } from '../../api/client'
 import { useAxis } from '../../lib/axis'
 import FindingCard from '../FindingCard.vue'
 import { usePlcTable } from '../../stores/plcTable'
@@ -14,36 +16,22 @@ const table = usePlcTable()
 const choices = useChoices()
 const preview = ref<TablePreview | null>(null)
 const compared = ref<Compared[]>([])
-const problem = ref<Problem | null>(null)
+const { problem, tried, tooLarge } = useProblem()
 const COLUMNS = { name: 'Name', type: 'Type', address: 'Address', direction: 'Direction', comment: 'Comment' } as const
 
 async function bring(file: File | undefined) {
   if (!file) return
-  if (file.size > 20e6) {
-    problem.value = new Problem(0, 'File refused', `${file.name} has ${Math.round(file.size / 1e6)} MB; allowed are up to 20 MB. Take the tags of this station only.`, [])
-    return
-  }
+  if (tooLarge(file, 20, 'Take the tags of this station only.')) return
   const read = await tried(() => api.tableText(file))
   if (!read) return
   table.name = file.name
   table.text = read.text
 }
 
-async function tried<T>(work: () => Promise<T>): Promise<T | null> {
-  try {
-    problem.value = null
-    return await work()
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    problem.value = error
-    return null
-  }
-}
-
 watch(
   () => table.text,
   async (text) => {
-    preview.value = text.trim() ? await tried(() => api.previewTable(text)) : null
+    preview.value = text.trim() ? ((await tried(() => api.previewTable(text))) ?? null) : null
     table.columns = preview.value?.csv?.suggested ?? null
   },
   { immediate: true },
@@ -67,7 +55,7 @@ const disagree = computed(() => compared.value.flatMap((c) => c.findings).filter
       <span class="pencil">CSV, XML of IEC 61131-10, or declarations in Structured Text; drop it here, or type below.</span>
     </div>
     <v-textarea v-model.lazy="table.text" class="snug number" variant="outlined" hide-details rows="4" spellcheck="false" aria-label="The PLC's tag table as text" placeholder="VAR_GLOBAL&#10;  Shuttle_Cmd AT %QB64 : Shuttle_Cmd_T;&#10;END_VAR" />
-    <p v-if="problem" class="refused" role="alert" data-testid="table-refused"><b>{{ problem.title }}.</b> {{ problem.detail }}</p>
+    <ProblemNote v-if="problem" :problem="problem" data-testid="table-refused" @again="problem = null" @close="problem = null" />
     <template v-if="preview">
       <div class="choices">
         <template v-if="preview.csv && table.columns">
