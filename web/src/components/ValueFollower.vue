@@ -62,5 +62,5 @@ watch(
 <style scoped>
 .follow { margin-bottom: 10px; }
 .ask { display: flex; justify-content: space-between; align-items: center; font-size: 13px; gap: 6px; margin-bottom: 3px; }
-.which { max-width: 150px; } .typed { width: 120px; }
+.which { width: 150px; flex: none; } .typed { width: 120px; }
 </style>

@@ -101,7 +101,7 @@ const mendable = computed(() => {
         <template v-else-if="machine.proving">
           <template v-if="machine.draft!.proofs.length > 1">{{ machine.proving.name }}: </template>
           <template v-if="machine.proving.before">Waiting: {{ machine.proving.before === 1 ? 'another proof runs' : `${machine.proving.before} other proofs run` }} first.</template>
-          <template v-else-if="machine.proving.of">Running the program on the bench: {{ fixed(machine.proving.time, 1) }} of {{ fixed(machine.proving.of, 1) }} s <progress :value="machine.proving.time" :max="machine.proving.of" aria-label="Proof" /></template>
+          <template v-else-if="machine.proving.of">Running the program on the bench: {{ fixed(machine.proving.time, 1) }} of {{ fixed(machine.proving.of, 1) }} s <v-progress-linear class="far" :model-value="machine.proving.time" :max="machine.proving.of" color="primary" aria-label="Proof" /></template>
           <template v-else>Running the program on the bench…</template>
         </template>
         <template v-else-if="!machine.run">Not run yet. Run the proof to see whether the program keeps what is expected.</template>
@@ -186,6 +186,7 @@ const mendable = computed(() => {
 </template>
 
 <style scoped>
+.far { display: inline-block; width: 140px; vertical-align: middle; }
 .head { display: flex; justify-content: space-between; gap: 12px; }
 .row { display: flex; gap: 8px; align-items: flex-start; margin-top: 4px; }
 .inline, .sentence { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }

@@ -16,7 +16,7 @@ const endless = computed(() => axis.value.kind === 'ENDLESS')
 const reducers = computed(() => axis.value.train.reducers)
 
 const choices = useChoices()
-const DIRECTIONS = [{ code: 'false', words: 'As it counts' }, { code: 'true', words: 'Turned over' }]
+const DIRECTIONS = [{ code: 'false', words: 'Normal' }, { code: 'true', words: 'Reversed' }]
 const titled = (list: Choice[]) => list.map((c) => ({ code: c.code, words: capital(c.words) }))
 const feedOf = (kind: string) => choices.all.feeds.find((f) => f.code === kind)
 

@@ -131,7 +131,7 @@ function accept() {
       <div class="head"><h2>What the axis moves</h2>
         <v-btn v-if="running" @click="running.cancel.abort()">Cancel</v-btn>
         <v-btn v-else variant="flat" color="primary" :disabled="missing !== ''" @click="identify">{{ found ? 'Identify again' : 'Identify' }}</v-btn></div>
-      <p v-if="running" role="status">Move {{ running.move }} of {{ running.of }} <progress :value="running.move" :max="running.of" aria-label="Identification" /></p>
+      <p v-if="running" role="status">Move {{ running.move }} of {{ running.of }} <v-progress-linear class="far" :model-value="running.move" :max="running.of" color="primary" aria-label="Identification" /></p>
       <p v-else-if="!found" class="sub">The bench moves the axis there and back at three speeds inside its free travel, and fits torque to motion.</p>
       <p v-else-if="!found.result.done" class="fault-text" role="alert">{{ found.result.message }}</p>
       <p v-if="!running && found?.result.done && !found.result.trusted" class="fault-text" role="alert">{{ found.result.message }}</p>
@@ -171,6 +171,7 @@ function accept() {
 </template>
 
 <style scoped>
+.far { display: inline-block; width: 140px; vertical-align: middle; }
 .tried { display: inline-flex; gap: 6px; align-items: center; white-space: nowrap; }
 .row { display: flex; flex-wrap: wrap; gap: 6px 12px; }
 .response { margin: 8px 0; padding: 5px 10px; }

@@ -49,6 +49,10 @@ const doubtful = (index: number) => machine.advice('wire')?.findings.some((f) =>
 
 const response = (terminal: Terminal) => machine.advice('wire')?.figures.find((f) => f.label === `${terminal.name} answers in`)
 
+/** What is wrong on the bench stays in sight. */
+const conditionOpen = ref<string | undefined>()
+watch(() => (bench.condition[axis.value.name] ?? []).length, (made) => made && (conditionOpen.value = 'condition'), { immediate: true })
+
 const checks = ref<WiringCheck[] | null>(null)
 const trying = ref(false)
 const faults = computed<Mistake[]>(() => (bench.condition[axis.value.name] ?? []) as Mistake[])
@@ -132,10 +136,14 @@ function force(row: Row, value: string) {
     <v-btn variant="flat" color="primary" :loading="trying" @click="prove">{{ checks ? 'Prove again' : 'Prove the wiring' }}</v-btn>
     <span class="sub">A hand trips each switch: which function answers? Then a slow jog must lead to the positive limit.</span>
   </div>
-  <details class="condition" :open="faults.length > 0">
-    <summary>Condition of the bench{{ faults.length ? `: ${faults.length} ${faults.length === 1 ? 'mistake' : 'mistakes'} made` : ': wired right' }}</summary>
+  <v-expansion-panels v-model="conditionOpen" class="condition" variant="accordion" flat static>
+    <v-expansion-panel value="condition">
+    <v-expansion-panel-title>Condition of the bench{{ faults.length ? `: ${faults.length} ${faults.length === 1 ? 'mistake' : 'mistakes'} made` : ': wired right' }}</v-expansion-panel-title>
+    <v-expansion-panel-text>
     <v-checkbox-btn v-for="m in choices.all.mistakes" :key="m.code" inline :label="m.words" :model-value="faults.includes(m.code as Mistake)" :disabled="Boolean(hand.key)" @update:model-value="toggle(m.code as Mistake)" />
-  </details>
+    </v-expansion-panel-text>
+    </v-expansion-panel>
+  </v-expansion-panels>
   <v-table v-if="checks" class="plain" data-testid="wiring-checks">
     <thead><tr><th>Tried</th><th>Seen</th><th>Verdict</th></tr></thead>
     <tbody>
@@ -172,8 +180,10 @@ td { white-space: nowrap; }
 tr.marked { background: var(--warn-wash); }
 tr.failed { background: var(--stop-wash); }
 .ok { color: var(--ok); } .stop { color: var(--stop); }
-.condition { font-size: 13px; margin-bottom: 6px; }
-.condition label { display: inline-block; margin-right: 16px; }
+.condition { margin-bottom: 6px; }
+.condition :deep(.v-expansion-panel) { background: none; color: inherit; }
+.condition :deep(.v-expansion-panel-title) { min-height: 30px; padding: 2px 4px; font-size: 13px; font-weight: 700; }
+.condition :deep(.v-expansion-panel-text__wrapper) { padding: 2px 4px 8px; display: flex; flex-wrap: wrap; gap: 2px 14px; }
 summary { cursor: pointer; font-weight: 650; }
 .proof { display: flex; gap: 12px; align-items: center; margin: 10px 0 4px; }
 .proof h2, .proof .sub { margin: 0; }

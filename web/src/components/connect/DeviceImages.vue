@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { moment } from '../../lib/times'
 import ProblemNote from '../ProblemNote.vue'
 import { useProblem } from '../../lib/problems'
 import PickOne from '../PickOne.vue'
@@ -66,7 +67,6 @@ const end = (way: 'finish' | 'undo') => tried(async () => {
   await api.endWriting(machine.id, axis.value.name, way)
   await load()
 })
-const when = (iso: string) => new Date(iso).toLocaleString()
 </script>
 
 <template>
@@ -84,7 +84,7 @@ const when = (iso: string) => new Date(iso).toLocaleString()
       <thead><tr><th>Compare</th><th>Image of {{ axis.name }}</th><th>Taken</th><th>Take out</th><th /></tr></thead>
       <tbody>
         <tr><td><v-radio v-model="image" name="image" :value="0" aria-label="Compare with no image" /></td><td colspan="4" class="pencil">none</td></tr>
-        <tr v-for="i in own" :key="i.id"><td><v-radio v-model="image" name="image" :value="i.id" :aria-label="`Compare with ${i.name}`" /></td><td>{{ i.name }}</td><td>{{ when(i.takenAt) }}</td>
+        <tr v-for="i in own" :key="i.id"><td><v-radio v-model="image" name="image" :value="i.id" :aria-label="`Compare with ${i.name}`" /></td><td>{{ i.name }}</td><td>{{ moment(i.takenAt) }}</td>
           <td><a class="link" :href="`/api/machines/${machine.id}/images/${i.id}/file`" download>JSON</a> <a class="link" :href="`/api/machines/${machine.id}/images/${i.id}/file?format=csv`" download>CSV</a></td><td><button type="button" class="link" @click="forget(i.id)">Forget</button></td></tr>
       </tbody>
     </v-table>

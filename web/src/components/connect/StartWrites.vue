@@ -76,12 +76,13 @@ function move(i: number, by: number) {
     <p v-if="derived.length === 0" class="pencil">On this bus nothing is written object by object when the station starts.</p>
     <v-table v-else class="plain">
       <thead><tr><th>Order</th><th>Object</th><th>Bits</th><th>Value</th><th>When</th><th>What for</th></tr></thead>
-      <tbody><tr v-for="(w, i) in derived" :key="i"><td class="mono">{{ i + 1 }}</td><td class="mono">{{ place(w) }}</td><td class="mono">{{ w.bits }}</td><td class="mono">{{ shown(w) }}</td><td>{{ choices.words(choices.all.transitions, w.transition) }}</td><td>{{ w.comment }}</td></tr></tbody>
+      <tbody><tr v-for="(w, i) in derived" :key="i"><td class="mono">{{ i + 1 }}</td><td class="mono">{{ place(w) }}</td><td class="mono">{{ w.bits }}</td><td class="mono">{{ shown(w) }}</td><td class="when">{{ choices.words(choices.all.transitions, w.transition) }}</td><td>{{ w.comment }}</td></tr></tbody>
     </v-table>
   </section>
 </template>
 
 <style scoped>
+.when { white-space: nowrap; }
 .add > span { display: inline-flex; gap: 5px; align-items: center; }
 td, th { padding: 1px 5px !important; } .off { opacity: 0.7; text-decoration: line-through; text-decoration-color: var(--pencil); }
 .value { width: 100px; } .comment { width: 150px; } .short { width: 56px; } .shorter { width: 36px; } .tools { white-space: nowrap; text-align: right; }

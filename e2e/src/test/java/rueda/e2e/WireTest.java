@@ -17,7 +17,7 @@ class WireTest extends BrowserTest {
         button("Prove the wiring").click();
         expect(checks()).hasCount(4);
         expect(page.getByTestId("wiring-checks")).not().containsText("wrong");
-        page.locator("summary").click();
+        page.getByText("Condition of the bench").click();
         page.getByText("limit switches swapped").click();
         expect(page.locator("header")).containsText("1 mistake on the bench");
         page.reload();

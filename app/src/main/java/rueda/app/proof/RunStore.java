@@ -2,7 +2,6 @@ package rueda.app.proof;
 
 import java.time.Clock;
 import java.io.ByteArrayInputStream;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
@@ -11,7 +10,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import java.util.zip.GZIPInputStream;
-import java.util.zip.GZIPOutputStream;
 import jakarta.persistence.EntityManager;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.PlatformTransactionManager;
@@ -25,7 +23,6 @@ import rueda.app.web.Refusals.ProgramHasFaults;
 import rueda.bench.Bench;
 import rueda.bench.CalculationCancelled;
 import rueda.bench.Decimation;
-import rueda.bench.Recording;
 import rueda.machine.Machine;
 import rueda.machine.Proof;
 import rueda.plc.CompiledProgram;
@@ -82,7 +79,9 @@ public class RunStore {
             long begun = System.nanoTime();
             ProofRun result = proven(machine, proof, told);
             long millis = (System.nanoTime() - begun) / 1_000_000;
-            return write.execute(status -> kept(state, proof, result, millis));
+            try (PackedTraces traces = new PackedTraces(result.bench().recording())) {
+                return write.execute(status -> kept(state, proof, result, traces, millis));
+            }
         });
     }
 
@@ -109,7 +108,7 @@ public class RunStore {
         }
     }
 
-    private RunView kept(MachineState state, Proof proof, ProofRun result, long millis) {
+    private RunView kept(MachineState state, Proof proof, ProofRun result, PackedTraces packed, long millis) {
         RunEntity run = new RunEntity(state.id(), state.revision(), clock.instant());
         run.name = proof.name();
         run.duration = result.duration();
@@ -123,33 +122,11 @@ public class RunStore {
             Verdict verdict = result.verdicts().get(i);
             verdicts.save(new VerdictEntity(run.id, i, verdict.holds(), MachineJson.write(verdict)));
         }
-        store(run.id, result.bench().recording());
+        for (int s = 0; s < packed.size(); s++) {
+            /* each out of memory before the next */
+            entities.detach(traces.saveAndFlush(packed.of(run.id, s)));
+        }
         return view(run);
-    }
-
-    /** Signal by signal, each out of memory before the next. */
-    private void store(long runId, Recording recording) {
-        int samples = (int) (recording.count() - recording.first());
-        ByteBuffer raw = ByteBuffer.allocate(samples * Double.BYTES);
-        for (int s = 0; s < recording.signals().size(); s++) {
-            raw.clear();
-            for (long k = recording.first(); k < recording.count(); k++) {
-                raw.putDouble(recording.value(s, k));
-            }
-            TraceEntity trace = traces.saveAndFlush(new TraceEntity(runId, recording.signals().get(s).name(), recording.signals().get(s).unit(),
-                    recording.cycleNanos(), samples, compressed(raw.array())));
-            entities.detach(trace);
-        }
-    }
-
-    private static byte[] compressed(byte[] raw) {
-        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-        try (GZIPOutputStream gzip = new GZIPOutputStream(bytes)) {
-            gzip.write(raw);
-        } catch (IOException impossible) {
-            throw new UncheckedIOException(impossible);
-        }
-        return bytes.toByteArray();
     }
 
     /** The newest run of every proof that the machine has, in their order; those that never ran are left out. */

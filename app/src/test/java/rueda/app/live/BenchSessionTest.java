@@ -197,25 +197,29 @@ class BenchSessionTest {
         }
     }
 
-    /** Four pages take nothing that they are sent. The lease runs out all the same, the axis comes to rest, and a page that reads hears of it. */
+    /**
+     * Four pages take nothing that they are sent. The lease runs out all the same, the axis comes to rest, and a page that reads hears of it. A
+     * hundred rounds by hand: -Drueda.silent=100.
+     */
     @Test
+    @Timeout(1800)
     void silentPagesDoNotHoldUpTheWatchOverTheLease() throws Exception {
         CountDownLatch never = new CountDownLatch(1);
-        for (int i = 0; i < 4; i++) {
-            WebSocketSession silent = mock(WebSocketSession.class);
-            when(silent.getId()).thenReturn("silent " + i);
-            doAnswer(call -> {
-                never.await();
-                return null;
-            }).when(silent).sendMessage(any());
-            stream.join(silent);
-        }
         AtomicInteger heard = new AtomicInteger();
         WebSocketSession reading = mock(WebSocketSession.class);
         when(reading.getId()).thenReturn("reading");
         doAnswer(call -> heard.incrementAndGet()).when(reading).sendMessage(any());
         stream.join(reading);
-        for (int round = 0; round < 3; round++) {
+        for (int round = 0; round < Integer.getInteger("rueda.silent", 3); round++) {
+            for (int i = 0; i < 4; i++) {
+                WebSocketSession silent = mock(WebSocketSession.class);
+                when(silent.getId()).thenReturn("silent " + round + "." + i);
+                doAnswer(call -> {
+                    never.await();
+                    return null;
+                }).when(silent).sendMessage(any());
+                stream.join(silent);
+            }
             String key = jogging();
             service.releaseControl(key);
             key = service.takeControl(0.3);
