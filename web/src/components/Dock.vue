@@ -117,7 +117,7 @@ function toggle() {
 .speed .v-input { width: 72px; flex: none; }
 .keys .v-input { width: 132px; flex: none; margin: 0 4px; }
 .legend { font-size: 12.5px; color: var(--pencil); overflow: hidden; text-overflow: ellipsis; }
-.keys { margin-left: auto; display: flex; align-items: center; }
+.keys { margin-left: auto; display: flex; align-items: center; flex: none; }
 .keys + .fold { margin-left: 0; }
 .fold { margin-left: auto; }
 .fault { color: var(--stop); font-weight: 700; overflow: hidden; text-overflow: ellipsis; }

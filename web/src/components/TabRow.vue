@@ -14,5 +14,5 @@ const chosen = defineModel<string>({ required: true })
 .tabs { border-bottom: 1px solid var(--field-line); margin-bottom: 8px; }
 .tabs :deep(.v-tab) { color: var(--pencil); font-size: 14px; min-width: 0; padding: 0 12px; }
 .tabs :deep(.v-tab--selected) { color: var(--ink); }
-.tabs :deep(.v-tab__slider) { height: 3px; color: var(--cmd); opacity: 1; }
+.tabs :deep(.v-tab__slider) { height: 3px; color: var(--cmd); }
 </style>

@@ -149,5 +149,5 @@ tr.on { background: var(--cmd-wash); } tr.marked { background: var(--stop-wash);
 .device { width: 146px; } .ip { width: 104px; font-size: 12px; padding: 2px 4px; letter-spacing: -0.4px; } .gate { width: 62px; } .num { width: 58px; } .there { width: 122px; } .stationname { width: 96px; } .wrong { border-color: var(--stop); }
 .range { width: 76px; } .look { display: flex; gap: 10px; align-items: center; margin: 4px 0 6px; font-size: 13px; }
 h2 { margin-top: 12px; }
-.ways { display: flex; flex-direction: column; } .pencil, .quiet { color: var(--pencil); }
+.ways button { display: block; margin: 2px 0; } .pencil, .quiet { color: var(--pencil); }
 </style>

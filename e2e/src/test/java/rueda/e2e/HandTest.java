@@ -82,6 +82,6 @@ class HandTest extends BrowserTest {
     private void takeControlIsRefused() {
         button("By hand").click();
         button("Take control").click();
-        expect(page.locator(".notice")).containsText("The axes are being moved by hand");
+        expect(page.locator(".problem")).containsText("The axes are being moved by hand");
     }
 }
