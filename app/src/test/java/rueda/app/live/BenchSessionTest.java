@@ -220,6 +220,8 @@ class BenchSessionTest {
                 }).when(silent).sendMessage(any());
                 stream.join(silent);
             }
+            /* a new bench, so that a hundred rounds do not lead to the end of the travel */
+            service.start(LiveBench.Kind.HOMING, SHUTTLE.name(), false);
             String key = jogging();
             service.releaseControl(key);
             key = service.takeControl(0.3);
