@@ -3,6 +3,7 @@ import ProblemNote from './ProblemNote.vue'
 import { useMachine } from '../stores/machine'
 
 const machine = useMachine()
+const again = () => void (machine.draft ? machine.flush() : machine.load(machine.id))
 </script>
 
 <template>
@@ -19,7 +20,7 @@ const machine = useMachine()
     The next change is saved without {{ machine.unknown.length === 1 ? 'it' : 'them' }}; revision {{ machine.revision }} keeps {{ machine.unknown.length === 1 ? 'it' : 'them' }}.
     <span class="actions"><v-btn @click="machine.unknown = []">Close</v-btn></span>
   </div>
-  <ProblemNote v-if="machine.problem" :problem="machine.problem" @again="machine.draft ? machine.flush() : machine.load(machine.id)" @close="machine.problem = null" />
+  <ProblemNote v-if="machine.problem" :problem="machine.problem" :again="again" @close="machine.problem = null" />
 </template>
 
 <style scoped>

@@ -2,9 +2,9 @@
 import type { Problem } from '../api/client'
 import { refusalOf } from '../lib/problems'
 
-/** What went wrong, in the words of the server: what is refused, what is allowed and what to do. */
-defineProps<{ problem: Problem }>()
-const emit = defineEmits<{ again: []; close: [] }>()
+/** What went wrong, in the words of the server: what is refused, what is allowed and what to do; and another try where one can help. */
+defineProps<{ problem: Problem; again?: () => void }>()
+const emit = defineEmits<{ close: [] }>()
 </script>
 
 <template>
@@ -13,7 +13,7 @@ const emit = defineEmits<{ again: []; close: [] }>()
     <template v-for="f in problem.faults.filter((f) => !problem.detail.includes(f.allowed))" :key="f.field"> {{ f.label || f.field }}: {{ refusalOf(f) }}</template>
     <slot />
     <span class="actions">
-      <v-btn v-if="problem.status === 0" @click="emit('again')">Try again</v-btn>
+      <v-btn v-if="again && problem.status === 0" @click="again()">Try again</v-btn>
       <v-btn @click="emit('close')">Close</v-btn>
     </span>
   </div>

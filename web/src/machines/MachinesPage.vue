@@ -97,7 +97,7 @@ function proof(machine: Listed) {
         <v-btn title="The cheese-wheel cell: five axes, a program and a proof" @click="begin(() => api.createMachine('DEMO'))">The demo cell</v-btn>
       </div>
     </header>
-    <ProblemNote v-if="problem" :problem="problem" @again="problem = null; list()" @close="problem = null" />
+    <ProblemNote v-if="problem" :problem="problem" :again="() => { problem = null; void list() }" @close="problem = null" />
     <div v-if="deleted" class="notice calm" role="status">“{{ deleted.name }}” is deleted. <v-btn :prepend-icon="mdiRestore" @click="bringBack(deleted)">Bring it back</v-btn></div>
     <v-table v-if="kept.length" class="sheet" density="compact">
       <thead><tr><th>Machine</th><th class="end">Axes</th><th>Last change</th><th>Last proof</th><th><span class="visually-hidden">Actions</span></th></tr></thead>

@@ -71,7 +71,7 @@ const end = (way: 'finish' | 'undo') => tried(async () => {
 
 <template>
   <section aria-label="Device images">
-    <ProblemNote v-if="problem" :problem="problem" @again="problem = null" @close="problem = null" />
+    <ProblemNote v-if="problem" :problem="problem" @close="problem = null" />
     <p v-if="unseen" class="warn" role="status">{{ axis.name }}'s device holds parameters that differ from the project, and nothing of it has been kept. Keep an image first: every later step can then be taken back.</p>
     <p v-if="device && device.missing.length" class="refused" role="alert" data-testid="interrupted"><b>Writing was interrupted.</b> The device gives no torque. Not written: {{ device.missing.join(', ') }}.
       <button type="button" class="link" @click="end('finish')">Finish it</button> <button type="button" class="link" @click="end('undo')">Undo it</button></p>

@@ -88,7 +88,7 @@ const planned = computed(() => device.value && axis.value.station.identity.vendo
     <v-file-input class="snug file" :model-value="null" accept=".xml,.eds,.dcf" placeholder="Bring a description in…" aria-label="Device description file" @update:model-value="(file) => bring(file as File)" />
     <span class="pencil">ESI, GSDML, EDS or DCF of CANopen, EDS of ODVA; drop it here. What is not understood is said.</span>
   </div>
-  <ProblemNote v-if="problem" :problem="problem" data-testid="file-refused" @again="problem = null" @close="problem = null" />
+  <ProblemNote v-if="problem" :problem="problem" data-testid="file-refused" @close="problem = null" />
   <div v-if="brought" role="status" class="brought">{{ brought.devices.length }} {{ brought.devices.length === 1 ? 'device' : 'devices' }} {{ brought.configuration ? 'read' : 'brought in' }}: {{ brought.devices.map((d) => d.name + ' ' + revisionWords(d.identity.revision)).join(', ') }}.
     <template v-if="brought.remarks.length"> Not understood: <ul><li v-for="r in brought.remarks" :key="r">{{ r }}</li></ul></template>
     <div v-if="brought.configuration" data-testid="configuration">

@@ -24,7 +24,7 @@ async function bring(file: File | undefined) {
 
 <template>
   <section aria-label="Take out">
-    <ProblemNote v-if="problem" :problem="problem" data-testid="file-refused" @again="problem = null" @close="problem = null" />
+    <ProblemNote v-if="problem" :problem="problem" data-testid="file-refused" @close="problem = null" />
     <v-table class="plain">
       <thead><tr><th>What</th><th>Format</th><th>Take out</th></tr></thead>
       <tbody>

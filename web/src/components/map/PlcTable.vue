@@ -55,7 +55,7 @@ const disagree = computed(() => compared.value.flatMap((c) => c.findings).filter
       <span class="pencil">CSV, XML of IEC 61131-10, or declarations in Structured Text; drop it here, or type below.</span>
     </div>
     <v-textarea v-model.lazy="table.text" class="snug number" variant="outlined" hide-details rows="4" spellcheck="false" aria-label="The PLC's tag table as text" placeholder="VAR_GLOBAL&#10;  Shuttle_Cmd AT %QB64 : Shuttle_Cmd_T;&#10;END_VAR" />
-    <ProblemNote v-if="problem" :problem="problem" data-testid="table-refused" @again="problem = null" @close="problem = null" />
+    <ProblemNote v-if="problem" :problem="problem" data-testid="table-refused" @close="problem = null" />
     <template v-if="preview">
       <div class="choices">
         <template v-if="preview.csv && table.columns">

@@ -183,10 +183,6 @@ public final class Bench {
         change();
     }
 
-    public BenchCondition condition() {
-        return condition;
-    }
-
     private void change() {
         nextChange = condition.nextChange(now());
         for (AxisNode node : nodes) {

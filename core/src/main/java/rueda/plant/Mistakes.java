@@ -1,7 +1,5 @@
 package rueda.plant;
 
-import java.util.Set;
-
 /** What is wrong at the machine of one axis now; whoever it touches looks here while it runs. No allocation after construction; not thread-safe. */
 public final class Mistakes {
 
@@ -11,22 +9,11 @@ public final class Mistakes {
         return new Mistakes();
     }
 
-    public static Mistakes of(Set<Mistake> wrong) {
-        Mistakes mistakes = new Mistakes();
-        mistakes.make(mask(wrong));
-        return mistakes;
-    }
-
-    /** A bit for each mistake, by its place. */
-    public static int mask(Set<Mistake> wrong) {
-        return wrong.stream().mapToInt(m -> 1 << m.ordinal()).reduce(0, (a, b) -> a | b);
-    }
-
     public boolean has(Mistake mistake) {
         return (present >> mistake.ordinal() & 1) != 0;
     }
 
-    /** From now on these are wrong, and no others. @param mask as of {@link #mask()} */
+    /** From now on these are wrong, and no others. @param mask a bit for each mistake, by its place */
     public void make(int mask) {
         present = mask;
     }

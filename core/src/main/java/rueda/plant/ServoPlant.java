@@ -90,19 +90,14 @@ public final class ServoPlant {
     /** A line has been changed while the device is on: what has been counted stays, an absolute encoder whose line is whole again is read anew. */
     private void rewire() {
         int signBefore = encoderSign;
-        int loadSignBefore = loadEncoderSign;
         boolean brokenBefore = loadEncoderBroken;
         long loadBefore = loadCounts();
         wire();
         if (encoderSign != signBefore) {
             countsKept = counts - (trueCounts() - countsAtPowerUp) * encoderSign;
         }
-        boolean readAnew = brokenBefore && loadEncoder.kind() != Encoder.Kind.INCREMENTAL;
-        if (loadEncoderBroken != brokenBefore && !readAnew || loadEncoderSign != loadSignBefore) {
-            loadCountsKept = loadBefore - (loadEncoderBroken ? 0 : (trueLoadCounts() - loadCountsAtPowerUp) * loadEncoderSign);
-        } else if (loadEncoderBroken != brokenBefore) {
-            loadCountsKept = 0;
-        }
+        boolean readAnew = brokenBefore && !loadEncoderBroken && loadEncoder.kind() != Encoder.Kind.INCREMENTAL;
+        loadCountsKept = readAnew ? 0 : loadBefore - (loadEncoderBroken ? 0 : (trueLoadCounts() - loadCountsAtPowerUp) * loadEncoderSign);
     }
 
     private long trueCounts() {

@@ -29,6 +29,8 @@ public final class MotionAxis {
     private final Mailbox mailbox;
     private final CommandLog log;
     private final double cycleSeconds;
+    /** a place within the rounding of the wire is here, user units */
+    private final double halfWireUnit;
     private final EndlessRange range;
     private final long wireModulo;
     private final Modulo wrapped;
@@ -78,7 +80,8 @@ public final class MotionAxis {
         this.cycleSeconds = cycleNanos * 1e-9;
         this.wireModulo = configuration.wireModulo();
         this.wrapped = new Modulo(Math.max(1, wireModulo));
-        this.range = new EndlessRange(wireModulo / wireUnitsPerUnit, 0.5 / wireUnitsPerUnit);
+        this.halfWireUnit = 0.5 / wireUnitsPerUnit;
+        this.range = new EndlessRange(wireModulo / wireUnitsPerUnit, halfWireUnit);
         this.profile = new ProfileGenerator(setpoint, cycleSeconds);
         this.torque = new TorqueGenerator(setpoint, mailbox, cycleSeconds, range, configuration.motor().ratedTorque());
         this.generator = profile;
@@ -297,7 +300,7 @@ public final class MotionAxis {
         if (configuration.endless()) {
             profile.move(target, speed, a, d, j);
         } else {
-            profile.moveInside(configuration.limits(), 0.5 / wireUnitsPerUnit, target, speed, a, d, j);
+            profile.moveInside(configuration.limits(), halfWireUnit, target, speed, a, d, j);
         }
         accept(command, AxisState.DISCRETE_MOTION);
         log.add(now, number, line, CommandLog.Kind.MOVE, block, target, speed, a, d, j, profile.duration(), MotionError.NONE);
@@ -340,7 +343,7 @@ public final class MotionAxis {
         if (configuration.endless()) {
             profile.run(0, d, j);
         } else {
-            profile.haltInside(configuration.limits(), 0.5 / wireUnitsPerUnit, d, j);
+            profile.haltInside(configuration.limits(), halfWireUnit, d, j);
         }
         accept(command, AxisState.DISCRETE_MOTION);
         positioning = false;

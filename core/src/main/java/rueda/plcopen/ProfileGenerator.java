@@ -23,12 +23,7 @@ final class ProfileGenerator implements SetpointGenerator {
         this.cycleSeconds = cycleSeconds;
     }
 
-    /** Plans a move. @param target user units  @param d how fast, user units, s; a jerk of 0 is none */
-    void move(double target, Dynamics d) {
-        move(target, d.speed(), d.acceleration(), d.deceleration(), d.jerk());
-    }
-
-    /** Plans a move. @param target user units */
+    /** Plans a move. @param target user units  @param jerk 0 for none */
     void move(double target, double speed, double acceleration, double deceleration, double jerk) {
         profile.plan(setpoint.position, setpoint.velocity, setpoint.acceleration, target, 0, speed, acceleration, deceleration, jerk);
         elapsed = 0;

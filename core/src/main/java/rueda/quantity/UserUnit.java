@@ -2,7 +2,7 @@ package rueda.quantity;
 
 import java.math.BigDecimal;
 import java.math.MathContext;
-import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -24,15 +24,14 @@ public record UserUnit(String symbol, Quantity quantity, Ratio size) {
     /** What a unit measures. */
     public enum Quantity { LENGTH, ANGLE, MASS, VOLUME, OWN }
 
-    /** Symbols of lengths, the usual first. */
-    public static final List<String> LENGTHS = List.of("mm", "µm", "m", "in");
-    /** Symbols of all units that are known, the usual first. */
-    public static final List<String> USUAL = List.of("mm", "µm", "m", "in", "°", "rad", "turn", "g", "kg", "ml", "l");
-
     private static final Map<String, UserUnit> KNOWN = known();
+    /** Symbols of all units that are known, the usual first. */
+    public static final List<String> USUAL = List.copyOf(KNOWN.keySet());
+    /** Those of lengths. */
+    public static final List<String> LENGTHS = KNOWN.values().stream().filter(u -> u.quantity() == Quantity.LENGTH).map(UserUnit::symbol).toList();
 
     private static Map<String, UserUnit> known() {
-        Map<String, UserUnit> units = new HashMap<>();
+        Map<String, UserUnit> units = new LinkedHashMap<>();
         put(units, Quantity.LENGTH, Units.METRE, "mm", "µm", "m", "in");
         put(units, Quantity.ANGLE, UnitTable.TURN, "°", "turn");
         units.put("rad", new UserUnit("rad", Quantity.ANGLE, Ratio.nearest(1 / (2 * Math.PI), 1000, 1000)));

@@ -106,7 +106,7 @@ class CalcController {
     }
 
     private AxisQuestion known(AxisQuestion q) {
-        return q.machine() != null || q.base() == null ? q : new AxisQuestion(drafts.of(q.base()).machine(), q.base(), q.axis());
+        return new AxisQuestion(drafts.asked(q.machine(), q.base()), q.base(), q.axis());
     }
 
     @Operation(summary = "Counts per unit, position factors, limits and findings of an axis")

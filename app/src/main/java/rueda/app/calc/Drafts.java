@@ -65,6 +65,17 @@ class Drafts {
         }
     }
 
+    /**
+     * The document that a question is about: the one that it carries, or the one of its key.
+     *
+     * @param carried may be null  @param base may be null
+     * @return null when it has neither
+     * @throws NotFound when it is not kept any more
+     */
+    Machine asked(Machine carried, String base) {
+        return carried != null || base == null ? carried : of(base).machine();
+    }
+
     /** @throws rueda.app.web.Refusals.RefusedEntries when the changes make no document */
     Draft after(Draft before, List<Change> changes, List<DeviceDescription> library) {
         JsonNode tree = MachineJson.changed(before.tree(), changes);

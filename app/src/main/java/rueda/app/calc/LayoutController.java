@@ -5,6 +5,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import rueda.app.calc.CalcController.AxisQuestion;
 import rueda.app.machine.Checked;
 import rueda.drive.StationLayout;
 import rueda.edit.ProcessDataEdit;
@@ -23,13 +24,9 @@ class LayoutController {
         this.drafts = drafts;
     }
 
-    /** @param machine the document, saved or not; left out where its key is given  @param base key of a document that an answer has named */
-    record LayoutQuestion(Machine machine, String base, int axis) {
-    }
-
-    private Machine machine(LayoutQuestion q) {
-        Machine machine = q.machine() == null && q.base() != null ? drafts.of(q.base()).machine() : q.machine();
-        Checked.axis(machine, q.axis());
+    private Machine checked(Machine carried, String base, int axis) {
+        Machine machine = drafts.asked(carried, base);
+        Checked.axis(machine, axis);
         return machine;
     }
 
@@ -39,15 +36,15 @@ class LayoutController {
 
     @Operation(summary = "Where each entry lies, what it is called and what it means")
     @PostMapping
-    LayoutAnswer layout(@RequestBody LayoutQuestion q) {
-        Machine machine = machine(q);
+    LayoutAnswer layout(@RequestBody AxisQuestion q) {
+        Machine machine = checked(q.machine(), q.base(), q.axis());
         return new LayoutAnswer(StationLayout.of(machine.bus(), machine.axes().get(q.axis())), ProcessDataEdit.unbound(machine, q.axis()));
     }
 
     @Operation(summary = "The station with a tag for every entry that has none, named after the axis and the entry")
     @PostMapping("/tags")
-    Station tags(@RequestBody LayoutQuestion q) {
-        return ProcessDataEdit.withTags(machine(q), q.axis());
+    Station tags(@RequestBody AxisQuestion q) {
+        return ProcessDataEdit.withTags(checked(q.machine(), q.base(), q.axis()), q.axis());
     }
 
     /** @param number of a standard telegram */
@@ -57,7 +54,7 @@ class LayoutController {
     @Operation(summary = "The station with another standard telegram; tags of signals that both have stay")
     @PostMapping("/telegram")
     Station telegram(@RequestBody TelegramQuestion q) {
-        Axis axis = machine(new LayoutQuestion(q.machine(), q.base(), q.axis())).axes().get(q.axis());
+        Axis axis = checked(q.machine(), q.base(), q.axis()).axes().get(q.axis());
         return ProcessDataEdit.withTelegram(axis.station(), q.number());
     }
 }

@@ -36,7 +36,6 @@ public final class Completeness {
             Map.entry("HandAnswer", Set.of("refusal")),
             Map.entry("AxisListQuestion", Set.of("axis", "name", "feed", "to")),
             Map.entry("AxisQuestion", Set.of("machine", "base")),
-            Map.entry("LayoutQuestion", Set.of("machine", "base")),
             Map.entry("TelegramQuestion", Set.of("machine", "base")),
             Map.entry("ChangeAnswer", Set.of("program")),
             Map.entry("NewMachineQuestion", Set.of("name")),
