@@ -11,7 +11,7 @@ import SearchPalette from './components/SearchPalette.vue'
 import StageRibbon from './components/StageRibbon.vue'
 import TopBar from './components/TopBar.vue'
 import UnreadableMachine from './components/UnreadableMachine.vue'
-import { placeOf, stages } from './router'
+import { nameAxis, stages } from './router'
 import { useChoices } from './stores/choices'
 import { useLayout } from './stores/layout'
 import { useMachine } from './stores/machine'
@@ -74,7 +74,7 @@ watch([() => route.params.axis, () => machine.draft !== null], ([name]) => {
   if (named >= 0) machine.axisIndex = named
 })
 watch(() => machine.axis?.name, (name) => {
-  if (opened.value && machine.draft && route.params.axis !== (name ?? '')) void router.replace(placeOf((route.name ?? 'overview') as 'overview', name ?? ''))
+  if (opened.value && machine.draft && route.params.axis !== (name ?? '')) void nameAxis(name ?? '')
 })
 </script>
 

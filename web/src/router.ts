@@ -1,4 +1,4 @@
-import { createRouter, createWebHistory, type RouteLocationRaw } from 'vue-router'
+import { createRouter, createWebHistory, type RouteLocationNormalized, type RouteLocationRaw } from 'vue-router'
 import MachinesPage from './machines/MachinesPage.vue'
 
 /** The stages in the order of the work. A stage of an axis says what to do first while the machine has none. */
@@ -25,6 +25,17 @@ export const router = createRouter({
     { path: '/:rest(.*)*', redirect: '/' },
   ],
 })
+
+/** Where the page is going while a stage is still being loaded; null once it is there. */
+let heading: RouteLocationNormalized | null = null
+router.beforeEach((to) => { heading = to })
+router.afterEach((to) => { if (heading?.fullPath === to.fullPath) heading = null })
+
+/** The address names the axis from now on. A stage that was chosen meanwhile stays chosen. */
+export function nameAxis(axis: string) {
+  const at = heading ?? router.currentRoute.value
+  return router.replace({ name: at.name ?? 'overview', params: { machine: at.params.machine, axis } })
+}
 
 /** Where a stage of the machine that is open is; the axis stays the chosen one unless another is named. */
 export function placeOf(stage: StageKey | 'overview', axis?: string): RouteLocationRaw {

@@ -4,7 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
 import com.microsoft.playwright.options.ElementState;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
@@ -65,6 +68,22 @@ class PageTest extends BrowserTest {
         button("Undo").click();
         expect(page.locator("h1")).hasText("Prove · Fetch a wheel from slot 7");
         expect(field("Proof")).hasCount(1);
+    }
+
+    /** A stage that is chosen while the machine is still coming stays chosen, whichever of the two is there first. */
+    @Test
+    void aStageChosenWhileTheMachineLoadsIsShown() {
+        List<Route> machine = new ArrayList<>();
+        List<Route> stage = new ArrayList<>();
+        page.route(Pattern.compile("/api/machines/\\d+$"), machine::add);
+        page.route(Pattern.compile("/ScaleStage[^/]*\\.js$"), stage::add);
+        page.navigate(rueda.address() + "/machines/1");
+        page.getByLabel("Stages").getByText("Scale").click();
+        page.waitForCondition(() -> !machine.isEmpty() && !stage.isEmpty());
+        machine.forEach(Route::resume);
+        expect(page.locator(".rail b").first()).hasText("Shuttle");
+        stage.forEach(Route::resume);
+        expect(page.locator("h1")).hasText("Scale · Shuttle");
     }
 
     @Test
