@@ -6,6 +6,7 @@ import { api, type Terminal, type WiringCheck, type Mistake } from '../api/clien
 import NumberField from '../components/NumberField.vue'
 import { useAxis } from '../lib/axis'
 import { fixed, parsed } from '../lib/numbers'
+import { placeOf } from '../router'
 import { useHand } from '../stores/hand'
 
 const { machine, bench, axis, unit, live } = useAxis()
@@ -33,7 +34,7 @@ const rows = computed<Row[]>(() => {
 const inputs = computed(() => rows.value.filter((r) => digital(r.terminal)))
 const analogue = computed(() => rows.value.filter((r) => r.terminal.kind === 'ANALOGUE_INPUT'))
 const encoders = computed(() => rows.value.filter((r) => r.terminal.kind === 'SECOND_ENCODER'))
-const zone = computed(() => outputs.value.some((r) => r.terminal.function === 'IN_ZONE'))
+const inMove = computed(() => outputs.value.some((r) => /^(ZONE|LIST)_/.test(r.terminal.function)))
 const volts = ref('0')
 const voltage = computed(() => parsed(volts.value))
 /** What a function does besides its level, in words. */
@@ -108,6 +109,7 @@ function force(row: Row, value: string) {
         <span><span class="lamp" :class="{ high: r.level }" aria-hidden="true" />{{ r.level === null ? '–' : r.level ? 'high' : 'low' }}<b v-if="r.forced" class="badge">forced</b></span>
         <PickOne v-if="hand.key" :label="`Force ${r.terminal.name}`" :value="r.forced ? (r.level ? '1' : '0') : ''" :options="FORCES" @pick="(code) => force(r, code)" />
       </div>
+      <p v-if="inMove" class="sub">Zones and list outputs are said in <router-link :to="placeOf('move')">Move</router-link>.</p>
     </section>
     <section aria-label="Analogue input and second encoder" class="outputs others">
       <div v-for="r in analogue" :key="r.index" class="out">
@@ -124,10 +126,6 @@ function force(row: Row, value: string) {
         <span class="pin mono"><span class="screw" aria-hidden="true" />{{ r.terminal.name }}</span>
         <PickOne :value="r.terminal.function" :label="`Function of ${r.terminal.name}`" :options="choices.functionsOf(r.terminal.kind)" @pick="(code) => machine.set(`${at}/${r.index}/function`, code)" />
         <span v-if="r.terminal.function === 'LOAD_ENCODER'" class="mono">{{ live ? `${live.loadCounts} counts` : '–' }}</span>
-      </div>
-      <div v-if="zone" class="out">Zone
-        <NumberField :path="`${root}/zoneFrom`" label="Zone from" hide-label :value="axis.wiring.zoneFrom" :unit="unit" /> to
-        <NumberField :path="`${root}/zoneTo`" label="Zone to" hide-label :value="axis.wiring.zoneTo" :unit="unit" />
       </div>
     </section>
   </div>

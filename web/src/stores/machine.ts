@@ -506,6 +506,7 @@ export function stageOfField(field: string): StageKey {
   if (field.startsWith('/plc/tags')) return 'map'
   if (field.startsWith('/plc')) return 'program'
   if (field.startsWith('/bus') || /\/station\/(address|identity|startWrites)/.test(field)) return 'connect'
+  if (field.includes('/moves') || field.includes('/commandedBy')) return 'move'
   if (field.includes('/station')) return 'map'
   if (field.includes('/wiring')) return 'wire'
   if (field.includes('/control')) return 'tune'

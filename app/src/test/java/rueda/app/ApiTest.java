@@ -58,6 +58,40 @@ class ApiTest {
         return document.toString();
     }
 
+    /** How a move list runs, and what is refused: each answer names the field, what is allowed and what to do. */
+    @Test
+    void aMoveListIsPlannedAndChanged() throws Exception {
+        ObjectNode question = JSON.createObjectNode();
+        question.set("machine", machine().get("document"));
+        question.put("axis", 2).put("from", 0);
+        JsonNode plan = JSON.readTree(call("POST", "/api/calc/moves/plan", question.toString()).body());
+        assertThat(plan.at("/plan/end").asString()).isEqualTo("ROUND");
+        assertThat(plan.at("/plan/roundTime").asDouble()).isBetween(14.0, 16.0);
+        assertThat(plan.get("sentences")).hasSize(5);
+        assertThat(plan.at("/sentences/1").asString()).isEqualTo("Go by 90 °, rest 0.8 s, go on to entry 2.");
+        HttpResponse<String> outside = call("POST", "/api/calc/moves/plan", question.put("from", 5).toString());
+        assertThat(outside.statusCode()).isEqualTo(422);
+        assertThat(JSON.readTree(outside.body()).at("/faults/0/allowed").asString()).isEqualTo("0 to 4");
+        assertThat(call("POST", "/api/calc/moves/plan", question.put("from", 0).put("at", 1e300).toString()).statusCode()).isEqualTo(422);
+        question.remove("at");
+        ObjectNode edit = question.deepCopy();
+        edit.put("edit", "MOVE").put("entry", 1).put("to", 0).remove("from");
+        JsonNode moved = JSON.readTree(call("POST", "/api/calc/moves/edit", edit.toString()).body());
+        assertThat(moved.at("/entries/0/name").asString()).isEqualTo("Quarter turn");
+        assertThat(moved.at("/starters/0/entry").asInt()).as("the starter still starts the brush").isEqualTo(1);
+        assertThat(call("POST", "/api/calc/moves/edit", edit.put("to", 99).toString()).statusCode()).isEqualTo(422);
+        for (String bad : new String[] {"{}", "{\"edit\":\"ADD\"}", "{\"axis\":2,\"edit\":\"NOTHING\"}", "null", "[1]"}) {
+            assertThat(call("POST", "/api/calc/moves/edit", bad).statusCode()).as(bad).isBetween(400, 422);
+        }
+        /* a half-typed list is refused beside its field, and nothing of it is stored */
+        ObjectNode document = (ObjectNode) machine().get("document").deepCopy();
+        ((ObjectNode) document.at("/axes/2/moves/entries/1")).put("next", 77);
+        HttpResponse<String> refused = call("PUT", "/api/machines/1", document.toString(), "If-Match", machine().get("revision").asString());
+        assertThat(refused.statusCode()).isEqualTo(422);
+        assertThat(JSON.readTree(refused.body()).at("/faults/0/field").asString()).isEqualTo("/axes/2/moves/entries/1/next");
+        assertThat(JSON.readTree(refused.body()).at("/faults/0/allowed").asString()).isEqualTo("0 to 4");
+    }
+
     @Test
     void savesUndoesRedoesAndTellsTheLaterOfTwo() throws Exception {
         JsonNode before = machine();

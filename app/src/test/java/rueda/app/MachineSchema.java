@@ -38,7 +38,10 @@ final class MachineSchema {
             java.util.Map.entry("Homing.stopTime", Range.of(1, 10_000)), java.util.Map.entry("Homing.timeLimit", Range.above0(3600)), java.util.Map.entry("Homing.encoderOffset", Range.of(-1e9, 1e9)),
             java.util.Map.entry("Supervision.followingError", Range.above0(MOST)), java.util.Map.entry("Supervision.followingErrorTime", Range.of(0, 10_000)), java.util.Map.entry("Supervision.positionWindow", Range.above0(MOST)),
             java.util.Map.entry("Supervision.positionDwell", Range.of(0, 10_000)), java.util.Map.entry("Supervision.positionTolerance", Range.of(0, 60_000)), java.util.Map.entry("Supervision.standstillWindow", Range.above0(MOST)),
-            java.util.Map.entry("Supervision.standstillDwell", Range.of(0, 10_000)), java.util.Map.entry("Plc.instructionBudget", Range.of(1000, 10_000_000)), java.util.Map.entry("Wiring.analogueTorque", Range.of(0, 1000))));
+            java.util.Map.entry("Supervision.standstillDwell", Range.of(0, 10_000)), java.util.Map.entry("Plc.instructionBudget", Range.of(1000, 10_000_000)), java.util.Map.entry("Wiring.analogueTorque", Range.of(0, 1000)),
+            java.util.Map.entry("MoveEntry.times", Range.of(1, 1_000_000)), java.util.Map.entry("MoveEntry.rest", Range.of(0, 86_400)), java.util.Map.entry("MoveEntry.output", Range.of(1, 4)), java.util.Map.entry("MoveEntry.windowFrom", Range.of(-1e9, 1e9)),
+            java.util.Map.entry("Cue.millis", Range.of(0, 60_000)), java.util.Map.entry("Zone.from", Range.of(-1e9, 1e9)), java.util.Map.entry("Zone.to", Range.of(-1e9, 1e9)), java.util.Map.entry("Zone.hysteresis", Range.of(0, 1e9)),
+            java.util.Map.entry("MoveException.from", Range.of(0, 255))));
 
     private MachineSchema() {
     }
@@ -72,6 +75,13 @@ final class MachineSchema {
             ((ObjectNode) node.at("/properties/source")).put("maxLength", 200_000);
         } else if (name.equals("Train")) {
             ((ObjectNode) node.at("/properties/reducers")).put("maxItems", 6);
+        } else if (name.equals("MoveList")) {
+            ((ObjectNode) node.at("/properties/entries")).put("maxItems", 256);
+            ((ObjectNode) node.at("/properties/starters")).put("maxItems", 16);
+            ((ObjectNode) node.at("/properties/exceptions")).put("maxItems", 16);
+            ((ObjectNode) node.at("/properties/zones")).put("maxItems", 8);
+        } else if (name.equals("MoveEntry")) {
+            ((ObjectNode) node.at("/properties/name")).put("maxLength", 80);
         } else if (name.equals("Unit")) {
             ((ObjectNode) node.at("/properties/symbol")).put("minLength", 1).put("maxLength", 12);
         }

@@ -10,13 +10,13 @@ import rueda.machine.Axis;
 import rueda.machine.Machine;
 
 /**
- * What a document gives at every stage, for every axis. The next document computes only what its changes can have changed: Scale, Tune and
- * Wire look at one axis and the bus; Connect and Map look at all stations. So a figure changed on one axis of 64 costs as much as on a
+ * What a document gives at every stage, for every axis. The next document computes only what its changes can have changed: Scale, Tune,
+ * Wire and Move look at one axis and the bus, Move also at the program that may command it; Connect and Map look at all stations. So a figure changed on one axis of 64 costs as much as on a
  * machine of one. Immutable, thread-safe.
  */
 public final class DocumentAdvice {
 
-    private static final int STAGES = 5;
+    private static final int STAGES = 6;
 
     /** @param stage in lower case  @param axis index of the axis */
     public record StageAdvice(String stage, int axis, Advice advice) {
@@ -53,7 +53,8 @@ public final class DocumentAdvice {
             Axis axis = machine.axes().get(i);
             String pointer = "/axes/" + i;
             boolean same = sameBus && i < before.machine.axes().size() && before.machine.axes().get(i).equals(axis);
-            if (same && sameStations) {
+            boolean sameOrders = same && (axis.commandedBy() == Axis.Commander.MOTION_BLOCKS || before.machine.plc().program().equals(machine.plc().program()));
+            if (sameOrders && sameStations) {
                 all.addAll(before.all.subList(STAGES * i, STAGES * (i + 1)));
                 continue;
             }
@@ -61,12 +62,13 @@ public final class DocumentAdvice {
             all.add(new StageAdvice("connect", i, ConnectAdvice.of(machine, i, library)));
             all.add(new StageAdvice("map", i, MapAdvice.of(machine, axis, pointer, times)));
             if (same) {
-                all.addAll(before.all.subList(STAGES * i + 2, STAGES * (i + 1)));
+                all.addAll(before.all.subList(STAGES * i + 2, STAGES * (i + 1) - 1));
             } else {
                 all.add(new StageAdvice("scale", i, ScaleAdvice.of(axis, machine.bus(), pointer)));
                 all.add(new StageAdvice("tune", i, TuneAdvice.of(axis, pointer)));
                 all.add(new StageAdvice("wire", i, WireAdvice.of(axis, pointer)));
             }
+            all.add(sameOrders ? before.all.get(STAGES * (i + 1) - 1) : new StageAdvice("move", i, MoveAdvice.of(machine, axis, pointer)));
         }
         return new DocumentAdvice(machine, library, List.copyOf(all));
     }

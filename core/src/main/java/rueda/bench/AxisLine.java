@@ -27,6 +27,9 @@ final class AxisLine {
 
     final MotionAxis motion;
     final HandControl hand;
+    /** the program writes the process data, not its motion blocks */
+    private final boolean programmed;
+    private boolean byHand;
     final Drive drive;
     final ServoPlant plant;
     /** Bytes from the PLC to the drive. */
@@ -47,7 +50,8 @@ final class AxisLine {
     AxisLine(Bus bus, Axis axis, MotionAxis motion, Drive drive, CompiledProgram program, int firstTag, DelayedMailbox mailbox, Mistakes mistakes) {
         this.motion = motion;
         this.mailbox = mailbox;
-        this.hand = new HandControl(motion, axis);
+        this.hand = new HandControl(motion, axis, drive.listByHand());
+        programmed = axis.commandedBy() == Axis.Commander.PROGRAM;
         this.drive = drive;
         this.plant = drive.plant();
         outputLayout = drive.outputs();
@@ -58,8 +62,8 @@ final class AxisLine {
                 ? new TelegramWords(bus, axis, motion, outputLayout, inputLayout)
                 : new ObjectWords(motion, outputLayout, inputLayout, mistakes);
         DriveProfile profile = BusFamily.of(bus).profile();
-        outputTags = new TagCopy(profile, outputLayout, program, firstTag, e -> !programWrites(e));
-        programTags = new TagCopy(profile, outputLayout, program, firstTag, AxisLine::programWrites);
+        outputTags = new TagCopy(profile, outputLayout, program, firstTag, e -> !programWrites(axis, e));
+        programTags = new TagCopy(profile, outputLayout, program, firstTag, e -> programWrites(axis, e));
         inputTags = new TagCopy(profile, inputLayout, program, firstTag + boundTags(axis.station().outputs()), e -> true);
         drive.sample(inputs);
         for (int i = 0; i < outputLayout.entries().size(); i++) {
@@ -70,8 +74,11 @@ final class AxisLine {
         }
     }
 
-    /** The program gives the value: an output that motion control does not make. */
-    static boolean programWrites(Station.Entry entry) {
+    /** The program gives the value: every output where it commands the axis by its own words, else what motion control does not make. */
+    static boolean programWrites(Axis axis, Station.Entry entry) {
+        if (axis.commandedBy() == Axis.Commander.PROGRAM) {
+            return true;
+        }
         DriveObject object = DriveObject.find(entry.object(), entry.subIndex());
         return object != null && object.writable() && object != DriveObject.CONTROLWORD && object != DriveObject.TARGET_POSITION
                 && object != DriveObject.MODE && object != DriveObject.TARGET_TORQUE;
@@ -94,7 +101,11 @@ final class AxisLine {
     /** Makes and packs the output image. @param halted the controlword is replaced by a quick stop */
     void writeOutputs(boolean halted) {
         motion.update();
-        words.write(outputs, halted);
+        if (!programmed || byHand) {
+            words.write(outputs, halted);
+        } else if (halted) {
+            words.stop(outputs);
+        }
         forcedControl.apply(outputLayout, outputs, words.controlEntry());
     }
 
@@ -126,9 +137,18 @@ final class AxisLine {
         inputTags.copy(inputs, memory);
     }
 
+    /** A person commands the axis from now on, whoever did before. */
+    void takeByHand() {
+        byHand = true;
+        motion.takeByHand();
+        drive.heldByTool(true);
+    }
+
     /** What the program has written travels with this cycle. */
     void copyProgramTags(long[] memory) {
-        programTags.write(memory, outputs);
+        if (!programmed || !byHand) {
+            programTags.write(memory, outputs);
+        }
     }
 
     void copyOutputTags(long[] memory) {

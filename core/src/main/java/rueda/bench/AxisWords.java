@@ -21,6 +21,9 @@ interface AxisWords {
     /** Number of the entry that holds the status word, −1 for none. */
     int statusEntry();
 
+    /** Orders a quick stop and leaves everything else as it is. */
+    void stop(byte[] outputs);
+
     /** Puts controlword, setpoint and mode into the output image. @param halted a quick stop is ordered instead */
     void write(byte[] outputs, boolean halted);
 }

@@ -126,7 +126,7 @@ public final class Bench {
     private static Environment environment(Machine machine, MotionAxis[] axes) {
         List<Environment.Tag> tags = new ArrayList<>();
         for (Axis axis : machine.axes()) {
-            axis.station().outputs().stream().filter(Station.Entry::hasTag).forEach(e -> tags.add(new Environment.Tag(e.tag(), Type.named(e.tagType()), AxisLine.programWrites(e))));
+            axis.station().outputs().stream().filter(Station.Entry::hasTag).forEach(e -> tags.add(new Environment.Tag(e.tag(), Type.named(e.tagType()), AxisLine.programWrites(axis, e))));
             axis.station().inputs().stream().filter(Station.Entry::hasTag).forEach(e -> tags.add(new Environment.Tag(e.tag(), Type.named(e.tagType()), false)));
         }
         Set<String> bound = tags.stream().map(t -> t.name().toUpperCase(Locale.ROOT)).collect(Collectors.toSet());
@@ -362,6 +362,9 @@ public final class Bench {
     /** A person has control: the program is held, and the axes do what {@link #hand} is told. */
     public void takeByHand() {
         byHand = true;
+        for (AxisNode node : nodes) {
+            node.line.takeByHand();
+        }
     }
 
     public boolean byHand() {

@@ -58,6 +58,13 @@ final class ObjectWords implements AxisWords {
     }
 
     @Override
+    public void stop(byte[] image) {
+        if (controlword >= 0) {
+            outputs.write(image, controlword, QUICK_STOP);
+        }
+    }
+
+    @Override
     public void write(byte[] image, boolean halted) {
         if (controlword >= 0) {
             outputs.write(image, controlword, halted ? QUICK_STOP : motion.controlword() | (mistakes.has(Mistake.HOMING_BIT_HELD) ? ControlWord.HOMING_START : 0));

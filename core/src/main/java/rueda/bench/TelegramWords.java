@@ -2,6 +2,7 @@ package rueda.bench;
 
 import rueda.bus.ProcessDataLayout;
 import rueda.bus.ProfiDriveSignal;
+import rueda.drive.OperationMode;
 import rueda.drive.ProfiDriveWords;
 import rueda.machine.Axis;
 import rueda.machine.Bus;
@@ -75,6 +76,11 @@ final class TelegramWords implements AxisWords {
         }
         long wire = wirePerCount.scale(counts);
         motion.read(ProfiDriveWords.statusword(zsw1), range == 0 ? wire : wrapped.of(wire), ProfiDriveWords.modeDisplay(zsw1));
+    }
+
+    @Override
+    public void stop(byte[] image) {
+        put(image, ProfiDriveSignal.STW1, ProfiDriveWords.stw1(QUICK_STOP, OperationMode.CYCLIC_SYNCHRONOUS_POSITION));
     }
 
     @Override

@@ -10,7 +10,16 @@ public final class ControlWord {
     public static final int ENABLE_OPERATION = 1 << 3;
     /** Of the mode of operation: in homing it starts the search. */
     public static final int HOMING_START = 1 << 4;
+    /** Of profile position: a new setpoint is there. Of the move list: starts the entry. */
+    public static final int NEW_SETPOINT = 1 << 4;
+    /** Of profile position: the setpoint replaces the running one at once. */
+    public static final int CHANGE_IMMEDIATELY = 1 << 5;
+    /** Of profile position: the target counts from the one before. */
+    public static final int RELATIVE = 1 << 6;
     public static final int FAULT_RESET = 1 << 7;
+    public static final int HALT = 1 << 8;
+    /** Of profile position: the running motion passes its target on to the next one. */
+    public static final int CHANGE_ON_SETPOINT = 1 << 9;
 
     /** Command shutdown, transitions 2, 6 and 8. */
     public static final int SHUTDOWN = ENABLE_VOLTAGE | QUICK_STOP;

@@ -148,6 +148,11 @@ public final class DigitalInputs {
         return (activeFunctions >> function.ordinal() & 1) != 0;
     }
 
+    /** Functions that are asked for, a bit for each by its place among the functions. */
+    long activeFunctions() {
+        return activeFunctions;
+    }
+
     /** A terminal with this function is high. */
     boolean high(Function function) {
         return (taken & functionMask[function.ordinal()]) != 0;

@@ -38,17 +38,16 @@ public final class Drive {
     private final HoldingBrake brake;
     private final CascadeControl control;
     private final RampedSetpoint ramped;
-    private final CyclicPosition cyclicPosition;
-    private final CyclicTorque cyclicTorque;
-    private final HomingSource homing;
-    private final StoppingRamp stopping;
-    private final BrakeHold held;
+    private final SetpointChoice choice;
+    private final Zones zones;
+    /** the axis is commanded by nobody on the bus; null otherwise */
+    private final LocalOrders local;
+    private final ListByHand listByHand;
+    private boolean heldByTool;
     private final FollowingMonitor following;
     private final LimitSwitchMonitor limitSwitches;
     private final StatusReport report;
     private final Homing configuredHoming;
-    private final double zoneFrom;
-    private final double zoneTo;
     private final ProcessDataLayout outputs;
     private final ProcessDataLayout inputs;
     private final CyclicExchange exchange;
@@ -58,7 +57,6 @@ public final class Drive {
     /** the most that 6072h may allow, N·m */
     private double highestTorque;
     private double torqueLimit;
-    private int mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
     private boolean poweredBefore;
     /** its parameters were written in part */
     private boolean incomplete;
@@ -88,8 +86,6 @@ public final class Drive {
         this.plant = plant;
         double subStep = subStepNanos * 1e-9;
         configuredHoming = axis.homing();
-        zoneFrom = axis.wiring().zoneFrom();
-        zoneTo = axis.wiring().zoneTo();
         ratedTorque = axis.motor().ratedTorque();
         ParameterWrites.positionFactors(dictionary, axis.scale());
         StartUp.byHand(dictionary, axis.station());
@@ -110,14 +106,13 @@ public final class Drive {
                 ? new ProfiDriveExchange(dictionary, outputs, inputs, units.wirePerCount(), reference.modulo(), axis.motor().maxSpeed() * 2 * Math.PI / 60) : null;
         exchange = telegram != null ? telegram : new ObjectExchange(dictionary, outputs, inputs);
         ramped = new RampedSetpoint(setpoint, units);
-        cyclicPosition = new CyclicPosition(dictionary, setpoint, reference, units, control, ramped, telegram);
-        cyclicTorque = new CyclicTorque(dictionary, setpoint, actual, ramped, ratedTorque);
-        homing = new HomingSource(dictionary, setpoint, actual, reference, units, feedback, digital, control, ramped);
-        stopping = new StoppingRamp(dictionary, ramped);
-        held = new BrakeHold(setpoint);
+        choice = new SetpointChoice(axis, dictionary, setpoint, actual, reference, units, feedback, digital, control, arrival, ramped, telegram, ratedTorque);
+        listByHand = new ListByHand(choice);
+        zones = new Zones(axis, reference, units);
+        local = axis.commandedBy() == Axis.Commander.DRIVE ? new LocalOrders(digital) : null;
         following = new FollowingMonitor(dictionary, setpoint, actual, units);
         limitSwitches = new LimitSwitchMonitor(dictionary, setpoint, units, digital);
-        report = new StatusReport(dictionary, power, setpoint, actual, reference, units, feedback, digital, plant, control, arrival, ramped, cyclicPosition, homing, following, ratedTorque);
+        report = new StatusReport(dictionary, power, setpoint, actual, reference, units, feedback, digital, plant, control, arrival, ramped, choice, following, ratedTorque);
         take(axis);
         dictionary.set(QUICK_STOP_OPTION, 2);
         dictionary.set(MODE, OperationMode.CYCLIC_SYNCHRONOUS_POSITION);
@@ -135,6 +130,8 @@ public final class Drive {
         brake.take(axis.brake());
         highestTorque = axis.highestTorque();
         ParameterWrites.values(dictionary, axis);
+        choice.list().take(axis);
+        zones.take(axis);
     }
 
     /** Its parameters were written in part: it gives no torque until they are whole. */
@@ -146,9 +143,9 @@ public final class Drive {
         motorCountsBefore = feedback.motorCounts();
         actual.position = feedback.counts();
         setpoint.position = actual.position;
-        cyclicPosition.enter();
+        choice.enter();
         takeEncoderReference();
-        report.publish(mode, energised(), volts);
+        report.publish(energised(), volts);
     }
 
     /** An encoder that knows the position at power-up gives the reference: no search is needed. */
@@ -185,7 +182,8 @@ public final class Drive {
     private void sync(byte[] image) {
         exchange.latch(image);
         torqueSum = 0;
-        int controlword = terminals.with((int) dictionary.get(CONTROLWORD));
+        boolean alone = local != null && !heldByTool;
+        int controlword = terminals.with(alone ? local.controlword(power.state()) : (int) dictionary.get(CONTROLWORD));
         boolean rest = (ramped.leads() ? ramped.standsStill() : setpoint.speed == 0) && Math.abs(actual.speed) < 1.0;
         following.latch();
         torqueLimit = Math.min(highestTorque, dictionary.get(MAX_TORQUE) * 1e-3 * ratedTorque);
@@ -198,37 +196,19 @@ public final class Drive {
         if (power.state() == PowerState.SWITCH_ON_DISABLED) {
             dictionary.set(ERROR_CODE, 0);
         }
-        changeMode();
+        choice.change(local != null && !heldByTool ? OperationMode.MOVE_LIST : (int) dictionary.get(MODE));
         boolean powered = energised();
         if (powered && !poweredBefore) {
             takeActualAsSetpoint();
         }
         poweredBefore = powered;
         boolean enabled = power.state() == PowerState.OPERATION_ENABLED;
-        homing.latch((controlword & ControlWord.HOMING_START) != 0, enabled && mode == OperationMode.HOMING);
-        if (enabled && mode == OperationMode.CYCLIC_SYNCHRONOUS_POSITION) {
-            cyclicPosition.latch();
-        }
+        choice.latch(controlword, enabled, dictionary);
     }
 
     /** Torque is on: the axis is powered, or holds the load while the brake moves. */
     private boolean energised() {
         return !digital.active(Function.SAFE_TORQUE_OFF) && (power.state().powered() || brake.needsTorque());
-    }
-
-    private void changeMode() {
-        int wanted = (int) dictionary.get(MODE);
-        if (wanted == mode || !OperationMode.known(wanted)) {
-            return;
-        }
-        if (mode == OperationMode.CYCLIC_SYNCHRONOUS_TORQUE) {
-            setpoint.position = actual.position;
-            control.reset();
-        }
-        mode = wanted;
-        homing.run().abort();
-        ramped.release();
-        cyclicPosition.enter();
     }
 
     private void takeActualAsSetpoint() {
@@ -237,19 +217,7 @@ public final class Drive {
         limitSwitches.enter();
         control.reset();
         ramped.release();
-        cyclicPosition.enter();
-    }
-
-    /** Who makes the setpoint. */
-    private SetpointSource source(PowerState state) {
-        if (state != PowerState.OPERATION_ENABLED) {
-            return state.powered() ? stopping : held;
-        }
-        return switch (mode) {
-            case OperationMode.HOMING -> homing;
-            case OperationMode.CYCLIC_SYNCHRONOUS_TORQUE -> cyclicTorque;
-            default -> cyclicPosition;
-        };
+        choice.enter();
     }
 
     /**
@@ -269,7 +237,7 @@ public final class Drive {
             torque = 0;
             following.reset();
         } else {
-            source(state).step(number);
+            choice.source(state).step(number);
             supervise();
             torque = torqueOf(state);
         }
@@ -285,9 +253,11 @@ public final class Drive {
         }
         actual.speed = (motorCounts - motorCountsBefore) * units.speedPerCount;
         motorCountsBefore = motorCounts;
-        if (mode == OperationMode.HOMING && state == PowerState.OPERATION_ENABLED) {
-            homing.observe(motorCounts);
+        if (state == PowerState.OPERATION_ENABLED && choice.searches()) {
+            choice.homing().observe(motorCounts);
         }
+        choice.list().observe();
+        zones.observe(actual.position, actual.speed);
     }
 
     /** A brake opens with the level of its output, whoever made it; without an output nothing opens it. */
@@ -296,17 +266,17 @@ public final class Drive {
     }
 
     private void supervise() {
-        if (power.state() != PowerState.OPERATION_ENABLED || homing.pressing()) {
+        if (power.state() != PowerState.OPERATION_ENABLED || choice.homing().pressing()) {
             return;
         }
         DriveFault tooFar = following.watch();
-        if (tooFar != null && homing.run().state() == HomingRun.State.SEARCHING && control.limited()) {
-            homing.fail(HomingFailure.TORQUE_LIMIT);
+        if (tooFar != null && choice.homing().run().state() == HomingRun.State.SEARCHING && control.limited()) {
+            choice.homing().fail(HomingFailure.TORQUE_LIMIT);
             following.reset();
         } else if (tooFar != null) {
             fault(tooFar);
         }
-        DriveFault met = limitSwitches.watch(mode == OperationMode.HOMING && homing.run().state() != HomingRun.State.IDLE);
+        DriveFault met = limitSwitches.watch(choice.searches() && choice.homing().run().state() != HomingRun.State.IDLE);
         if (met != null) {
             fault(met);
         }
@@ -320,16 +290,16 @@ public final class Drive {
     }
 
     private double torqueOf(PowerState state) {
-        if (state == PowerState.OPERATION_ENABLED && mode == OperationMode.CYCLIC_SYNCHRONOUS_TORQUE) {
-            return control.torque(cyclicTorque.wanted(), dictionary.get(MAX_MOTOR_SPEED) * 2 * Math.PI / 60, actual.speed, torqueLimit);
+        if (state == PowerState.OPERATION_ENABLED && choice.mode() == OperationMode.CYCLIC_SYNCHRONOUS_TORQUE) {
+            return control.torque(choice.torqueWanted(), dictionary.get(MAX_MOTOR_SPEED) * 2 * Math.PI / 60, actual.speed, torqueLimit);
         }
-        double limit = homing.pressing() ? Math.min(torqueLimit, dictionary.get(HARD_STOP_TORQUE) * 1e-3 * ratedTorque) : torqueLimit;
+        double limit = choice.homing().pressing() ? Math.min(torqueLimit, dictionary.get(HARD_STOP_TORQUE) * 1e-3 * ratedTorque) : torqueLimit;
         return control.position((setpoint.position - actual.position) * units.radiansPerCount, setpoint.speed, setpoint.acceleration, actual.speed, limit);
     }
 
     /** Puts the present values into the input image at the end of a bus cycle. */
     public void sample(byte[] image) {
-        report.publish(mode, energised(), volts);
+        report.publish(energised(), volts);
         if (telegram != null) {
             telegram.actual(reference.user(actual.position), actual.speed);
         }
@@ -389,17 +359,17 @@ public final class Drive {
 
     /** How many legs of the search came before the present one, or −1 when nothing is searched. */
     public int homingLeg() {
-        return homing.run().leg();
+        return choice.homing().run().leg();
     }
 
     /** The plant's count at which the axis took its zero; meaningful once a search has found it. */
     public long zeroCounts() {
-        return feedback.plantCounts(homing.run().zeroCounts());
+        return feedback.plantCounts(choice.homing().run().zeroCounts());
     }
 
     /** Why the last search failed. */
     public HomingFailure homingFailure() {
-        return homing.run().failure();
+        return choice.homing().run().failure();
     }
 
     /** The holding brake is open, or on its way to be. */
@@ -442,7 +412,8 @@ public final class Drive {
             case READY -> power.state() != PowerState.FAULT && power.state() != PowerState.FAULT_REACTION_ACTIVE && power.state() != PowerState.NOT_READY_TO_SWITCH_ON;
             case REFERENCED -> reference.known();
             case IN_POSITION -> inPosition();
-            case IN_ZONE -> reference.known() && position() >= zoneFrom && position() <= zoneTo;
+            case ZONE_1, ZONE_2, ZONE_3, ZONE_4, ZONE_5, ZONE_6, ZONE_7, ZONE_8 -> zones.on(function.zone());
+            case LIST_1, LIST_2, LIST_3, LIST_4 -> (choice.list().outputs() >> function.listOutput() & 1) != 0;
             case MOVING -> Math.abs(setpoint.speed) > units.roundingSpeed;
             case FAULT -> power.state() == PowerState.FAULT || power.state() == PowerState.FAULT_REACTION_ACTIVE;
             case BRAKE -> brake.open();
@@ -463,6 +434,26 @@ public final class Drive {
     public void releaseForces() {
         digital.releaseForces();
         outputTerminals.releaseForces();
+    }
+
+    /** The move list: what it does now. */
+    public MoveListSource moveList() {
+        return choice.list();
+    }
+
+    /** The position is in a zone of the list. @param zone 0 for the first */
+    public boolean inZone(int zone) {
+        return zones.on(zone);
+    }
+
+    /** A person has control: a drive that is commanded by nobody on the bus listens to the bus meanwhile. */
+    public void heldByTool(boolean now) {
+        heldByTool = now;
+    }
+
+    /** The move list as a person runs it. */
+    public ListByHand listByHand() {
+        return listByHand;
     }
 
     /** Torque is on. */

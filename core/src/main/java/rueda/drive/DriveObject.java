@@ -20,6 +20,12 @@ public enum DriveObject {
     ANALOGUE_TORQUE(0x2034, 2, 16, false, "Torque that 10 V ask for", true),
     ANALOGUE_INPUT(0x2034, 3, 16, true, "Analogue input, mV", false),
     LOAD_POSITION(0x2035, 0, 32, true, "Encoder on the load, position", false),
+    LIST_WANTED(0x2040, 1, 16, false, "Move list, entry to start", true),
+    LIST_ENTRY(0x2040, 2, 16, true, "Move list, running entry, −1 for none", false),
+    LIST_STATUS(0x2040, 3, 16, false, "Move list, status", false),
+    LIST_ROUNDS(0x2040, 4, 32, false, "Move list, rounds", false),
+    LIST_CUES(0x2040, 5, 16, false, "Move list, cues over the bus", true),
+    LIST_ERROR(0x2040, 6, 16, false, "Move list, error", false),
     ERROR_CODE(0x603F, 0, 16, false, "Error code", false),
     CONTROLWORD(0x6040, 0, 16, false, "Controlword", true),
     STATUSWORD(0x6041, 0, 16, false, "Statusword", false),
@@ -32,6 +38,9 @@ public enum DriveObject {
     POSITION_WINDOW(0x6067, 0, 32, false, "Position window", true),
     POSITION_WINDOW_TIME(0x6068, 0, 16, false, "Position window time", true),
     VELOCITY_ACTUAL(0x606C, 0, 32, true, "Velocity actual value", false),
+    VELOCITY_WINDOW(0x606D, 0, 16, false, "Velocity window", true),
+    VELOCITY_WINDOW_TIME(0x606E, 0, 16, false, "Velocity window time", true),
+    VELOCITY_THRESHOLD(0x606F, 0, 16, false, "Velocity threshold", true),
     TARGET_TORQUE(0x6071, 0, 16, true, "Target torque", true),
     MAX_TORQUE(0x6072, 0, 16, false, "Max torque", true),
     TORQUE_ACTUAL(0x6077, 0, 16, true, "Torque actual value", false),
@@ -41,6 +50,9 @@ public enum DriveObject {
     SOFT_LIMIT_MAX(0x607D, 2, 32, true, "Software position limit, maximum", true),
     MAX_PROFILE_VELOCITY(0x607F, 0, 32, false, "Max profile velocity", true),
     MAX_MOTOR_SPEED(0x6080, 0, 32, false, "Max motor speed", true),
+    PROFILE_VELOCITY(0x6081, 0, 32, false, "Profile velocity", true),
+    PROFILE_ACCELERATION(0x6083, 0, 32, false, "Profile acceleration", true),
+    PROFILE_DECELERATION(0x6084, 0, 32, false, "Profile deceleration", true),
     QUICK_STOP_DECELERATION(0x6085, 0, 32, false, "Quick stop deceleration", true),
     ENCODER_INCREMENTS(0x608F, 1, 32, false, "Position encoder resolution, increments", true),
     ENCODER_TURNS(0x608F, 2, 32, false, "Position encoder resolution, motor revolutions", true),
@@ -52,11 +64,13 @@ public enum DriveObject {
     HOMING_SEARCH_SPEED(0x6099, 1, 32, false, "Homing speed, search for switch", true),
     HOMING_CREEP_SPEED(0x6099, 2, 32, false, "Homing speed, search for zero", true),
     HOMING_ACCELERATION(0x609A, 0, 32, false, "Homing acceleration", true),
+    PROFILE_JERK(0x60A4, 1, 32, false, "Profile jerk", true),
     PROBE_STATUS(0x60B9, 0, 16, false, "Touch probe status", false),
     PROBE_1_POSITION(0x60BA, 0, 32, true, "Touch probe 1, position at the edge", false),
     PROBE_2_POSITION(0x60BC, 0, 32, true, "Touch probe 2, position at the edge", false),
     FOLLOWING_ERROR_ACTUAL(0x60F4, 0, 32, true, "Following error actual value", false),
-    DIGITAL_INPUTS(0x60FD, 0, 32, false, "Digital inputs", false);
+    DIGITAL_INPUTS(0x60FD, 0, 32, false, "Digital inputs", false),
+    TARGET_VELOCITY(0x60FF, 0, 32, true, "Target velocity", true);
 
     private static final DriveObject[] ALL = values();
 

@@ -76,6 +76,13 @@ final class ParameterWrites {
         dictionary.set(SOFT_LIMIT_MIN, scale.wireFromUnits(limits.softMin()));
         dictionary.set(SOFT_LIMIT_MAX, scale.wireFromUnits(limits.softMax()));
         dictionary.set(QUICK_STOP_DECELERATION, scale.wireFromUnits(limits.quickStop()));
+        dictionary.set(PROFILE_VELOCITY, scale.wireFromUnits(limits.normal().speed()));
+        dictionary.set(PROFILE_ACCELERATION, scale.wireFromUnits(limits.normal().acceleration()));
+        dictionary.set(PROFILE_DECELERATION, scale.wireFromUnits(limits.normal().deceleration()));
+        dictionary.set(PROFILE_JERK, scale.wireFromUnits(limits.normal().jerk()));
+        /* our choice: at speed within a hundredth of the default, at rest below a thousandth of it */
+        dictionary.set(VELOCITY_WINDOW, Math.min(0xFFFF, scale.wireFromUnits(limits.normal().speed() / 100)));
+        dictionary.set(VELOCITY_THRESHOLD, Math.min(0xFFFF, scale.wireFromUnits(limits.normal().speed() / 1000)));
     }
 
     private static void supervision(ObjectDictionary dictionary, Supervision supervision, Scale scale) {

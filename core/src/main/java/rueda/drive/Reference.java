@@ -37,6 +37,11 @@ final class Reference {
         return endless ? wrapped : null;
     }
 
+    /** Wire units after which an endless axis begins again, 0 with ends. */
+    long range() {
+        return wireModulo;
+    }
+
     boolean known() {
         return known;
     }
@@ -65,6 +70,20 @@ final class Reference {
     /** Position in wire units, counted on beyond the modulo. */
     long unwrappedWire(long counts) {
         return units.wire(counts + shift);
+    }
+
+    /** Encoder counts of a position in wire units that is counted on beyond the modulo. */
+    long countsAt(long unwrappedWire) {
+        return units.counts(unwrappedWire) - shift;
+    }
+
+    /** A position on the wire, counted on beyond the modulo: on an endless axis the one nearest to another. @param from wire units beyond the modulo */
+    long nearest(long wire, long from) {
+        if (!endless) {
+            return wire;
+        }
+        long way = wrapped.of(wire - from);
+        return from + (way > wireModulo / 2 ? way - wireModulo : way);
     }
 
     /** Encoder counts of a target on the wire; an endless axis goes the shorter way from the target before. */

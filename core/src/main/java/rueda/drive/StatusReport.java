@@ -23,14 +23,14 @@ final class StatusReport {
     private final CascadeControl control;
     private final Arrival arrival;
     private final RampedSetpoint ramped;
-    private final CyclicPosition cyclicPosition;
-    private final HomingSource homing;
+    private final SetpointChoice choice;
     private final FollowingMonitor following;
     /** tenths of a percent of rated torque per N·m */
     private final double shareOfRated;
+    private double atSpeedMillis;
 
     StatusReport(ObjectDictionary dictionary, PowerStateMachine power, Setpoint setpoint, Actual actual, Reference reference, DriveUnits units, PositionFeedback feedback, DigitalInputs inputs, ServoPlant plant,
-                 CascadeControl control, Arrival arrival, RampedSetpoint ramped, CyclicPosition cyclicPosition, HomingSource homing, FollowingMonitor following, double ratedTorque) {
+                 CascadeControl control, Arrival arrival, RampedSetpoint ramped, SetpointChoice choice, FollowingMonitor following, double ratedTorque) {
         this.dictionary = dictionary;
         this.power = power;
         this.setpoint = setpoint;
@@ -43,18 +43,17 @@ final class StatusReport {
         this.control = control;
         this.arrival = arrival;
         this.ramped = ramped;
-        this.cyclicPosition = cyclicPosition;
-        this.homing = homing;
+        this.choice = choice;
         this.following = following;
         shareOfRated = 1000 / ratedTorque;
     }
 
     /**
-     * @param mode      mode of operation that leads
      * @param energised torque is on
      * @param volts     at the analogue input, V
      */
-    void publish(int mode, boolean energised, double volts) {
+    void publish(boolean energised, double volts) {
+        int mode = choice.mode();
         dictionary.set(MODE_DISPLAY, mode);
         dictionary.set(POSITION_ACTUAL, reference.wire(actual.position));
         dictionary.set(VELOCITY_ACTUAL, (long) Math.rint(actual.speed * units.wireSpeedPerRadian));
@@ -66,7 +65,29 @@ final class StatusReport {
         dictionary.set(LOAD_POSITION, feedback.loadCounts());
         dictionary.set(DIGITAL_INPUTS, (inputs.active(Function.NEGATIVE_LIMIT) ? 1 : 0) | (inputs.active(Function.POSITIVE_LIMIT) ? 2 : 0)
                 | (inputs.active(Function.REFERENCE_CAM) ? 4 : 0) | inputs.levels(true) << 16);
+        list();
+        atSpeed(mode);
         dictionary.set(STATUSWORD, statusword(mode));
+    }
+
+    private void list() {
+        MoveListSource list = choice.list();
+        dictionary.set(LIST_ENTRY, list.entry());
+        dictionary.set(LIST_STATUS, (list.running() ? ListStatus.RUNNING : 0) | (list.entryFinished() ? ListStatus.ENTRY_FINISHED : 0) | (stands() ? ListStatus.STANDS : 0)
+                | (list.phase() == MoveListSource.Phase.AWAITING || list.phase() == MoveListSource.Phase.WAITING ? ListStatus.AWAITS : 0) | (list.error() != ListError.NONE ? ListStatus.ERROR : 0));
+        dictionary.set(LIST_ROUNDS, list.rounds());
+        dictionary.set(LIST_ERROR, list.error().code());
+    }
+
+    /** The setpoint stands, and the axis has arrived. */
+    private boolean stands() {
+        return setpoint.speed == 0 && arrival.inPosition();
+    }
+
+    /** Profile velocity: the speed has been within 606Dh of the target for 606Eh. */
+    private void atSpeed(int mode) {
+        boolean inside = mode == OperationMode.PROFILE_VELOCITY && Math.abs(choice.profileVelocity().wanted() - actual.speed) * units.wireSpeedPerRadian <= dictionary.get(VELOCITY_WINDOW);
+        atSpeedMillis = inside ? atSpeedMillis + units.subStep * units.subStepsPerCycle * 1000 : 0;
     }
 
     private int statusword(int mode) {
@@ -74,14 +95,23 @@ final class StatusReport {
         if (reference.known()) {
             word |= StatusWord.REFERENCED;
         }
-        if (control.limited() || !cyclicPosition.insideSoftLimits()) {
+        if (control.limited() || !choice.insideSoftLimits()) {
             word |= StatusWord.INTERNAL_LIMIT;
         }
-        return word | (mode == OperationMode.HOMING ? homingBits() : cyclicBits());
+        if (mode == OperationMode.HOMING) {
+            return word | homingBits();
+        }
+        word |= power.state() == PowerState.OPERATION_ENABLED && arrival.late() ? StatusWord.WARNING : 0;
+        return word | switch (mode) {
+            case OperationMode.PROFILE_POSITION -> profilePositionBits();
+            case OperationMode.PROFILE_VELOCITY -> profileVelocityBits();
+            case OperationMode.MOVE_LIST -> listBits();
+            default -> cyclicBits();
+        };
     }
 
     private int homingBits() {
-        return switch (homing.run().state()) {
+        return switch (choice.homing().run().state()) {
             case IDLE -> StatusWord.TARGET_REACHED;
             case SEARCHING -> 0;
             case STOPPING -> StatusWord.MODE_12;
@@ -93,10 +123,30 @@ final class StatusReport {
     private int cyclicBits() {
         int word = following.over() ? StatusWord.MODE_13 : 0;
         if (power.state() == PowerState.OPERATION_ENABLED) {
-            word |= cyclicPosition.insideSoftLimits() ? StatusWord.MODE_12 : 0;
+            word |= choice.insideSoftLimits() ? StatusWord.MODE_12 : 0;
             word |= arrival.inPosition() ? StatusWord.TARGET_REACHED : 0;
-            word |= arrival.late() ? StatusWord.WARNING : 0;
         }
         return word;
+    }
+
+    private int profilePositionBits() {
+        ProfilePosition source = choice.profilePosition();
+        int word = following.over() ? StatusWord.MODE_13 : 0;
+        word |= source.acknowledged() ? StatusWord.MODE_12 : 0;
+        boolean reached = source.ended() && (source.halted() || arrival.inPosition());
+        return word | (power.state() == PowerState.OPERATION_ENABLED && reached ? StatusWord.TARGET_REACHED : 0);
+    }
+
+    private int profileVelocityBits() {
+        boolean enabled = power.state() == PowerState.OPERATION_ENABLED;
+        boolean slow = Math.abs(actual.speed) * units.wireSpeedPerRadian <= dictionary.get(VELOCITY_THRESHOLD);
+        return (slow ? StatusWord.MODE_12 : 0) | (enabled && atSpeedMillis > dictionary.get(VELOCITY_WINDOW_TIME) ? StatusWord.TARGET_REACHED : 0);
+    }
+
+    private int listBits() {
+        MoveListSource list = choice.list();
+        int word = list.running() ? StatusWord.MODE_12 : 0;
+        word |= list.error() != ListError.NONE ? StatusWord.MODE_13 : 0;
+        return word | (power.state() == PowerState.OPERATION_ENABLED && stands() ? StatusWord.TARGET_REACHED : 0);
     }
 }

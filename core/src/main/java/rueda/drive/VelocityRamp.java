@@ -48,6 +48,11 @@ final class VelocityRamp {
         return position;
     }
 
+    /** In the ramp's own unit, with its sign. */
+    long speed() {
+        return velocity;
+    }
+
     boolean standsStill() {
         return velocity == 0;
     }

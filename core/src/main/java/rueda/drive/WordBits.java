@@ -11,9 +11,9 @@ import rueda.bus.BusFamily.DriveProfile;
  */
 public final class WordBits {
 
-    private static final List<String> CONTROL_402 = List.of("switch on", "enable voltage", "no quick stop", "enable operation", "start homing", "", "", "fault reset", "halt", "", "", "", "", "", "", "");
+    private static final List<String> CONTROL_402 = List.of("switch on", "enable voltage", "no quick stop", "enable operation", "by the mode: new setpoint, start", "by the mode: change at once", "by the mode: relative", "fault reset", "halt", "by the mode: change on setpoint", "", "", "", "", "", "");
     private static final List<String> STATUS_402 = List.of("ready to switch on", "switched on", "operation enabled", "fault", "voltage enabled", "no quick stop", "switch on disabled", "warning", "referenced",
-            "remote", "target reached", "internal limit active", "follows the command; homing attained", "following error; homing error", "", "");
+            "remote", "target reached", "internal limit active", "by the mode: acknowledged, attained, follows", "by the mode: error", "", "");
     private static final List<String> CONTROL_DRIVE = List.of("on", "no coast stop", "no quick stop", "enable operation", "enable ramp", "unfreeze ramp", "enable setpoint", "fault acknowledge", "jog 1", "jog 2",
             "control by PLC", "start homing", "homing mode", "", "", "");
     private static final List<String> STATUS_DRIVE = List.of("ready to switch on", "ready to operate", "operation enabled", "fault present", "no coast stop", "no quick stop", "switching on inhibited", "warning present",
@@ -37,30 +37,60 @@ public final class WordBits {
     public record Bit(int number, String name, boolean on, boolean forced) {
     }
 
-    /** @param forced a bit for each that is held by hand */
-    public static Word controlWord(DriveProfile profile, int word, int forced) {
-        return word(word, ControlWord.command(word), control(profile), forced);
+    /** @param mode 6061h: what some bits mean depends on it  @param forced a bit for each that is held by hand */
+    public static Word controlWord(DriveProfile profile, int mode, int word, int forced) {
+        return word(word, ControlWord.command(word), profile == DriveProfile.PROFIDRIVE ? CONTROL_DRIVE : control(mode), forced);
     }
 
-    /** @param forced a bit for each that is held by hand */
-    public static Word statusWord(DriveProfile profile, int word, int forced) {
-        return word(word, CyclicWords.state(profile, word).words(), status(profile), forced);
+    /** @param mode 6061h: what some bits mean depends on it  @param forced a bit for each that is held by hand */
+    public static Word statusWord(DriveProfile profile, int mode, int word, int forced) {
+        return word(word, CyclicWords.state(profile, word).words(), profile == DriveProfile.PROFIDRIVE ? STATUS_DRIVE : status(mode), forced);
     }
 
-    /** Object 6040h; the meaning of some bits depends on the mode. @param mode 6061h */
+    /** Object 6040h. @param mode 6061h */
     public static Word controlWord(int mode, int word) {
-        List<String> names = new ArrayList<>(CONTROL_402);
-        names.set(4, mode == OperationMode.HOMING ? "start homing" : "");
-        return word(word, ControlWord.command(word), names, 0);
+        return word(word, ControlWord.command(word), control(mode), 0);
     }
 
-    /** Object 6041h; the meaning of some bits depends on the mode. @param mode 6061h */
+    /** Object 6041h. @param mode 6061h */
     public static Word statusWord(int mode, int word) {
+        return word(word, PowerState.of(word).words(), status(mode), 0);
+    }
+
+    /** Bits 4 to 6 and 9 of 6040h belong to the mode of operation. */
+    private static List<String> control(int mode) {
+        List<String> names = new ArrayList<>(CONTROL_402);
+        names.set(4, switch (mode) {
+            case OperationMode.HOMING -> "start homing";
+            case OperationMode.PROFILE_POSITION -> "new setpoint";
+            case OperationMode.MOVE_LIST -> "start the entry";
+            default -> "";
+        });
+        if (mode == OperationMode.PROFILE_POSITION) {
+            names.set(5, "change at once");
+            names.set(6, "relative");
+            names.set(9, "change on setpoint");
+        }
+        return names;
+    }
+
+    /** Bits 10, 12 and 13 of 6041h belong to the mode of operation. */
+    private static List<String> status(int mode) {
         List<String> names = new ArrayList<>(STATUS_402);
-        boolean homing = mode == OperationMode.HOMING;
-        names.set(12, homing ? "homing attained" : "follows the setpoint");
-        names.set(13, homing ? "homing error" : "following error");
-        return word(word, PowerState.of(word).words(), names, 0);
+        names.set(12, switch (mode) {
+            case OperationMode.HOMING -> "homing attained";
+            case OperationMode.PROFILE_POSITION -> "setpoint acknowledged";
+            case OperationMode.PROFILE_VELOCITY -> "speed is zero";
+            case OperationMode.MOVE_LIST -> "the list runs";
+            default -> "follows the setpoint";
+        });
+        names.set(13, switch (mode) {
+            case OperationMode.HOMING -> "homing error";
+            case OperationMode.MOVE_LIST -> "entry not carried out";
+            case OperationMode.PROFILE_VELOCITY -> "";
+            default -> "following error";
+        });
+        return names;
     }
 
     private static Word word(int word, String words, List<String> names, int forced) {

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import rueda.machine.Axis;
+import rueda.machine.MoveEntry;
 import rueda.machine.Terminal;
 
 /**
@@ -33,7 +34,7 @@ public final class EntryWords {
         of("Proof", "name: Name", "group: Group", "duration: Duration | s", "expectations: Expectations");
         of("Expectation", "kind: Kind", "axis: Axis", "after: After", "position: Position | u", "tolerance: Tolerance | u", "within: Within | s", "stays: Stays | s", "quantity: Quantity", "limit: Limit");
         of("Axis", "name: Axis name", "kind: Kind of axis", "modulo: Modulo | u", "unit: User unit", "motor: Motor", "encoder: Encoder", "loadEncoder: Encoder on the load", "train: Drive train", "load: Load",
-                "brake: Holding brake", "travel: Travel", "limits: Limits", "supervision: Supervision", "gearBits: Width of the electronic gear | bit", "duty: Duty", "homing: Homing", "control: Control", "station: Station", "wiring: Wiring", "commandedBy: Commanded by");
+                "brake: Holding brake", "travel: Travel", "limits: Limits", "supervision: Supervision", "gearBits: Width of the electronic gear | bit", "duty: Duty", "homing: Homing", "control: Control", "station: Station", "wiring: Wiring", "moves: Move list", "commandedBy: Commanded by");
         of("Unit", "symbol: Unit symbol", "decimals: Decimals");
         of("Motor", "inertia: Rotor inertia | kg·m²", "ratedTorque: Rated torque | N·m", "peakTorque: Peak torque | N·m", "ratedSpeed: Rated speed | 1/min", "maxSpeed: Highest motor speed | 1/min", "torqueAtMaxSpeed: Peak torque at highest speed | N·m");
         of("Encoder", "kind: Encoder kind", "lines: Encoder lines", "singleTurnBits: Bits within a turn | bit", "multiTurnBits: Bits of turns | bit", "reversed: Counts backward");
@@ -57,7 +58,14 @@ public final class EntryWords {
         of("Identity", "device: Device name", "vendor: Vendor", "product: Product", "revision: Revision");
         of("Entry", "pdo: Message", "object: Object", "subIndex: Sub-index", "bits: Width | bit", "name: Name", "tag: Tag", "tagType: Type of the tag", "unit: Unit of the tag", "factor: Factor of the tag");
         of("StartWrite", "object: Object", "subIndex: Sub-index", "bits: Width | bit", "value: Value", "transition: Transition", "comment: Comment", "enabled: Written");
-        of("Wiring", "terminals: Terminals", "zoneFrom: Zone from | u", "zoneTo: Zone to | u", "analogueTorque: Torque at 10 V | %");
+        of("Wiring", "terminals: Terminals", "analogueTorque: Torque at 10 V | %");
+        of("MoveList", "entries: Entries", "firstEntry: Entry of the first start", "onFirstEnable: Start on the first enable", "starters: Starters", "exceptions: Exceptions", "zones: Zones");
+        of("MoveEntry", "name: Name", "kind: What it does", "position: Position | u", "distance: Distance | u", "way: Way", "speed: Speed | u/s", "acceleration: Acceleration | u/s²", "deceleration: Deceleration | u/s²", "jerk: Jerk | u/s³",
+                "cue: Cue", "windowFrom: Window from | u", "windowTo: Window to | u", "output: Output", "on: On", "entry: Entry", "times: Times", "end: End", "rest: Rest | s", "next: Goes on to", "awaits: Awaits");
+        of("Cue", "input: Input", "edge: Edge", "taken: Taken", "millis: Time of the input | ms");
+        of("Starter", "by: Started by", "cue: Cue", "entry: Entry", "otherEntry: Other entry");
+        of("MoveException", "cue: Cue", "does: What it does", "entry: Entry", "speed: Speed | u/s", "from: From entry", "to: To entry");
+        of("Zone", "from: From | u", "to: To | u", "hysteresis: Hysteresis | u", "passing: Direction", "onlyReferenced: Only with a reference");
         of("Terminal", "name: Terminal", "kind: Kind of terminal", "function: Function", "normallyClosed: Normally closed", "filterMicros: Filter | µs");
     }
 
@@ -87,6 +95,10 @@ public final class EntryWords {
                 if (now instanceof Terminal terminal) {
                     words.setLength(0);
                     words.append(terminal.name());
+                } else if (now instanceof MoveEntry) {
+                    /* entries of a move list are known by their numbers, from 0 */
+                    words.setLength(0);
+                    words.append("Entry ").append(part);
                 } else {
                     words.append(' ').append(Integer.parseInt(part) + 1);
                 }

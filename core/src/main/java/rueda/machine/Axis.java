@@ -27,11 +27,12 @@ import rueda.quantity.Scale;
  * @param control     gains of the position and velocity loops
  * @param station     what travels on the bus each cycle
  * @param wiring      what is wired to the station's terminals
+ * @param moves       moves and small steps that live in its drive
  * @param commandedBy who tells it what to do
  */
 @RecordBuilder
 public record Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor motor, Encoder encoder, LoadEncoder loadEncoder, Train train, Load load, Brake brake,
-                   Travel travel, Limits limits, Supervision supervision, int gearBits, Duty duty, Homing homing, Control control, Station station, Wiring wiring, Commander commandedBy) implements AxisBuilder.With {
+                   Travel travel, Limits limits, Supervision supervision, int gearBits, Duty duty, Homing homing, Control control, Station station, Wiring wiring, MoveList moves, Commander commandedBy) implements AxisBuilder.With {
 
     /** LINEAR and ROTARY have ends; ENDLESS turns on for ever. */
     public enum Kind {
@@ -53,13 +54,27 @@ public record Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor m
     /** Who tells an axis what to do. */
     public enum Commander {
         /** Motion function blocks of the PLC program. */
-        MOTION_BLOCKS
+        MOTION_BLOCKS("motion blocks of the program"),
+        /** The program writes control word, mode and targets itself, by the tags of the process data. */
+        PROGRAM("the program by its own words"),
+        /** Nobody on the bus: the enable input switches it on, starters begin the entries of its move list. */
+        DRIVE("the drive itself, by its move list");
+
+        private final String words;
+
+        Commander(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
     }
 
-    /** Commanded by motion blocks. */
+    /** Commanded by motion blocks, without moves in the drive. */
     public Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor motor, Encoder encoder, LoadEncoder loadEncoder, Train train, Load load, Brake brake,
                 Travel travel, Limits limits, Supervision supervision, int gearBits, Duty duty, Homing homing, Control control, Station station, Wiring wiring) {
-        this(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring, Commander.MOTION_BLOCKS);
+        this(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring, MoveList.EMPTY, Commander.MOTION_BLOCKS);
     }
 
     /** The exact scale of this axis. @throws rueda.quantity.InvalidEntry when the entries make none */

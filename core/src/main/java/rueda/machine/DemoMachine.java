@@ -8,6 +8,12 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import rueda.machine.Axis.Kind;
 import rueda.machine.Homing.AtPowerUp;
+import rueda.machine.MoveList.By;
+import rueda.machine.MoveList.Does;
+import rueda.machine.MoveList.MoveException;
+import rueda.machine.MoveList.Passing;
+import rueda.machine.MoveList.Starter;
+import rueda.machine.MoveList.Zone;
 import rueda.machine.Proof.Expectation;
 import rueda.machine.Proof.Quantity;
 import rueda.machine.Terminal.Function;
@@ -16,8 +22,11 @@ import rueda.machine.Terminal.Function;
 public final class DemoMachine {
 
     private static final List<Function> ENDS = List.of(Function.NEGATIVE_LIMIT, Function.POSITIVE_LIMIT, Function.REFERENCE_CAM, Function.QUICK_STOP);
-    private static final List<Function> CAM = List.of(Function.NONE, Function.NONE, Function.REFERENCE_CAM, Function.QUICK_STOP);
+    private static final List<Function> TABLE_INPUTS = List.of(Function.NONE, Function.NONE, Function.REFERENCE_CAM, Function.QUICK_STOP, Function.ENABLE, Function.CUE, Function.CUE_2);
+    private static final List<Function> DOSER_INPUTS = List.of(Function.NONE, Function.NONE, Function.NONE, Function.QUICK_STOP, Function.ENABLE, Function.CUE);
     private static final List<Function> NO_SWITCH = List.of(Function.NONE, Function.NONE, Function.NONE, Function.QUICK_STOP);
+
+    private static final Cue RISING = Cue.of(Function.CUE, Cue.Edge.RISING);
 
     /** Where the encoder under the Table reads 0, its position after a search. */
     private static final double TABLE_OFFSET = 262.8;
@@ -42,7 +51,8 @@ public final class DemoMachine {
                 32, new Duty(1800, 2),
                 Homing.search(11, 120, 12, 800, 0),
                 new Control(60, 0.25, 20, 1, 1),
-                Station.usual("Shuttle", 1), Wiring.of(ENDS, List.of(Function.READY, Function.FAULT)));
+                Station.usual("Shuttle", 1), Wiring.of(ENDS, List.of(Function.READY, Function.FAULT, Function.ZONE_1)).with("I8", Function.CUE))
+                .withMoves(shuttleMoves());
     }
 
     /** The Lift: vertical screw with holding brake; the weight of carriage and wheel hangs on it. */
@@ -72,7 +82,8 @@ public final class DemoMachine {
                 32, new Duty(180, 4),
                 Homing.search(12, 20, 2, 60, 0).withAtPowerUp(AtPowerUp.LOAD_ENCODER, TABLE_OFFSET),
                 new Control(12, 0.12, 40, 1, 1),
-                Station.usual("Table", 3), Wiring.of(CAM, List.of(Function.READY, Function.FAULT)).with("X2", Function.LOAD_ENCODER));
+                Station.usual("Table", 3), Wiring.of(TABLE_INPUTS, List.of(Function.READY, Function.FAULT, Function.LIST_1, Function.ZONE_1)).with("X2", Function.LOAD_ENCODER))
+                .withMoves(tableMoves());
     }
 
     /** The Brush: a belt pair 5:1 turns it; in the end it follows the Table 7 : 2. */
@@ -102,7 +113,34 @@ public final class DemoMachine {
                 32, new Duty(3.5, 1),
                 Homing.search(37, 0.2, 0.05, 2, 0).withTimeLimit(30),
                 new Control(40, 0.008, 20, 1, 1),
-                Station.usual("Doser", 5), Wiring.of(NO_SWITCH, List.of(Function.READY, Function.FAULT)));
+                Station.usual("Doser", 5), Wiring.of(DOSER_INPUTS, List.of(Function.READY, Function.FAULT, Function.ZONE_1)))
+                .withMoves(doserMoves());
+    }
+
+    /** One input, two places: high goes out fast, low comes back slow. Slots begin behind 1800 mm. */
+    private static MoveList shuttleMoves() {
+        return MoveList.of(MoveEntry.goTo("2100").withName("Out to the slot").withSpeed(900), MoveEntry.goTo("300").withName("Back to the table").withSpeed(250))
+                .withStarters(List.of(new Starter(By.LEVEL, RISING, 0, 1)))
+                .withZones(List.of(new Zone(280, 320, 2, Passing.BOTH, true)));
+    }
+
+    /** Four quarters of a turn with a rest for the brush; goes on by itself. */
+    private static MoveList tableMoves() {
+        return MoveList.of(MoveEntry.output(1, true, 1).withName("Brush may work"),
+                        MoveEntry.goBy("90").withName("Quarter turn").thenGoOn(2, 0.8),
+                        MoveEntry.repeat(1, 4, 3).withName("Whole turn"),
+                        MoveEntry.output(1, false, 4).withName("Brush away"),
+                        MoveEntry.of(MoveEntry.Kind.WAIT).withName("Next wheel").thenGoOn(0, 3))
+                .withStarters(List.of(new Starter(By.EDGE, RISING, 0, 0)))
+                .withExceptions(List.of(new MoveException(Cue.of(Function.CUE_2, Cue.Edge.RISING), Does.STOP, 0, 0, 0, 255), new MoveException(Cue.of(Function.CUE_2, Cue.Edge.FALLING), Does.GO_ON, 0, 0, 0, 255)))
+                .withZones(List.of(new Zone(350, 10, 0.5, Passing.BOTH, true)));
+    }
+
+    /** A dose every 4 s: the rest sets the rate. */
+    private static MoveList doserMoves() {
+        return MoveList.of(MoveEntry.goBy("3.5").withName("One dose").thenGoOn(0, 1.944))
+                .withStarters(List.of(new Starter(By.EDGE, RISING, 0, 0)))
+                .withZones(List.of(new Zone(0, 350, 0.01, Passing.BOTH, false)));
     }
 
     private static Proof proof() {

@@ -137,7 +137,7 @@ public final class MachineRules {
                 | missing(at + "/supervision", "Supervision", axis.supervision()) | missing(at + "/loadEncoder", "Encoder on the load", axis.loadEncoder())
                 | missing(at + "/duty", "Duty", axis.duty()) | missing(at + "/homing", "Homing", axis.homing())
                 | missing(at + "/control", "Control", axis.control()) | missing(at + "/station", "Station", axis.station())
-                | missing(at + "/wiring", "Wiring", axis.wiring()) | missing(at + "/commandedBy", "Commanded by", axis.commandedBy())) {
+                | missing(at + "/wiring", "Wiring", axis.wiring()) | missing(at + "/moves", "Move list", axis.moves()) | missing(at + "/commandedBy", "Commanded by", axis.commandedBy())) {
             return;
         }
         motor(at + "/motor", axis.motor());
@@ -157,9 +157,7 @@ public final class MachineRules {
         share(at + "/control/torqueForward", "Torque feed-forward", axis.control().torqueForward());
         new StationRules(faults).station(at + "/station", axis.station());
         terminals(at + "/wiring/terminals", axis.wiring().terminals());
-        if (!(axis.wiring().zoneTo() >= axis.wiring().zoneFrom()) || Double.isInfinite(axis.wiring().zoneTo() - axis.wiring().zoneFrom())) {
-            refuse(at + "/wiring/zoneTo", "End of the zone", Double.toString(axis.wiring().zoneTo()), "not less than its beginning", "exchange the two");
-        }
+        new MoveRules(faults, axis).check(at + "/moves");
         notNegative(at + "/wiring/analogueTorque", "Torque at 10 V", axis.wiring().analogueTorque(), "%");
         if (axis.wiring().analogueTorque() > 1000) {
             refuse(at + "/wiring/analogueTorque", "Torque at 10 V", axis.wiring().analogueTorque() + " %", "0 to 1000 % of the rated torque", "enter a share of the rated torque");

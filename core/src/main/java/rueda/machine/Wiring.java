@@ -10,11 +10,9 @@ import rueda.machine.Terminal.Kind;
  * What is wired to the terminals of one station, and what they need to know.
  *
  * @param terminals      in the order of the station
- * @param zoneFrom       lower end of the zone that the function "in zone" reports, units
- * @param zoneTo         upper end of it, units
  * @param analogueTorque torque that 10 V at the analogue input ask for, % of rated torque
  */
-public record Wiring(List<Terminal> terminals, double zoneFrom, double zoneTo, double analogueTorque) {
+public record Wiring(List<Terminal> terminals, double analogueTorque) {
 
     public Wiring {
         terminals = terminals == null ? List.of() : List.copyOf(terminals);
@@ -37,7 +35,7 @@ public record Wiring(List<Terminal> terminals, double zoneFrom, double zoneTo, d
         all.add(new Terminal("STO", Kind.SAFE_TORQUE_OFF, Function.SAFE_TORQUE_OFF, true, 0));
         all.add(new Terminal("A1", Kind.ANALOGUE_INPUT, Function.NONE, false, 0));
         all.add(new Terminal("X2", Kind.SECOND_ENCODER, Function.NONE, false, 0));
-        return new Wiring(all, 0, 0, 100);
+        return new Wiring(all, 100);
     }
 
     /** The first terminal with this function. */
@@ -61,15 +59,11 @@ public record Wiring(List<Terminal> terminals, double zoneFrom, double zoneTo, d
     }
 
     public Wiring withTerminals(List<Terminal> changed) {
-        return new Wiring(changed, zoneFrom, zoneTo, analogueTorque);
+        return new Wiring(changed, analogueTorque);
     }
 
     /** The terminal takes another function. @param name of the terminal */
     public Wiring with(String name, Function function) {
         return withTerminals(terminals.stream().map(t -> t.name().equals(name) ? t.with(function) : t).toList());
-    }
-
-    public Wiring withZone(double from, double to) {
-        return new Wiring(terminals, from, to, analogueTorque);
     }
 }

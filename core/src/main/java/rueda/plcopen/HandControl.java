@@ -1,5 +1,6 @@
 package rueda.plcopen;
 
+import rueda.drive.ListByHand;
 import rueda.machine.Axis;
 import rueda.machine.Dynamics;
 import rueda.machine.Limits;
@@ -16,6 +17,7 @@ public final class HandControl {
     private static final double SLOW = 0.1;
 
     private final MotionAxis axis;
+    private final ListByHand list;
     private Axis configuration;
     private final MotionCommand command = new MotionCommand();
     private double override = 1;
@@ -23,9 +25,10 @@ public final class HandControl {
     /** what the jog inputs asked for last */
     private int jogInput;
 
-    /** @param axis the axis  @param configuration the same in the document */
-    public HandControl(MotionAxis axis, Axis configuration) {
+    /** @param axis the axis  @param configuration the same in the document  @param list the moves that live in its drive */
+    public HandControl(MotionAxis axis, Axis configuration, ListByHand list) {
         this.axis = axis;
+        this.list = list;
         this.configuration = configuration;
     }
 
@@ -154,9 +157,46 @@ public final class HandControl {
                 + plain(configuration.limits().max().speed()) + " " + configuration.unit().symbol() + "/s.";
     }
 
-    /** Ramps down to a standstill. Never refused. */
+    /** Starts an entry of the move list. @param entry its number */
+    public String startEntry(int entry) {
+        String refusal = list.leads() ? stateRefusal() : refusal();
+        if (refusal == null && axis.state() != AxisState.STANDSTILL) {
+            return "The axis moves. Stop it first.";
+        }
+        if (refusal != null) {
+            return refusal;
+        }
+        if (entry < 0 || entry >= configuration.moves().entries().size()) {
+            return configuration.moves().entries().isEmpty() ? "The move list is empty." : "The list has entries 0 to " + (configuration.moves().entries().size() - 1) + ".";
+        }
+        jogging = 0;
+        axis.stepAside(true);
+        list.start(entry);
+        return null;
+    }
+
+    /** Goes on with the list where it was held. */
+    public String goOn() {
+        if (!list.leads()) {
+            return "The move list does not run. Start an entry first.";
+        }
+        list.goOn();
+        return null;
+    }
+
+    /** The list holds after each entry, or runs through. */
+    public String stepwise(boolean now) {
+        list.stepwise(now);
+        return null;
+    }
+
+    /** Ramps down to a standstill; a list that runs is held. Never refused. */
     public String halt(long now) {
         jogging = 0;
+        if (list.leads()) {
+            list.hold();
+            return null;
+        }
         Dynamics d = configuration.limits().normal();
         if (axis.state() == AxisState.DISCRETE_MOTION || axis.state() == AxisState.CONTINUOUS_MOTION) {
             axis.halt(command, d.deceleration(), d.jerk(), BY_HAND, 0, now);
@@ -191,10 +231,23 @@ public final class HandControl {
 
     /** The axis stands, so that it can be switched off without a jerk. */
     public boolean stands() {
-        return axis.state() != AxisState.DISCRETE_MOTION && axis.state() != AxisState.CONTINUOUS_MOTION;
+        return axis.state() != AxisState.DISCRETE_MOTION && axis.state() != AxisState.CONTINUOUS_MOTION && !list.runs() && !list.moves();
     }
 
+    /** Why nothing else can be ordered; a list that stands is given back. */
     private String refusal() {
+        String refusal = stateRefusal();
+        if (refusal == null && list.leads()) {
+            if (list.runs() || list.moves()) {
+                return "The move list runs. Hold it first.";
+            }
+            list.end();
+            axis.stepAside(false);
+        }
+        return refusal;
+    }
+
+    private String stateRefusal() {
         return switch (axis.state()) {
             case DISABLED -> "The axis is not enabled. Enable it first.";
             case ERROR_STOP -> "The axis has an error. Reset it first.";

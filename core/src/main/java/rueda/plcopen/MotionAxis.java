@@ -62,6 +62,10 @@ public final class MotionAxis {
     private final MotionCommand ownerless = new MotionCommand();
     /** the running motion ends at a target, and is done when the drive is in position */
     private boolean positioning;
+    /** the drive makes its setpoint itself: the one of the PLC goes with the axis */
+    private boolean aside;
+    /** orders are taken: motion blocks command the axis, or a person does */
+    private boolean commanded;
     private int controlword;
     private int mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
 
@@ -85,6 +89,7 @@ public final class MotionAxis {
         this.profile = new ProfileGenerator(setpoint, cycleSeconds);
         this.torque = new TorqueGenerator(setpoint, mailbox, cycleSeconds, range, configuration.motor().ratedTorque());
         this.generator = profile;
+        this.commanded = configuration.commandedBy() == Axis.Commander.MOTION_BLOCKS;
     }
 
     /** Takes the inputs of a bus cycle. @param wirePosition position actual value, wire units */
@@ -103,7 +108,13 @@ public final class MotionAxis {
         switch (state) {
             case HOMING -> home();
             case DISCRETE_MOTION, STOPPING, CONTINUOUS_MOTION -> advance();
-            case STANDSTILL -> setpoint.stand();
+            case STANDSTILL -> {
+                if (aside) {
+                    setpoint.standAt(actual);
+                } else {
+                    setpoint.stand();
+                }
+            }
             default -> setpoint.standAt(actual);
         }
     }
@@ -248,11 +259,22 @@ public final class MotionAxis {
     /* ---- orders of the function blocks ---- */
 
     void power(boolean wanted) {
-        powerWanted = wanted;
+        powerWanted = wanted && commanded;
     }
 
     void reset() {
         resetWanted = true;
+    }
+
+    /** A person commands the axis, whoever did before. */
+    public void takeByHand() {
+        commanded = true;
+    }
+
+    /** The drive makes its setpoint itself, or gives it back: the axis goes on from where it is. */
+    void stepAside(boolean now) {
+        aside = now;
+        setpoint.standAt(actual);
     }
 
     boolean resetPending() {
@@ -260,8 +282,8 @@ public final class MotionAxis {
     }
 
     void home(MotionCommand command, double homePosition, String block, int line, long now) {
-        if (state != AxisState.STANDSTILL) {
-            refuse(command, state == AxisState.DISABLED ? MotionError.NOT_ENABLED : MotionError.NOT_IN_THIS_STATE, block, line, now, Double.NaN);
+        if (closed() != MotionError.NONE || state != AxisState.STANDSTILL) {
+            refuse(command, closed() != MotionError.NONE ? closed() : MotionError.NOT_IN_THIS_STATE, block, line, now, Double.NaN);
             return;
         }
         boolean placed = !Double.isNaN(homePosition);
@@ -306,11 +328,16 @@ public final class MotionAxis {
         log.add(now, number, line, CommandLog.Kind.MOVE, block, target, speed, a, d, j, profile.duration(), MotionError.NONE);
     }
 
+    /** Why the axis takes no order at all. */
+    MotionError closed() {
+        return !commanded ? MotionError.NOT_COMMANDED : state == AxisState.DISABLED ? MotionError.NOT_ENABLED : MotionError.NONE;
+    }
+
     private MotionError refusal(double target, double speed, double a, double d, double j) {
         Limits limits = configuration.limits();
         Dynamics max = limits.max();
-        if (state == AxisState.DISABLED) {
-            return MotionError.NOT_ENABLED;
+        if (closed() != MotionError.NONE) {
+            return closed();
         }
         if (state == AxisState.HOMING || state == AxisState.STOPPING || state == AxisState.ERROR_STOP) {
             return MotionError.NOT_IN_THIS_STATE;
@@ -328,8 +355,8 @@ public final class MotionAxis {
     }
 
     void halt(MotionCommand command, double deceleration, double jerkLimit, String block, int line, long now) {
-        if (state != AxisState.DISCRETE_MOTION && state != AxisState.CONTINUOUS_MOTION && state != AxisState.STANDSTILL) {
-            refuse(command, state == AxisState.DISABLED ? MotionError.NOT_ENABLED : MotionError.NOT_IN_THIS_STATE, block, line, now, Double.NaN);
+        if (closed() != MotionError.NONE || state != AxisState.DISCRETE_MOTION && state != AxisState.CONTINUOUS_MOTION && state != AxisState.STANDSTILL) {
+            refuse(command, closed() != MotionError.NONE ? closed() : MotionError.NOT_IN_THIS_STATE, block, line, now, Double.NaN);
             return;
         }
         Dynamics normal = configuration.limits().normal();
@@ -377,7 +404,7 @@ public final class MotionAxis {
         double speed = speedLimit == 0 ? limits.max().speed() : speedLimit;
         boolean bad = Double.isInfinite(newtonMetres) || Math.abs(newtonMetres) > configuration.highestTorque() || !(ramp >= 0) || Double.isInfinite(ramp) || !(speed > 0) || speed > limits.max().speed();
         boolean unfit = state == AxisState.HOMING || state == AxisState.STOPPING || state == AxisState.ERROR_STOP;
-        MotionError refusal = state == AxisState.DISABLED ? MotionError.NOT_ENABLED : unfit ? MotionError.NOT_IN_THIS_STATE : bad ? MotionError.BAD_VALUE : MotionError.NONE;
+        MotionError refusal = closed() != MotionError.NONE ? closed() : unfit ? MotionError.NOT_IN_THIS_STATE : bad ? MotionError.BAD_VALUE : MotionError.NONE;
         if (refusal != MotionError.NONE) {
             refuse(command, refusal, block, line, now, newtonMetres);
             return;

@@ -48,11 +48,12 @@ public final class MotionBlocks {
             MotionAxis axis = axis(frame, base);
             long[] m = frame.memory;
             axis.power(m[base + 1] != 0);
-            boolean failed = axis.state() == AxisState.ERROR_STOP;
-            m[base + 2] = bit(axis.enabled());
+            boolean closed = axis.closed() == MotionError.NOT_COMMANDED;
+            boolean failed = closed || axis.state() == AxisState.ERROR_STOP;
+            m[base + 2] = bit(axis.enabled() && !closed);
             m[base + 3] = bit(m[base + 1] != 0 && !failed);
             m[base + 4] = bit(failed);
-            m[base + 5] = failed ? axis.error().id() : 0;
+            m[base + 5] = closed ? MotionError.NOT_COMMANDED.id() : failed ? axis.error().id() : 0;
         });
     }
 

@@ -7,6 +7,7 @@ public enum MotionError {
     PAST_SOFT_LIMIT(0x0102, "the target lies past a soft limit"),
     BAD_VALUE(0x0103, "an input is outside its range"),
     NOT_IN_THIS_STATE(0x0104, "the axis cannot do this in its present state"),
+    NOT_COMMANDED(0x0105, "motion blocks do not command this axis: the stage Move says who does"),
     DRIVE_FAULT(0x0201, "the drive reports a fault"),
     HOMING_FAILED(0x0202, "homing ended without a zero"),
     NOT_REFERENCED(0x0203, "the axis has not been homed since it was switched on"),

@@ -1,6 +1,8 @@
 package rueda.quantity;
 
+import java.math.BigDecimal;
 import java.math.BigInteger;
+import java.math.RoundingMode;
 
 /**
  * The exact way between encoder counts, the drive's wire units and the user unit of one axis.
@@ -113,6 +115,11 @@ public record Scale(long countsPerMotorTurn, Ratio gear, Ratio feed, int decimal
     public long wireFromUnits(double units) {
         double scaled = units * wireUnitsPerUnit();
         return scaled < 0 ? -Math.round(-scaled) : Math.round(scaled);
+    }
+
+    /** The wire value nearest to a decimal as it was typed, halves away from zero. */
+    public long wireFromUnits(BigDecimal units) {
+        return units.movePointRight(decimals).setScale(0, RoundingMode.HALF_UP).longValue();
     }
 
     /** User units of a wire value. */

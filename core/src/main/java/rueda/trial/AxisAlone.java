@@ -19,13 +19,13 @@ final class AxisAlone {
     private AxisAlone() {
     }
 
-    /** With a program that does nothing. @param axis as it is tried, not as it stands in the machine  @param mistakes what is wrong with its wiring */
+    /** With a program that does nothing. @param axis as it is tried, not as it stands in the machine; motion blocks command it, whoever does there  @param mistakes what is wrong with its wiring */
     static Bench of(Machine machine, Axis axis, Set<Mistake> mistakes) {
         return of(machine, axis, NO_PROGRAM, mistakes);
     }
 
     static Bench of(Machine machine, Axis axis, String program, Set<Mistake> mistakes) {
-        Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis), machine.proofs());
+        Machine alone = new Machine(machine.name(), machine.bus(), machine.plc(), List.of(axis.withCommandedBy(Axis.Commander.MOTION_BLOCKS)), machine.proofs());
         return new Bench(alone, program, KEPT, BenchCondition.throughout(Map.of(axis.name(), mistakes)));
     }
 }

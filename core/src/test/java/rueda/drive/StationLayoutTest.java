@@ -97,7 +97,7 @@ class StationLayoutTest {
     @ParameterizedTest
     @CsvSource({"0250, switch on disabled", "0231, ready to switch on", "1237, operation enabled", "0008, fault", "0017, quick stop active"})
     void statesOfTheStatusword(String word, String state) {
-        WordBits.Word decoded = WordBits.statusWord(DriveProfile.CIA402, Integer.parseInt(word, 16), 1 << 3);
+        WordBits.Word decoded = WordBits.statusWord(DriveProfile.CIA402, OperationMode.CYCLIC_SYNCHRONOUS_POSITION, Integer.parseInt(word, 16), 1 << 3);
         assertThat(decoded.words()).isEqualTo(state);
         assertThat(decoded.hex()).isEqualTo(word + "h");
         assertThat(decoded.bits()).hasSize(16).filteredOn(WordBits.Bit::forced).extracting(WordBits.Bit::name).containsExactly("fault");

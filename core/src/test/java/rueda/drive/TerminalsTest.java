@@ -12,6 +12,7 @@ import rueda.machine.Dynamics;
 import rueda.machine.Homing;
 import rueda.machine.Limits;
 import rueda.machine.Machine;
+import rueda.machine.MoveList;
 import rueda.machine.Terminal.Function;
 import rueda.machine.Wiring;
 
@@ -256,7 +257,7 @@ class TerminalsTest {
     @Test
     void inPositionAndInZoneAtTheOutputs() {
         Axis shuttle = DemoMachine.shuttle();
-        Axis axis = shuttle.withHoming(Homing.search(37, 120, 12, 800, 0)).withWiring(shuttle.wiring().with("Q3", Function.IN_POSITION).with("Q4", Function.IN_ZONE).withZone(40, 60));
+        Axis axis = shuttle.withHoming(Homing.search(37, 120, 12, 800, 0)).withWiring(shuttle.wiring().with("Q3", Function.IN_POSITION).with("Q4", Function.ZONE_1)).withMoves(MoveList.EMPTY.withZones(List.of(new MoveList.Zone(40, 60, 0, MoveList.Passing.BOTH, true))));
         Bench bench = bench(axis);
         Drive drive = enabled(bench);
         bench.hand(0).home(bench.now());

@@ -141,8 +141,8 @@ class NewAxisTest extends BrowserTest {
         open("/wire");
         choose(field("Function of A1"), "TORQUE");
         choose(field("Function of I5"), "CUE");
-        choose(field("Function of Q3"), "IN_ZONE");
-        field("Zone to").fill("100");
+        choose(field("Function of Q3"), "ZONE_2");
+        expect(page.getByLabel("Outputs")).containsText("Zones and list outputs are said in Move");
         expect(side()).containsText("1 V at the analogue input10 % of rated torque");
         expect(saved()).containsText("All saved");
         takeControl();

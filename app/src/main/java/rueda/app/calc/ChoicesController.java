@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.Operation;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
@@ -13,9 +14,12 @@ import rueda.bus.WireOrder;
 import rueda.drive.ParameterGroup;
 import rueda.drive.PowerState;
 import rueda.machine.Axis;
+import rueda.machine.Cue;
 import rueda.machine.Encoder;
 import rueda.machine.Feed;
 import rueda.machine.LoadEncoder;
+import rueda.machine.MoveEntry;
+import rueda.machine.MoveList;
 import rueda.machine.Proof;
 import rueda.machine.Station;
 import rueda.machine.StationRules;
@@ -46,6 +50,27 @@ class ChoicesController {
     record TerminalChoice(String kind, boolean digital, List<Choice> functions) {
     }
 
+    /** @param slots of the sentence that this kind of entry uses, by their names in the document  @param moves it moves the axis */
+    record MoveKindChoice(String code, String words, List<String> slots, boolean moves) {
+    }
+
+    /**
+     * What the sentences of a move list are made of.
+     *
+     * @param kinds      of entries
+     * @param ends       of entries
+     * @param ways       of an endless axis to a position
+     * @param inputs     that can carry a cue, and none
+     * @param starters   kinds of starters
+     * @param exceptions what an exception does
+     * @param passings   directions in which a zone counts
+     * @param commanders who can command an axis
+     * @param outputs    list outputs, by number
+     */
+    record MoveChoices(List<MoveKindChoice> kinds, List<Choice> ends, List<Choice> ways, List<Choice> inputs, List<Choice> edges, List<Choice> taken, List<Choice> starters, List<Choice> exceptions, List<Choice> passings,
+                       List<Choice> commanders, int outputs, int mostEntries, int mostRules, int mostZones) {
+    }
+
     /**
      * @param tagTypes    elementary types that a tag can have, IEC 61131-3
      * @param units       usual user units; others can be named
@@ -60,7 +85,7 @@ class ChoicesController {
      */
     record Choices(List<String> tagTypes, List<String> units, List<Choice> axisKinds, List<Choice> encoderKinds, List<Choice> loadEncoderUses, List<FeedChoice> feeds, List<TerminalChoice> terminals,
                    List<Choice> powerStates, List<Choice> mistakes, List<Choice> standChanges, List<Choice> differences, List<Choice> resolutions, List<Choice> transitions, List<Choice> acts,
-                   List<Choice> expectations, List<Choice> quantities, List<Choice> wireOrders, List<Integer> canOpenRates) {
+                   List<Choice> expectations, List<Choice> quantities, List<Choice> wireOrders, List<Integer> canOpenRates, MoveChoices moves) {
     }
 
     private static final Choices ALL = new Choices(
@@ -70,7 +95,11 @@ class ChoicesController {
             Arrays.stream(Terminal.Kind.values()).map(k -> new TerminalChoice(k.name(), k.digitalInput(), of(Arrays.stream(Terminal.Function.values()).filter(f -> f.fits(k)).toArray(Terminal.Function[]::new), Terminal.Function::words))).toList(),
             of(PowerState.values(), PowerState::words), of(Mistake.values(), Mistake::words), of(StandChange.values(), StandChange::words), of(NetworkScan.Kind.values(), NetworkScan.Kind::words),
             of(NetworkScan.Resolution.values(), NetworkScan.Resolution::words), of(Station.Transition.values(), Station.Transition::words), of(ParameterGroup.Acts.values(), ParameterGroup.Acts::words),
-            of(Proof.Kind.values(), Proof.Kind::words), of(Proof.Quantity.values(), Proof.Quantity::words), of(WireOrder.values(), WireOrder::words), StationRules.CANOPEN_RATES);
+            of(Proof.Kind.values(), Proof.Kind::words), of(Proof.Quantity.values(), Proof.Quantity::words), of(WireOrder.values(), WireOrder::words), StationRules.CANOPEN_RATES,
+            new MoveChoices(Arrays.stream(MoveEntry.Kind.values()).map(k -> new MoveKindChoice(k.name(), k.words(), k.slots(), k.moves())).toList(), of(MoveEntry.End.values(), MoveEntry.End::words), of(MoveEntry.Way.values(), MoveEntry.Way::words),
+                    Stream.concat(Stream.of(new Choice(Terminal.Function.NONE.name(), "no cue")), Cue.INPUTS.stream().map(f -> new Choice(f.name(), f.words()))).toList(), of(Cue.Edge.values(), Cue.Edge::words), of(Cue.Taken.values(), Cue.Taken::words),
+                    of(MoveList.By.values(), MoveList.By::words), of(MoveList.Does.values(), MoveList.Does::words), of(MoveList.Passing.values(), MoveList.Passing::words), of(Axis.Commander.values(), Axis.Commander::words),
+                    MoveEntry.OUTPUTS, MoveList.MOST_ENTRIES, MoveList.MOST_RULES, MoveList.MOST_ZONES));
 
     private static <E extends Enum<E>> List<Choice> of(E[] values, Function<E, String> words) {
         return Arrays.stream(values).map(v -> new Choice(v.name(), words.apply(v))).toList();

@@ -27,7 +27,10 @@ import rueda.drive.DeviceMemory;
 import rueda.drive.Drive;
 import rueda.drive.DriveError;
 import rueda.drive.DriveObject;
+import rueda.drive.ListError;
+import rueda.drive.MoveListSource;
 import rueda.drive.ObjectDictionary;
+import rueda.drive.OperationMode;
 import rueda.drive.ParameterGroup;
 import rueda.drive.PowerState;
 import rueda.drive.WordBits;
@@ -35,6 +38,7 @@ import rueda.format.pcapng.PcapngWriter;
 import rueda.machine.Axis;
 import rueda.machine.Bus.Family;
 import rueda.machine.Machine;
+import rueda.machine.MoveList;
 import rueda.machine.NewAxis;
 import rueda.plant.ServoPlant;
 import rueda.plant.Mistake;
@@ -278,6 +282,9 @@ final class LiveBench {
                 bench.drive(axis).analogue(value);
                 yield null;
             }
+            case START_ENTRY -> value == Math.rint(value) ? hand.startEntry((int) value) : "An entry has a whole number.";
+            case GO_ON -> hand.goOn();
+            case STEPWISE -> hand.stepwise(value != 0);
             case RELEASE_FORCES -> {
                 bench.releaseForces(axis);
                 yield null;
@@ -322,7 +329,35 @@ final class LiveBench {
     record AxisState(String name, double position, double commandedPosition, double speed, double torque, double followingError,
                      String state, String driveState, PowerState power, boolean referenced, int controlword, int statusword, String errorCode, String errorWords, double place,
                      boolean negativeLimit, boolean positiveLimit, boolean referenceCam, int homingLeg, int mode, double override, int inputLevels, int activeInputs, int forcedInputs, int outputLevels, int forcedOutputs,
-                     boolean inPosition, boolean standsStill, double allowedFollowingError, int millivolts, int loadCounts, Double probe1, Double probe2, int forcedControlBits, int forcedStatusBits, DeviceState device, String outputBytes, String inputBytes) {
+                     boolean inPosition, boolean standsStill, double allowedFollowingError, int millivolts, int loadCounts, Double probe1, Double probe2, int forcedControlBits, int forcedStatusBits, MovesNow moves, DeviceState device, String outputBytes, String inputBytes) {
+    }
+
+    /**
+     * What the move list of an axis does.
+     *
+     * @param entry    number of the entry that runs or ran last, −1 for none
+     * @param phase    in words
+     * @param running  an entry moves, rests, awaits or is held
+     * @param held     it goes on when it is told to
+     * @param leads    it makes the setpoint
+     * @param stepwise it holds after each entry
+     * @param inEntry  time since the entry was begun, s
+     * @param turn     how often it has been begun in this round
+     * @param rounds   how often the entry with which it was started has been begun
+     * @param error    why it cannot go on, empty when it can
+     * @param zones    zones that the position is in, bit 0 the first
+     */
+    record MovesNow(int entry, String phase, boolean running, boolean held, boolean leads, boolean stepwise, double inEntry, int turn, long rounds, String error, int zones) {
+    }
+
+    private static MovesNow movesNow(Drive drive) {
+        MoveListSource list = drive.moveList();
+        int zones = 0;
+        for (int i = 0; i < MoveList.MOST_ZONES; i++) {
+            zones |= drive.inZone(i) ? 1 << i : 0;
+        }
+        boolean leads = drive.dictionary().get(DriveObject.MODE_DISPLAY) == OperationMode.MOVE_LIST;
+        return new MovesNow(list.entry(), list.phase().words(), list.running(), list.phase() == MoveListSource.Phase.HELD, leads, list.stepwise(), list.inEntry(), list.turn(), list.rounds(), list.error() == ListError.NONE ? "" : list.error().words(), zones);
     }
 
     /**
@@ -370,7 +405,7 @@ final class LiveBench {
                     (int) drive.dictionary().get(DriveObject.MODE_DISPLAY), bench.hand(i).override(),
                     drive.digitalInputs().levels(false), drive.digitalInputs().activeTerminals(), drive.digitalInputs().forced(), drive.outputLevels(), drive.digitalOutputs().forced(),
                     drive.inPosition(), drive.standsStill(), drive.allowedFollowingError(), (int) drive.dictionary().get(DriveObject.ANALOGUE_INPUT), (int) drive.dictionary().get(DriveObject.LOAD_POSITION),
-                    probed(i, 1, DriveObject.PROBE_1_POSITION), probed(i, 9, DriveObject.PROBE_2_POSITION), bench.forcedBits(i, true), bench.forcedBits(i, false), deviceState(i),
+                    probed(i, 1, DriveObject.PROBE_1_POSITION), probed(i, 9, DriveObject.PROBE_2_POSITION), bench.forcedBits(i, true), bench.forcedBits(i, false), movesNow(drive), deviceState(i),
                     hex(bench.outputBytes(i)), hex(bench.inputBytes(i))));
         }
         ProgramFault fault = bench.task().fault();
@@ -391,6 +426,10 @@ final class LiveBench {
     private String words(int axis) {
         if (bench.restarting(axis)) {
             return bench.connected(axis) ? "restarting" : "not on the bus";
+        }
+        MoveListSource list = bench.drive(axis).moveList();
+        if (bench.drive(axis).enabled() && list.entry() >= 0 && (list.running() || list.error() != ListError.NONE)) {
+            return "entry " + list.entry() + " " + list.phase().words();
         }
         if (bench.drive(axis).homingLeg() >= 0) {
             return "searching";
@@ -451,8 +490,8 @@ final class LiveBench {
         int status = CyclicItem.place(profile, drive.inputs().entries(), CyclicItem.Meaning.STATUSWORD);
         int mode = (int) drive.dictionary().get(DriveObject.MODE_DISPLAY);
         return new ProcessData("process-data", axis.name(), outputs, inputs,
-                control < 0 ? null : WordBits.controlWord(profile, (int) outputs.get(control).raw(), bench.forcedBits(i, true)),
-                status < 0 ? null : WordBits.statusWord(profile, (int) inputs.get(status).raw(), bench.forcedBits(i, false)),
+                control < 0 ? null : WordBits.controlWord(profile, mode, (int) outputs.get(control).raw(), bench.forcedBits(i, true)),
+                status < 0 ? null : WordBits.statusWord(profile, mode, (int) inputs.get(status).raw(), bench.forcedBits(i, false)),
                 status < 0 ? null : CyclicWords.state(profile, (int) inputs.get(status).raw()),
                 WordBits.controlWord(mode, (int) drive.dictionary().get(DriveObject.CONTROLWORD)), WordBits.statusWord(mode, (int) drive.dictionary().get(DriveObject.STATUSWORD)));
     }

@@ -3,6 +3,7 @@ package rueda.app.machine;
 import java.util.List;
 import rueda.machine.Axis;
 import rueda.machine.Bus;
+import rueda.machine.MoveList;
 import rueda.machine.Plc;
 import rueda.machine.Station;
 import tools.jackson.databind.JsonNode;
@@ -11,8 +12,8 @@ import tools.jackson.databind.node.ObjectNode;
 
 /**
  * Brings documents of the first shape (one reducer, rack and pinion, axes with ends only), of the second (no
- * supervision, no encoder on the load), of the third (EtherCAT only, stations without address) and of the fourth (one program, one task,
- * one proof) into the present one, so that what was saved before still opens. Values that did not exist take what made no difference then.
+ * supervision, no encoder on the load), of the third (EtherCAT only, stations without address), of the fourth (one program, one task,
+ * one proof) and of the fifth (no move list) into the present one, so that what was saved before still opens. Values that did not exist take what made no difference then.
  */
 final class OlderDocument {
 
@@ -55,6 +56,9 @@ final class OlderDocument {
         }
         if (axis instanceof ObjectNode object && object.path("limits").has("followingError")) {
             supervision(object);
+        }
+        if (axis instanceof ObjectNode object && object.path("wiring") instanceof ObjectNode wiring && wiring.has("zoneFrom")) {
+            oneZone(object, wiring);
         }
     }
 
@@ -143,6 +147,26 @@ final class OlderDocument {
             terminals.addObject().put("name", "A1").put("kind", "ANALOGUE_INPUT").put("function", "NONE").put("normallyClosed", false).put("filterMicros", 0);
             terminals.addObject().put("name", "X2").put("kind", "SECOND_ENCODER").put("function", "NONE").put("normallyClosed", false).put("filterMicros", 0);
         }
+    }
+
+    /** The fifth shape: no move list, and one zone that stood in the wiring. */
+    private static void oneZone(ObjectNode axis, ObjectNode wiring) {
+        JsonNode from = wiring.remove("zoneFrom");
+        JsonNode to = wiring.remove("zoneTo");
+        boolean used = false;
+        for (JsonNode terminal : wiring.path("terminals")) {
+            if (terminal instanceof ObjectNode object && object.path("function").asString("").equals("IN_ZONE")) {
+                object.put("function", "ZONE_1");
+                used = true;
+            }
+        }
+        ObjectNode moves = (ObjectNode) MachineJson.tree(MoveList.EMPTY);
+        if (used && from != null && to != null) {
+            ObjectNode zone = moves.withArray("/zones").addObject().put("hysteresis", 0).put("passing", MoveList.Passing.BOTH.name()).put("onlyReferenced", true);
+            zone.set("from", from);
+            zone.set("to", to);
+        }
+        axis.set("moves", moves);
     }
 
     private static void encoder(ObjectNode encoder) {
