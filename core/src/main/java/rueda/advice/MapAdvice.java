@@ -60,11 +60,12 @@ public final class MapAdvice {
         ProcessDataLayout inputs = BusFamily.layout(machine.bus(), axis.station().inputs());
         check(outputs, true, pointer + "/station/outputs");
         check(inputs, false, pointer + "/station/inputs");
-        if (family.profile() == DriveProfile.PROFIDRIVE) {
-            needTelegram(pointer);
-        } else {
-            needed(outputs, NEEDED_OUTPUTS, pointer + "/station/outputs");
-            needed(inputs, NEEDED_INPUTS, pointer + "/station/inputs");
+        boolean blocks = axis.commandedBy() == Axis.Commander.MOTION_BLOCKS;
+        if (axis.commandedBy() != Axis.Commander.DRIVE && family.profile() == DriveProfile.PROFIDRIVE) {
+            needTelegram(pointer, blocks);
+        } else if (axis.commandedBy() != Axis.Commander.DRIVE) {
+            needed(outputs, blocks ? NEEDED_OUTPUTS : List.of(DriveObject.CONTROLWORD), pointer + "/station/outputs");
+            needed(inputs, blocks ? NEEDED_INPUTS : List.of(DriveObject.STATUSWORD), pointer + "/station/inputs");
         }
         duplicateTags();
         tooShort(times);
@@ -233,16 +234,16 @@ public final class MapAdvice {
         }
     }
 
-    /** The drive of the bench follows positions by dynamic servo control. */
-    private void needTelegram(String pointer) {
+    /** Motion blocks make positions, which the drive follows by dynamic servo control; a program's own words move it by any telegram. */
+    private void needTelegram(String pointer, boolean blocks) {
         Optional<StandardTelegram> telegram = StandardTelegram.of(axis.station().outputs(), axis.station().inputs());
-        if (telegram.isPresent() && telegram.get() == StandardTelegram.TELEGRAM_5) {
+        if (telegram.isPresent() && (!blocks || telegram.get() == StandardTelegram.TELEGRAM_5)) {
             return;
         }
         rueda.machine.Station usual = family.usual(axis.name(), 1);
         Finding.Mend mend = new Finding.Mend("Take telegram 5", List.of(new Finding.Change("replace", pointer + "/station/outputs", usual.outputs()), new Finding.Change("replace", pointer + "/station/inputs", usual.inputs())));
-        add(Finding.Severity.FAULT, telegram.map(t -> "Telegram " + t.number() + " does not move this axis.").orElse("These words are no standard telegram."),
-                "The program gives positions, and the drive follows them by telegram 5, " + StandardTelegram.TELEGRAM_5.words() + " (IEC 61800-7-203).", mend);
+        add(Finding.Severity.FAULT, telegram.map(t -> "Motion blocks do not move this axis by telegram " + t.number() + ".").orElse("These words are no standard telegram."),
+                "They give positions, and the drive follows them by telegram 5, " + StandardTelegram.TELEGRAM_5.words() + " (IEC 61800-7-203). Let the program command the axis by its own words to use another.", mend);
     }
 
     private void tooShort(CycleTimes times) {

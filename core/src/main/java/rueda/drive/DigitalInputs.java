@@ -33,8 +33,8 @@ public final class DigitalInputs {
     private final int normallyClosed;
     private final int[] functionMask = new int[Function.values().length];
     private final int[] edges;
-    /** terminal of a bit of object 2033h, or −1 */
-    private final int[] terminalOfBit = new int[Integer.SIZE];
+    /** terminals of a bit of object 2033h: any of them asks for the function */
+    private final int[] terminalsOfBit = new int[Integer.SIZE];
     /** 2033h for the levels taken last */
     private int functionsOf = -1;
     private int functions;
@@ -52,13 +52,12 @@ public final class DigitalInputs {
         ordinals = inputs.stream().mapToInt(t -> t.function().ordinal()).toArray();
         edges = new int[inputs.size()];
         int closed = 0;
-        java.util.Arrays.fill(terminalOfBit, -1);
         for (int i = 0; i < inputs.size(); i++) {
             Terminal terminal = inputs.get(i);
             closed |= terminal.normallyClosed() ? 1 << i : 0;
             functionMask[terminal.function().ordinal()] |= 1 << i;
             if (terminal.function().bit() >= 0) {
-                terminalOfBit[terminal.function().bit()] = i;
+                terminalsOfBit[terminal.function().bit()] |= 1 << i;
             }
         }
         normallyClosed = closed;
@@ -178,8 +177,8 @@ public final class DigitalInputs {
         if (active != functionsOf) {
             functionsOf = active;
             functions = 0;
-            for (int bit = 0; bit < terminalOfBit.length; bit++) {
-                functions |= terminalOfBit[bit] >= 0 && (active >> terminalOfBit[bit] & 1) != 0 ? 1 << bit : 0;
+            for (int bit = 0; bit < terminalsOfBit.length; bit++) {
+                functions |= (active & terminalsOfBit[bit]) != 0 ? 1 << bit : 0;
             }
         }
         return functions;

@@ -103,7 +103,7 @@ public final class Drive {
         outputs = BusFamily.layout(bus, axis.station().outputs());
         inputs = BusFamily.layout(bus, axis.station().inputs());
         telegram = BusFamily.of(bus).profile() == DriveProfile.PROFIDRIVE
-                ? new ProfiDriveExchange(dictionary, outputs, inputs, units.wirePerCount(), reference.modulo(), axis.motor().maxSpeed() * 2 * Math.PI / 60) : null;
+                ? new ProfiDriveExchange(dictionary, outputs, inputs, units.wirePerCount(), reference.modulo(), axis.motor().maxSpeed() * 2 * Math.PI / 60, units.wireSpeedPerRadian) : null;
         exchange = telegram != null ? telegram : new ObjectExchange(dictionary, outputs, inputs);
         ramped = new RampedSetpoint(setpoint, units);
         choice = new SetpointChoice(axis, dictionary, setpoint, actual, reference, units, feedback, digital, control, arrival, ramped, telegram, ratedTorque);
@@ -130,6 +130,9 @@ public final class Drive {
         brake.take(axis.brake());
         highestTorque = axis.highestTorque();
         ParameterWrites.values(dictionary, axis);
+        if (telegram != null) {
+            telegram.take();
+        }
         choice.list().take(axis);
         zones.take(axis);
     }
@@ -204,6 +207,9 @@ public final class Drive {
         poweredBefore = powered;
         boolean enabled = power.state() == PowerState.OPERATION_ENABLED;
         choice.latch(controlword, enabled, dictionary);
+        if (telegram != null && telegram.rejects()) {
+            choice.reject();
+        }
     }
 
     /** Torque is on: the axis is powered, or holds the load while the brake moves. */

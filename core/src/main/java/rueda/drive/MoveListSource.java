@@ -259,6 +259,14 @@ public final class MoveListSource implements SetpointSource {
         phase = Phase.HELD;
     }
 
+    /** What runs is given up. */
+    void reject() {
+        if (running()) {
+            hold();
+            phase = Phase.IDLE;
+        }
+    }
+
     /** Goes on where it was broken off. */
     void goOn() {
         if (phase != Phase.HELD) {

@@ -11,10 +11,22 @@ package rueda.drive;
  */
 public final class ProfiDriveWords {
 
-    private static final int SAME_IN_CONTROL = 0x8F;
+    static final int SAME_IN_CONTROL = 0x8F;
+    /** Speed telegrams: the setpoint goes over the ramp. */
+    static final int ENABLE_RAMP = 1 << 4;
+    /** Speed telegrams: the setpoint is taken; clear holds the last one. */
+    static final int UNFREEZE_RAMP = 1 << 5;
+    /** Speed telegrams: the setpoint is let through. */
+    static final int ENABLE_SETPOINT = 1 << 6;
+    /** Positioning telegrams: clear rejects the running task. */
+    static final int DO_NOT_REJECT = 1 << 4;
+    /** Positioning telegrams: clear is an intermediate stop. */
+    static final int NO_INTERMEDIATE_STOP = 1 << 5;
+    /** Positioning telegrams: its edge starts the task. */
+    static final int ACTIVATE_TASK = 1 << 6;
     private static final int SETPOINT_FREE = 0x70;
     private static final int BY_PLC = 1 << 10;
-    private static final int START_HOMING = 1 << 11;
+    static final int START_HOMING = 1 << 11;
     private static final int HOMING_MODE = 1 << 12;
 
     private static final int SAME_IN_STATUS = 0xFF | 1 << 9 | 1 << 10 | 1 << 12 | 1 << 13;
@@ -42,8 +54,9 @@ public final class ProfiDriveWords {
         return stw1 & SAME_IN_CONTROL | ((stw1 & START_HOMING) != 0 ? ControlWord.HOMING_START : 0);
     }
 
-    static int mode(int stw1) {
-        return (stw1 & HOMING_MODE) != 0 ? OperationMode.HOMING : OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
+    /** @param otherwise mode of operation of the telegram */
+    static int mode(int stw1, int otherwise) {
+        return (stw1 & HOMING_MODE) != 0 ? OperationMode.HOMING : otherwise;
     }
 
     /** The PLC controls: without this bit a drive keeps what it had. */
@@ -59,6 +72,15 @@ public final class ProfiDriveWords {
                 | ((statusword & StatusWord.REFERENCED) != 0 ? HOME_SET : 0)
                 | ((statusword & StatusWord.INTERNAL_LIMIT) != 0 ? INTERNAL_LIMIT : 0)
                 | (homing ? HOMING_ACTIVE : 0);
+    }
+
+    /**
+     * ZSW1 of a positioning telegram: bit 12 acknowledges the task, bit 13 says that the drive stands, bit 7 that an entry is not carried out.
+     */
+    static int positioningZsw1(int statusword, int mode, boolean taken, boolean stopped, boolean refused) {
+        boolean homing = mode == OperationMode.HOMING;
+        int word = zsw1(statusword & ~(StatusWord.MODE_12 | StatusWord.MODE_13), mode);
+        return homing ? zsw1(statusword, mode) : word | (taken ? StatusWord.MODE_12 : 0) | (stopped ? StatusWord.MODE_13 : 0) | (refused ? StatusWord.WARNING : 0);
     }
 
     public static int statusword(int zsw1) {

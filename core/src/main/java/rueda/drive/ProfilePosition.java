@@ -123,6 +123,16 @@ final class ProfilePosition implements SetpointSource {
         }
     }
 
+    /** The running motion is given up. */
+    void reject() {
+        if (moving || waits) {
+            moving = false;
+            waits = false;
+            acknowledged = false;
+            rest();
+        }
+    }
+
     private boolean atTarget() {
         return reference.countsAt(target) == setpoint.position;
     }

@@ -154,6 +154,15 @@ final class SetpointChoice {
         }
     }
 
+    /** What runs is given up, and the axis comes to rest. */
+    void reject() {
+        if (mode() == OperationMode.PROFILE_POSITION) {
+            profilePosition.reject();
+        } else if (mode() == OperationMode.MOVE_LIST && !listByHand) {
+            list.reject();
+        }
+    }
+
     /** Who makes the setpoint. */
     SetpointSource source(PowerState state) {
         if (state != PowerState.OPERATION_ENABLED) {

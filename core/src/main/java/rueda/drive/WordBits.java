@@ -19,6 +19,11 @@ public final class WordBits {
     private static final List<String> STATUS_DRIVE = List.of("ready to switch on", "ready to operate", "operation enabled", "fault present", "no coast stop", "no quick stop", "switching on inhibited", "warning present",
             "following error in tolerance", "control requested", "target reached", "home position set", "follows the command; homing attained", "following error; homing error", "internal limit active", "homing active");
 
+    private static final List<String> CONTROL_POSITIONING = List.of("on", "no coast stop", "no quick stop", "enable operation", "do not reject the task", "no intermediate stop", "start the task", "fault acknowledge", "jog 1", "jog 2",
+            "control by PLC", "start homing", "", "", "", "");
+    private static final List<String> STATUS_POSITIONING = List.of("ready to switch on", "ready to operate", "operation enabled", "fault present", "no coast stop", "no quick stop", "switching on inhibited", "warning; entry not carried out",
+            "following error in tolerance", "control requested", "target reached", "home position set", "task acknowledged", "drive stands", "internal limit active", "homing active");
+
     private WordBits() {
     }
 
@@ -39,12 +44,12 @@ public final class WordBits {
 
     /** @param mode 6061h: what some bits mean depends on it  @param forced a bit for each that is held by hand */
     public static Word controlWord(DriveProfile profile, int mode, int word, int forced) {
-        return word(word, ControlWord.command(word), profile == DriveProfile.PROFIDRIVE ? CONTROL_DRIVE : control(mode), forced);
+        return word(word, ControlWord.command(word), profile == DriveProfile.PROFIDRIVE ? positions(mode) ? CONTROL_POSITIONING : CONTROL_DRIVE : control(mode), forced);
     }
 
     /** @param mode 6061h: what some bits mean depends on it  @param forced a bit for each that is held by hand */
     public static Word statusWord(DriveProfile profile, int mode, int word, int forced) {
-        return word(word, CyclicWords.state(profile, word).words(), profile == DriveProfile.PROFIDRIVE ? STATUS_DRIVE : status(mode), forced);
+        return word(word, CyclicWords.state(profile, word).words(), profile == DriveProfile.PROFIDRIVE ? positions(mode) ? STATUS_POSITIONING : STATUS_DRIVE : status(mode), forced);
     }
 
     /** Object 6040h. @param mode 6061h */
@@ -55,6 +60,11 @@ public final class WordBits {
     /** Object 6041h. @param mode 6061h */
     public static Word statusWord(int mode, int word) {
         return word(word, PowerState.of(word).words(), status(mode), 0);
+    }
+
+    /** A positioning telegram travels: the drive makes the motion itself. */
+    private static boolean positions(int mode) {
+        return mode == OperationMode.MOVE_LIST || mode == OperationMode.PROFILE_POSITION;
     }
 
     /** Bits 4 to 6 and 9 of 6040h belong to the mode of operation. */

@@ -91,7 +91,7 @@ class ProfiDriveTest {
         int stw1 = ProfiDriveWords.stw1(word, mode);
         assertThat(ProfiDriveWords.byPlc(stw1)).isTrue();
         assertThat(ProfiDriveWords.controlword(stw1)).isEqualTo(word);
-        assertThat(ProfiDriveWords.mode(stw1)).isEqualTo(mode);
+        assertThat(ProfiDriveWords.mode(stw1, OperationMode.CYCLIC_SYNCHRONOUS_POSITION)).isEqualTo(mode);
         for (int status : new int[] {0x0250, 0x0231, 0x0233, 0x1337, 0x1737, 0x0208, 0x2237, 0x1F37}) {
             int zsw1 = ProfiDriveWords.zsw1(status, mode);
             assertThat(ProfiDriveWords.statusword(zsw1)).isEqualTo(status);

@@ -157,7 +157,7 @@ class ConnectMapTest extends BrowserTest {
         stage("Map");
         expect(section("PLC to drive")).containsText("Position deviation");
         choose(field("Telegram"), "3");
-        expect(side()).containsText("Telegram 3 does not move this axis.");
+        expect(side()).containsText("Motion blocks do not move this axis by telegram 3.");
         button("Take telegram 5").click();
         tab("Words");
         button("Run").click();

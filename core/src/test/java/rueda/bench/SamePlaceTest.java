@@ -1,0 +1,181 @@
+package rueda.bench;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.MethodSource;
+import rueda.bus.BusFamily;
+import rueda.bus.ProfiDriveSignal;
+import rueda.bus.StandardTelegram;
+import rueda.drive.Drive;
+import rueda.machine.Axis;
+import rueda.machine.Axis.Commander;
+import rueda.machine.Bus.Family;
+import rueda.machine.DemoMachine;
+import rueda.machine.Encoder;
+import rueda.machine.Homing;
+import rueda.machine.Machine;
+import rueda.machine.MoveEntry;
+import rueda.machine.MoveList;
+import rueda.machine.Station.Entry;
+
+/** The Shuttle goes to the same two places, whoever commands it and however: by motion blocks, plain words, profile position, telegrams 7 and 9, the list. To the count. */
+class SamePlaceTest {
+
+    private static final String OBJECTS = """
+            CASE Step OF
+              0: Control := 16#06; IF (Status AND 16#6F) = 16#21 THEN Step := 1; END_IF
+              1: Control := 16#07; IF (Status AND 16#6F) = 16#23 THEN Step := 2; END_IF
+              2: Control := 16#0F; IF (Status AND 16#6F) = 16#27 THEN Step := 3; END_IF
+            """;
+    private static final String TELEGRAM = """
+            CASE Step OF
+              0: Control := 16#406; IF (Status AND 16#4F) = 16#01 THEN Step := 1; END_IF
+              1: Control := 16#407; IF (Status AND 16#4F) = 16#03 THEN Step := 2; END_IF
+              2: Control := 16#43F; IF (Status AND 16#4F) = 16#07 THEN Step := 3; END_IF
+            """;
+
+    private static Machine machine(Family family, Commander commander, UnaryOperator<Axis> station) {
+        Axis shuttle = DemoMachine.shuttle();
+        shuttle = shuttle.withEncoder(Encoder.absolute(19, 12)).withHoming(shuttle.homing().withAtPowerUp(Homing.AtPowerUp.MOTOR_ENCODER, -120)).withCommandedBy(commander)
+                .withMoves(MoveList.of(MoveEntry.goTo("2100.0003").withSpeed(900), MoveEntry.goTo("300.1234").withSpeed(900)));
+        Machine moved = BusFamily.moved(DemoMachine.create().withAxes(List.of(shuttle)).withProofs(List.of()), family);
+        return moved.withAxis(0, station.apply(moved.axes().get(0)));
+    }
+
+    private static Axis objects(Axis axis) {
+        return axis.withStation(axis.station().withEntries(
+                List.of(new Entry(0x6040, 0, 16, "Control", "WORD"), Entry.filler(16), new Entry(0x607A, 0, 32, "Target", "DINT"), new Entry(0x6060, 0, 8, "Mode", "SINT"), Entry.filler(8), new Entry(0x2040, 1, 16, "Number", "UINT")),
+                List.of(new Entry(0x6041, 0, 16, "Status", "WORD"), Entry.filler(16), new Entry(0x6064, 0, 32, "Place", "DINT"), new Entry(0x2040, 3, 16, "List", "WORD"), Entry.filler(16))));
+    }
+
+    private static Axis telegram(Axis axis, StandardTelegram telegram) {
+        return axis.withStation(axis.station().withEntries(tagged(telegram.outputs()), tagged(telegram.inputs())));
+    }
+
+    private static List<Entry> tagged(List<ProfiDriveSignal> signals) {
+        Map<ProfiDriveSignal, String> names = Map.of(ProfiDriveSignal.STW1, "Control", ProfiDriveSignal.ZSW1, "Status", ProfiDriveSignal.SATZANW, "Number", ProfiDriveSignal.MDI_TARPOS, "Target", ProfiDriveSignal.MDI_VELOCITY, "Speed",
+                ProfiDriveSignal.MDI_ACC, "Acceleration", ProfiDriveSignal.MDI_DEC, "Deceleration", ProfiDriveSignal.MDI_MOD, "How", ProfiDriveSignal.AKTSATZ, "Running", ProfiDriveSignal.NSOLL_B, "Turning");
+        List<Entry> entries = new ArrayList<>();
+        for (ProfiDriveSignal signal : signals) {
+            String type = signal.format() == ProfiDriveSignal.Format.BITS ? "WORD" : signal.bits() == 32 ? signal == ProfiDriveSignal.MDI_VELOCITY ? "UDINT" : "DINT" : "INT";
+            entries.add(new Entry(signal.number(), 0, signal.bits(), names.getOrDefault(signal, ""), type));
+        }
+        return entries;
+    }
+
+    static Stream<Arguments> ways() {
+        String blocks = "Power(Axis := Shuttle, Enable := TRUE); Out(Axis := Shuttle, Execute := Power.Status, Position := 2100.0003, Velocity := 900.0);\n"
+                + "Back(Axis := Shuttle, Execute := Out.Done, Position := 300.1234, Velocity := 900.0);\nIF Back.Done THEN Step := 9; END_IF\n";
+        String profile = "Mode := 1;\n" + OBJECTS + """
+                  3: Target := 21000003; Control := 16#1F; IF (Status AND 16#1000) <> 0 THEN Step := 4; END_IF
+                  4: Control := 16#0F; IF (Status AND 16#1400) = 16#0400 THEN Step := 5; END_IF
+                  5: Target := 3001234; Control := 16#1F; IF (Status AND 16#1000) <> 0 THEN Step := 6; END_IF
+                  6: Control := 16#0F; IF (Status AND 16#1400) = 16#0400 THEN Step := 9; END_IF
+                END_CASE
+                """;
+        String list = "Mode := -1;\n" + OBJECTS + """
+                  3: Number := 0; Control := 16#1F; IF (List AND 16#01) <> 0 THEN Step := 4; END_IF
+                  4: Control := 16#0F; IF (List AND 16#07) = 16#06 THEN Step := 5; END_IF
+                  5: Number := 1; Control := 16#1F; IF (List AND 16#01) <> 0 THEN Step := 6; END_IF
+                  6: Control := 16#0F; IF (List AND 16#07) = 16#06 THEN Step := 9; END_IF
+                END_CASE
+                """;
+        String seven = TELEGRAM + """
+                  3: Number := 0; Control := 16#47F; IF (Status AND 16#1400) = 16#1000 THEN Step := 4; END_IF
+                  4: Control := 16#43F; IF (Status AND 16#3400) = 16#2400 THEN Step := 5; END_IF
+                  5: Number := 1; Control := 16#47F; IF (Status AND 16#1400) = 16#1000 AND (Running AND 16#7F) = 1 THEN Step := 6; END_IF
+                  6: Control := 16#43F; IF (Status AND 16#3400) = 16#2400 THEN Step := 9; END_IF
+                END_CASE
+                """;
+        String nine = "Number := 16#8000; Speed := 9000000; Acceleration := 16384; Deceleration := 16384; How := 16#1;\n" + TELEGRAM + """
+                  3: Target := 21000003; Control := 16#47F; IF (Status AND 16#1000) <> 0 THEN Step := 4; END_IF
+                  4: Control := 16#43F; IF (Status AND 16#3400) = 16#2400 THEN Step := 5; END_IF
+                  5: Target := 3001234; Control := 16#47F; IF (Status AND 16#1000) <> 0 THEN Step := 6; END_IF
+                  6: Control := 16#43F; IF (Status AND 16#3400) = 16#2400 THEN Step := 9; END_IF
+                END_CASE
+                """;
+        return Stream.of(Arguments.of("motion blocks", machine(Family.ETHERCAT, Commander.MOTION_BLOCKS, a -> a), blocks),
+                Arguments.of("profile position on EtherCAT", machine(Family.ETHERCAT, Commander.PROGRAM, SamePlaceTest::objects), profile),
+                Arguments.of("profile position on CANopen", machine(Family.CANOPEN, Commander.PROGRAM, SamePlaceTest::objects), profile),
+                Arguments.of("profile position on EtherNet/IP", machine(Family.ETHERNET_IP, Commander.PROGRAM, SamePlaceTest::objects), profile),
+                Arguments.of("registers of Modbus", machine(Family.MODBUS_TCP, Commander.PROGRAM, SamePlaceTest::objects), profile),
+                Arguments.of("the list by words", machine(Family.ETHERCAT, Commander.PROGRAM, SamePlaceTest::objects), list),
+                Arguments.of("a register of Modbus starts an entry", machine(Family.MODBUS_TCP, Commander.PROGRAM, SamePlaceTest::objects), list),
+                Arguments.of("telegram 7", machine(Family.PROFINET, Commander.PROGRAM, a -> telegram(a, StandardTelegram.TELEGRAM_7)), seven),
+                Arguments.of("telegram 9", machine(Family.PROFINET, Commander.PROGRAM, a -> telegram(a, StandardTelegram.TELEGRAM_9)), nine));
+    }
+
+    private static Bench bench(Machine machine, String body) {
+        return new Bench(machine, "PROGRAM P VAR Step : INT; Was : BOOL; First : DINT; Power : MC_Power; Out, Back : MC_MoveAbsolute; END_VAR\n" + body + "\nEND_PROGRAM", 100);
+    }
+
+    private static double value(Bench bench, String name) {
+        return bench.task().program().variable(name).orElseThrow().number(bench.task().memory());
+    }
+
+    @ParameterizedTest(name = "{0}")
+    @MethodSource("ways")
+    void theAxisComesToTheSamePlaces(String how, Machine machine, String program) {
+        Bench bench = bench(machine, program);
+        Drive drive = bench.drive(0);
+        double farthest = 0;
+        while (value(bench, "Step") != 9 && bench.now() < 20e9) {
+            bench.cycle();
+            farthest = Math.max(farthest, drive.demandPosition());
+        }
+        assertThat(value(bench, "Step")).as("it comes to the end").isEqualTo(9);
+        /* counts of the encoder: 10⁻⁴ mm are 0.4 of one */
+        double perCount = machine.axes().get(0).scale().unitsPerCount().toDouble();
+        assertThat(Math.round(farthest / perCount)).isEqualTo(Math.round(2100.0003 / perCount));
+        assertThat(Math.round(drive.demandPosition() / perCount)).isEqualTo(Math.round(300.1234 / perCount));
+    }
+
+    /** Speed telegrams turn the axis: N4 of the motor's highest speed, on the ramps by telegram 2, frozen and cut by the bits of STW1. */
+    @Test
+    void speedTelegramsTurnTheAxis() {
+        Axis table = DemoMachine.table().withCommandedBy(Commander.PROGRAM);
+        Machine machine = BusFamily.moved(DemoMachine.create().withAxes(List.of(table)).withProofs(List.of()), Family.PROFINET);
+        for (StandardTelegram telegram : List.of(StandardTelegram.TELEGRAM_2, StandardTelegram.TELEGRAM_3)) {
+            Machine with = machine.withAxis(0, telegram(machine.axes().get(0), telegram));
+            Bench bench = bench(with, TELEGRAM + "  3: Control := 16#47F; Turning := 107374182; IF Was THEN Control := 16#45F; Turning := 0; END_IF\nEND_CASE\n");
+            bench.run(4);
+            /* a tenth of 4500 1/min behind 100 : 1, in degrees a second */
+            double expected = 450.0 / 100 * 360 / 60;
+            assertThat(bench.drive(0).demandSpeed()).as("telegram " + telegram.number()).isCloseTo(expected, org.assertj.core.api.Assertions.within(0.001));
+            bench.task().memory()[bench.task().program().variable("Was").orElseThrow().slot()] = 1;
+            bench.run(0.5);
+            assertThat(bench.drive(0).demandSpeed()).as("bit 5 clear freezes the setpoint").isCloseTo(expected, org.assertj.core.api.Assertions.within(0.001));
+        }
+    }
+
+    /** STW1 bit 5 clear is an intermediate stop, bit 4 clear gives the task up. */
+    @Test
+    void anIntermediateStopGoesOnAndARejectedTaskDoesNot() {
+        for (boolean rejected : new boolean[] {false, true}) {
+            Machine machine = machine(Family.PROFINET, Commander.PROGRAM, a -> telegram(a, StandardTelegram.TELEGRAM_7));
+            String stop = rejected ? "16#46F" : "16#45F";
+            Bench bench = bench(machine, TELEGRAM + "  3: Control := 16#47F; Step := 4;\n  4: First := First + 1; IF First > 100 THEN Step := 5; END_IF\n  5: Control := " + stop
+                    + "; First := First + 1; IF First > 600 THEN Step := 6; END_IF\n  6: Control := 16#47F;\nEND_CASE\n");
+            while (value(bench, "Step") < 6) {
+                bench.cycle();
+            }
+            assertThat(bench.drive(0).demandSpeed()).isZero();
+            double stopped = bench.drive(0).demandPosition();
+            assertThat(stopped).isLessThan(2000);
+            bench.run(4);
+            if (rejected) {
+                assertThat(bench.drive(0).demandPosition()).as("bit 6 was high all the time: no new edge").isEqualTo(stopped);
+            } else {
+                assertThat(bench.drive(0).demandPosition()).isCloseTo(2100.0003, org.assertj.core.api.Assertions.within(0.0001));
+            }
+        }
+    }
+}
