@@ -59,7 +59,7 @@ public final class EntryWords {
         of("Entry", "pdo: Message", "object: Object", "subIndex: Sub-index", "bits: Width | bit", "name: Name", "tag: Tag", "tagType: Type of the tag", "unit: Unit of the tag", "factor: Factor of the tag");
         of("StartWrite", "object: Object", "subIndex: Sub-index", "bits: Width | bit", "value: Value", "transition: Transition", "comment: Comment", "enabled: Written");
         of("Wiring", "terminals: Terminals", "analogueTorque: Torque at 10 V | %");
-        of("MoveList", "entries: Entries", "firstEntry: Entry of the first start", "onFirstEnable: Start on the first enable", "starters: Starters", "exceptions: Exceptions", "zones: Zones");
+        of("MoveList", "entries: Entries", "firstEntry: Entry of the first start", "onFirstEnable: Start on the first enable", "starters: Starters", "exceptions: List, exceptions", "zones: Zones");
         of("MoveEntry", "name: Name", "kind: What it does", "position: Position | u", "distance: Distance | u", "way: Way", "speed: Speed | u/s", "acceleration: Acceleration | u/s²", "deceleration: Deceleration | u/s²", "jerk: Jerk | u/s³",
                 "cue: Cue", "windowFrom: Window from | u", "windowTo: Window to | u", "output: Output", "on: On", "entry: Entry", "times: Times", "end: End", "rest: Rest | s", "next: Goes on to", "awaits: Awaits");
         of("Cue", "input: Input", "edge: Edge", "taken: Taken", "millis: Time of the input | ms");

@@ -34,7 +34,7 @@ final class MoveRules {
 
     void check(String at) {
         if (many(at + "/entries", "Move list", moves.entries().size(), MoveList.MOST_ENTRIES, "entries") | many(at + "/starters", "Starters", moves.starters().size(), MoveList.MOST_RULES, "starters")
-                | many(at + "/exceptions", "Exceptions", moves.exceptions().size(), MoveList.MOST_RULES, "exceptions") | many(at + "/zones", "Zones", moves.zones().size(), MoveList.MOST_ZONES, "zones")) {
+                | many(at + "/exceptions", "List, exceptions", moves.exceptions().size(), MoveList.MOST_RULES, "exceptions") | many(at + "/zones", "Zones", moves.zones().size(), MoveList.MOST_ZONES, "zones")) {
             return;
         }
         if (moves.firstEntry() != MoveList.AS_ASKED) {
@@ -50,7 +50,7 @@ final class MoveRules {
             starter(at + "/starters/" + i, "Starter " + (i + 1), moves.starters().get(i));
         }
         for (int i = 0; i < moves.exceptions().size(); i++) {
-            exception(at + "/exceptions/" + i, "Exception " + (i + 1), moves.exceptions().get(i));
+            exception(at + "/exceptions/" + i, "List, exception " + (i + 1), moves.exceptions().get(i));
         }
         for (int i = 0; i < moves.zones().size(); i++) {
             zone(at + "/zones/" + i, "Zone " + (i + 1), moves.zones().get(i));

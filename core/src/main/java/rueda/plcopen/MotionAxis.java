@@ -29,6 +29,19 @@ public final class MotionAxis {
     private final Mailbox mailbox;
     private final CommandLog log;
     private final double cycleSeconds;
+    /** share of the speed that orders ask for, 0 to 1 */
+    private double override = 1;
+    /** the order that runs, so that another override can plan it anew */
+    private double orderTarget;
+    private double orderSpeed;
+    private double orderAcceleration;
+    private double orderDeceleration;
+    private double orderJerk;
+    /** a run toward the soft limit of an axis with ends */
+    private boolean toSoftLimit;
+    /** Execute of MC_Stop stands */
+    private boolean stopHeld;
+    private MotionCommand stopOwner;
     /** a place within the rounding of the wire is here, user units */
     private final double halfWireUnit;
     private final EndlessRange range;
@@ -197,11 +210,44 @@ public final class MotionAxis {
             mode = OperationMode.CYCLIC_SYNCHRONOUS_TORQUE;
             mailbox.write(DriveObject.TARGET_TORQUE, targetTorque());
         }
-        boolean planned = generator.ended() && state != AxisState.CONTINUOUS_MOTION;
+        if (state == AxisState.STOPPING) {
+            stopping();
+            return;
+        }
+        if (toSoftLimit && generator.ended() && state == AxisState.CONTINUOUS_MOTION && override > 0) {
+            state = AxisState.STANDSTILL;
+            toSoftLimit = false;
+            failRunning(MotionError.PAST_SOFT_LIMIT);
+            return;
+        }
+        boolean planned = generator.ended() && state != AxisState.CONTINUOUS_MOTION && (override > 0 || !positioning);
         if (planned && (!positioning || (statusword & StatusWord.TARGET_REACHED) != 0)) {
             state = AxisState.STANDSTILL;
             setpoint.position = range.shown(setpoint.position);
             abort(MotionCommand.Status.DONE);
+        }
+    }
+
+    /** MC_Stop is done when the axis stands, and lets go of it when its Execute has gone. */
+    private void stopping() {
+        if (!generator.ended()) {
+            return;
+        }
+        setpoint.position = range.shown(setpoint.position);
+        setpoint.stand();
+        if (current != null) {
+            current.status = MotionCommand.Status.DONE;
+            current = null;
+        }
+        if (!stopHeld) {
+            state = AxisState.STANDSTILL;
+        }
+    }
+
+    private void failRunning(MotionError reason) {
+        if (current != null) {
+            current.fail(reason);
+            current = null;
         }
     }
 
@@ -251,6 +297,7 @@ public final class MotionAxis {
             return;
         }
         double acceleration = configuration.homing().acceleration();
+        orderTarget = Double.NaN;
         profile.move(reach(0, Direction.SHORTEST, 1, 0), configuration.homing().searchSpeed(), acceleration, acceleration, configuration.limits().normal().jerk());
         positioning = true;
         toZero = true;
@@ -319,11 +366,9 @@ public final class MotionAxis {
             refuse(command, refusal, block, line, now, target);
             return;
         }
-        if (configuration.endless()) {
-            profile.move(target, speed, a, d, j);
-        } else {
-            profile.moveInside(configuration.limits(), halfWireUnit, target, speed, a, d, j);
-        }
+        remember(target, speed, a, d, j);
+        toSoftLimit = false;
+        planMove();
         accept(command, AxisState.DISCRETE_MOTION);
         log.add(now, number, line, CommandLog.Kind.MOVE, block, target, speed, a, d, j, profile.duration(), MotionError.NONE);
     }
@@ -331,6 +376,137 @@ public final class MotionAxis {
     /** Why the axis takes no order at all. */
     MotionError closed() {
         return !commanded ? MotionError.NOT_COMMANDED : state == AxisState.DISABLED ? MotionError.NOT_ENABLED : MotionError.NONE;
+    }
+
+    private void remember(double target, double speed, double acceleration, double deceleration, double jerk) {
+        orderTarget = target;
+        orderSpeed = speed;
+        orderAcceleration = acceleration;
+        orderDeceleration = deceleration;
+        orderJerk = jerk;
+    }
+
+    /** Plans the order from where the axis is, at the present override; at 0 it comes to rest and the order stays. */
+    private void planMove() {
+        if (override == 0) {
+            profile.run(0, orderDeceleration, orderJerk);
+        } else if (configuration.endless()) {
+            profile.move(orderTarget, orderSpeed * override, orderAcceleration, orderDeceleration, orderJerk);
+        } else {
+            profile.moveInside(configuration.limits(), halfWireUnit, orderTarget, orderSpeed * override, orderAcceleration, orderDeceleration, orderJerk);
+        }
+    }
+
+    /** Distance from the target of the running move, or from where the axis is commanded to be. */
+    void moveAdditive(MotionCommand command, double distance, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
+        boolean runs = state == AxisState.DISCRETE_MOTION && positioning && !Double.isNaN(orderTarget);
+        move(command, (runs ? orderTarget - setpoint.position : 0) + distance, true, Direction.SHORTEST, speed, acceleration, deceleration, jerk, block, line, now);
+    }
+
+    /**
+     * Runs at a speed until something else is ordered. An axis with ends that knows where it is runs no farther than its soft limit, and the
+     * order fails there.
+     *
+     * @param wantedSpeed units/s, its sign turns the direction round
+     * @param direction   null for a value that is none
+     */
+    void moveVelocity(MotionCommand command, double wantedSpeed, double accelerationLimit, double decelerationLimit, double jerkLimit, Direction direction, String block, int line, long now) {
+        Dynamics normal = configuration.limits().normal();
+        double a = accelerationLimit == 0 ? normal.acceleration() : accelerationLimit;
+        double d = decelerationLimit == 0 ? accelerationLimit == 0 ? normal.deceleration() : a : decelerationLimit;
+        double j = jerkLimit == 0 ? normal.jerk() : jerkLimit;
+        int sign = direction == Direction.NEGATIVE || direction == Direction.CURRENT && setpoint.velocity < 0 ? -1 : 1;
+        double speed = sign * wantedSpeed;
+        Dynamics max = configuration.limits().max();
+        boolean bad = direction == null || !(Math.abs(speed) <= max.speed()) || !(a > 0) || a > max.acceleration() || !(d > 0) || d > max.deceleration() || !(j >= 0) || max.jerk() > 0 && j > max.jerk();
+        boolean unfit = state == AxisState.HOMING || state == AxisState.STOPPING || state == AxisState.ERROR_STOP;
+        MotionError refusal = closed() != MotionError.NONE ? closed() : unfit ? MotionError.NOT_IN_THIS_STATE : bad ? MotionError.BAD_VALUE : MotionError.NONE;
+        if (refusal != MotionError.NONE) {
+            refuse(command, refusal, block, line, now, Double.NaN);
+            return;
+        }
+        remember(speed < 0 ? configuration.limits().softMin() : configuration.limits().softMax(), speed, a, d, j);
+        toSoftLimit = speed != 0 && !configuration.endless() && referenced();
+        planVelocity();
+        accept(command, AxisState.CONTINUOUS_MOTION);
+        log.add(now, number, line, CommandLog.Kind.MOVE, block, Double.NaN, speed, a, d, j, profile.duration(), MotionError.NONE);
+    }
+
+    private void planVelocity() {
+        double speed = orderSpeed * override;
+        if (toSoftLimit && speed != 0) {
+            profile.moveInside(configuration.limits(), halfWireUnit, orderTarget, Math.abs(speed), orderAcceleration, orderDeceleration, orderJerk);
+        } else {
+            boolean slower = Math.abs(speed) < Math.abs(setpoint.velocity);
+            profile.run(speed, slower ? orderDeceleration : orderAcceleration, orderJerk);
+        }
+    }
+
+    /** The commanded speed is the one that was ordered. */
+    boolean inVelocity() {
+        return state == AxisState.CONTINUOUS_MOTION && !torqueLeads() && Math.abs(setpoint.velocity - orderSpeed * override) <= 1e-6 * Math.max(1, Math.abs(orderSpeed));
+    }
+
+    /** Another share of the ordered speeds, for what runs too. @param factor 0 to 1 */
+    void override(double factor) {
+        if (factor == override) {
+            return;
+        }
+        override = factor;
+        if (torqueLeads() || current == null || current == ownerless) {
+            return;
+        }
+        if (state == AxisState.DISCRETE_MOTION && positioning && !Double.isNaN(orderTarget)) {
+            planMove();
+        } else if (state == AxisState.CONTINUOUS_MOTION) {
+            planVelocity();
+        }
+    }
+
+    /**
+     * Brings the axis to rest and keeps it there as long as {@code held}: no other order is taken meanwhile.
+     *
+     * @param deceleration units/s², 0 for the axis' default
+     */
+    void stop(MotionCommand command, double deceleration, double jerkLimit, String block, int line, long now) {
+        Dynamics normal = configuration.limits().normal();
+        double d = deceleration == 0 ? normal.deceleration() : deceleration;
+        double j = jerkLimit == 0 ? normal.jerk() : jerkLimit;
+        Dynamics max = configuration.limits().max();
+        boolean bad = !(d > 0) || d > max.deceleration() || !(j >= 0) || max.jerk() > 0 && j > max.jerk();
+        boolean unfit = state == AxisState.HOMING || state == AxisState.ERROR_STOP || state == AxisState.STOPPING;
+        MotionError refusal = closed() != MotionError.NONE ? closed() : unfit ? MotionError.NOT_IN_THIS_STATE : bad ? MotionError.BAD_VALUE : MotionError.NONE;
+        if (refusal != MotionError.NONE) {
+            refuse(command, refusal, block, line, now, Double.NaN);
+            return;
+        }
+        if (configuration.endless()) {
+            profile.run(0, d, j);
+        } else {
+            profile.haltInside(configuration.limits(), halfWireUnit, d, j);
+        }
+        accept(command, AxisState.STOPPING);
+        toSoftLimit = false;
+        stopHeld = true;
+        stopOwner = command;
+        log.add(now, number, line, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration(), MotionError.NONE);
+    }
+
+    /** Execute of the block that stopped the axis has gone. */
+    void releaseStop(MotionCommand command) {
+        if (stopOwner == command) {
+            stopHeld = false;
+        }
+    }
+
+    /** Actual speed as the mailbox tells it, units/s. */
+    double actualVelocity() {
+        return mailbox.read(DriveObject.VELOCITY_ACTUAL) / wireUnitsPerUnit;
+    }
+
+    /** Actual torque at the motor as the mailbox tells it, N·m. */
+    double actualTorque() {
+        return mailbox.read(DriveObject.TORQUE_ACTUAL) * 1e-3 * configuration.motor().ratedTorque();
     }
 
     private MotionError refusal(double target, double speed, double a, double d, double j) {
@@ -373,12 +549,15 @@ public final class MotionAxis {
             profile.haltInside(configuration.limits(), halfWireUnit, d, j);
         }
         accept(command, AxisState.DISCRETE_MOTION);
+        orderTarget = Double.NaN;
         positioning = false;
         log.add(now, number, line, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration(), MotionError.NONE);
     }
 
     /** Runs on at a speed until something else is ordered. @param speed units/s with its sign */
     void jog(MotionCommand command, double speed, double accelerationLimit, double jerkLimit, String block, long now) {
+        toSoftLimit = false;
+        orderSpeed = speed;
         profile.run(speed, accelerationLimit, jerkLimit);
         accept(command, AxisState.CONTINUOUS_MOTION);
         log.add(now, number, 0, CommandLog.Kind.MOVE, block, Double.NaN, speed, accelerationLimit, accelerationLimit, jerkLimit, profile.duration(), MotionError.NONE);
@@ -387,6 +566,9 @@ public final class MotionAxis {
     /** A move that a person orders: unlike one of the program it may be made before the axis knows where it is. */
     void moveByHand(MotionCommand command, double wanted, boolean relative, double speed, Dynamics d, String block, long now) {
         double target = relative ? setpoint.position + wanted : reach(wanted, Direction.SHORTEST, d.deceleration(), d.jerk());
+        toSoftLimit = false;
+        override = 1;
+        remember(target, speed, d.acceleration(), d.deceleration(), d.jerk());
         profile.move(target, speed, d.acceleration(), d.deceleration(), d.jerk());
         accept(command, AxisState.DISCRETE_MOTION);
         log.add(now, number, 0, CommandLog.Kind.MOVE, block, target, speed, d.acceleration(), d.deceleration(), d.jerk(), profile.duration(), MotionError.NONE);

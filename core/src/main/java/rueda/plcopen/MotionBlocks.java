@@ -1,6 +1,7 @@
 package rueda.plcopen;
 
 import java.util.List;
+import java.util.function.ToDoubleFunction;
 import rueda.plc.Frame;
 import rueda.plc.FunctionBlock;
 import rueda.plc.FunctionBlock.Kind;
@@ -8,7 +9,9 @@ import rueda.plc.FunctionBlock.Pin;
 import rueda.plc.Type;
 
 /**
- * MC_Power, MC_Reset, MC_Home, MC_MoveAbsolute, MC_MoveRelative, MC_Halt, MC_ReadActualPosition and MC_ReadStatus.
+ * MC_Power, MC_Reset, MC_Home, MC_MoveAbsolute, MC_MoveRelative, MC_MoveAdditive, MC_MoveVelocity, MC_Halt, MC_Stop, MC_SetOverride,
+ * MC_TorqueControl, MC_ReadActualPosition, MC_ReadActualVelocity, MC_ReadActualTorque, MC_ReadStatus and MC_ReadAxisError of PLCopen Motion
+ * Control part 1.
  *
  * <p>Blocks with Execute follow the specification's general rules: a rising edge gives the order; Busy from then
  * until Done, CommandAborted or Error; these three stay while Execute is true, and for one call when it has
@@ -26,7 +29,9 @@ public final class MotionBlocks {
     public static List<Kind> kinds(MotionAxis[] axes) {
         MotionBlocks blocks = new MotionBlocks(axes);
         return List.of(blocks.power(), blocks.reset(), blocks.home(), blocks.move("MC_MoveAbsolute", "Position", false),
-                blocks.move("MC_MoveRelative", "Distance", true), blocks.halt(), blocks.torque(), blocks.readPosition(), blocks.readStatus());
+                blocks.move("MC_MoveRelative", "Distance", true), blocks.additive(), blocks.velocity(), blocks.halt(), blocks.stop(), blocks.override(), blocks.torque(),
+                blocks.read("MC_ReadActualPosition", "Position", MotionAxis::actualPosition), blocks.read("MC_ReadActualVelocity", "Velocity", MotionAxis::actualVelocity), blocks.read("MC_ReadActualTorque", "Torque", MotionAxis::actualTorque),
+                blocks.readStatus(), blocks.readError());
     }
 
     private MotionAxis axis(Frame frame, int base) {
@@ -110,6 +115,96 @@ public final class MotionBlocks {
         });
     }
 
+    private Kind additive() {
+        List<Pin> pins = executePins(Pin.in("Distance", Type.LREAL), Pin.in("Velocity", Type.LREAL), Pin.in("Acceleration", Type.LREAL), Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL));
+        return new Kind("MC_MoveAdditive", pins, name -> new ExecuteBlock(name, 5) {
+            @Override
+            void order(MotionAxis axis, Frame frame, int base) {
+                axis.moveAdditive(command, real(frame, base + 2), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
+            }
+        });
+    }
+
+    /** InVelocity stands where other blocks have Done: the order runs on. */
+    private Kind velocity() {
+        List<Pin> pins = new java.util.ArrayList<>(executePins(Pin.in("Velocity", Type.LREAL), Pin.in("Acceleration", Type.LREAL), Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL), Pin.in("Direction", Type.INT)));
+        pins.set(7, Pin.out("InVelocity", Type.BOOL));
+        return new Kind("MC_MoveVelocity", List.copyOf(pins), name -> new ExecuteBlock(name, 5) {
+            @Override
+            void order(MotionAxis axis, Frame frame, int base) {
+                long direction = frame.memory[base + 6];
+                axis.moveVelocity(command, real(frame, base + 2), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), direction == 0 ? Direction.POSITIVE : Direction.of(direction), instance, frame.line, frame.now);
+            }
+
+            @Override
+            public void call(Frame frame, int base) {
+                super.call(frame, base);
+                frame.memory[base + 7] = bit(command.status == MotionCommand.Status.ACTIVE && axis(frame, base).inVelocity());
+            }
+        });
+    }
+
+    private Kind stop() {
+        List<Pin> pins = executePins(Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL));
+        return new Kind("MC_Stop", pins, name -> new ExecuteBlock(name, 2) {
+            @Override
+            void order(MotionAxis axis, Frame frame, int base) {
+                axis.stop(command, real(frame, base + 2), real(frame, base + 3), instance, frame.line, frame.now);
+            }
+
+            @Override
+            public void call(Frame frame, int base) {
+                super.call(frame, base);
+                if (frame.memory[base + 1] == 0) {
+                    axis(frame, base).releaseStop(command);
+                }
+            }
+        });
+    }
+
+    /** VelFactor from 0 to 1; the last one given stays when Enable goes. */
+    private Kind override() {
+        List<Pin> pins = List.of(Pin.axis(), Pin.in("Enable", Type.BOOL), Pin.in("VelFactor", Type.REAL), Pin.out("Enabled", Type.BOOL), Pin.out("Busy", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD));
+        return new Kind("MC_SetOverride", pins, name -> (frame, base) -> {
+            long[] m = frame.memory;
+            boolean enable = m[base + 1] != 0;
+            double factor = Double.longBitsToDouble(m[base + 2]);
+            boolean bad = enable && !(factor >= 0 && factor <= 1);
+            if (enable && !bad) {
+                axis(frame, base).override(factor);
+            }
+            m[base + 3] = bit(enable && !bad);
+            m[base + 4] = bit(enable && !bad);
+            m[base + 5] = bit(bad);
+            m[base + 6] = bad ? MotionError.BAD_VALUE.id() : 0;
+        });
+    }
+
+    /** A value that is read as long as Enable stands. */
+    private Kind read(String name, String pin, ToDoubleFunction<MotionAxis> value) {
+        List<Pin> pins = List.of(Pin.axis(), Pin.in("Enable", Type.BOOL), Pin.out("Valid", Type.BOOL), Pin.out("Busy", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD), Pin.out(pin, Type.LREAL));
+        return new Kind(name, pins, instance -> (frame, base) -> {
+            long[] m = frame.memory;
+            boolean enable = m[base + 1] != 0;
+            m[base + 2] = bit(enable);
+            m[base + 3] = bit(enable);
+            if (enable) {
+                m[base + 6] = Double.doubleToRawLongBits(value.applyAsDouble(axis(frame, base)));
+            }
+        });
+    }
+
+    private Kind readError() {
+        List<Pin> pins = List.of(Pin.axis(), Pin.in("Enable", Type.BOOL), Pin.out("Valid", Type.BOOL), Pin.out("Busy", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD), Pin.out("AxisErrorID", Type.WORD));
+        return new Kind("MC_ReadAxisError", pins, name -> (frame, base) -> {
+            long[] m = frame.memory;
+            boolean enable = m[base + 1] != 0;
+            m[base + 2] = bit(enable);
+            m[base + 3] = bit(enable);
+            m[base + 6] = enable && axis(frame, base).state() == AxisState.ERROR_STOP ? axis(frame, base).error().id() : 0;
+        });
+    }
+
     private Kind halt() {
         List<Pin> pins = executePins(Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL));
         return new Kind("MC_Halt", pins, name -> new ExecuteBlock(name, 2) {
@@ -144,20 +239,6 @@ public final class MotionBlocks {
         pins.addAll(List.of(Pin.out("Done", Type.BOOL), Pin.out("Busy", Type.BOOL), Pin.out("Active", Type.BOOL),
                 Pin.out("CommandAborted", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD)));
         return List.copyOf(pins);
-    }
-
-    private Kind readPosition() {
-        List<Pin> pins = List.of(Pin.axis(), Pin.in("Enable", Type.BOOL), Pin.out("Valid", Type.BOOL),
-                Pin.out("Busy", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD), Pin.out("Position", Type.LREAL));
-        return new Kind("MC_ReadActualPosition", pins, name -> (frame, base) -> {
-            long[] m = frame.memory;
-            boolean enable = m[base + 1] != 0;
-            m[base + 2] = bit(enable);
-            m[base + 3] = bit(enable);
-            if (enable) {
-                m[base + 6] = Double.doubleToRawLongBits(axis(frame, base).actualPosition());
-            }
-        });
     }
 
     private Kind readStatus() {

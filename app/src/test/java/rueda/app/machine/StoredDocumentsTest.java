@@ -107,12 +107,12 @@ class StoredDocumentsTest {
         long id = another("later");
         String document = get("/" + id).get("document").toString();
         assertThat(get("/" + id).get("unknown")).isEmpty();
-        stored(id, 1, document.replaceFirst("\"bus\":\\{", "\"bus\":{\"colour\":\"red\",").replaceFirst("\"axes\":\\[\\{", "\"axes\":[{\"moves\":[1,2],"));
+        stored(id, 1, document.replaceFirst("\"bus\":\\{", "\"bus\":{\"colour\":\"red\",").replaceFirst("\"axes\":\\[\\{", "\"axes\":[{\"songs\":[1,2],"));
         JsonNode state = get("/" + id);
-        assertThat(state.get("unknown").toString()).isEqualTo("[\"/bus/colour\",\"/axes/0/moves\"]");
+        assertThat(state.get("unknown").toString()).isEqualTo("[\"/bus/colour\",\"/axes/0/songs\"]");
         JsonNode saved = JSON.readTree(call("PUT", "/" + id, state.get("document").toString(), 1).body());
         assertThat(saved.get("unknown")).isEmpty();
-        assertThat(call("GET", "/" + id + "/revisions/1/text", null, 0).body()).contains("colour", "moves");
+        assertThat(call("GET", "/" + id + "/revisions/1/text", null, 0).body()).contains("colour", "songs");
     }
 
     /** More proofs asked for at once than there are connections and processors: all end, and reads go on meanwhile. */
