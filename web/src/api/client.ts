@@ -141,7 +141,7 @@ const basedOn = (revision: number) => ({ 'If-Match': `"${revision}"` })
 
 export const api = {
   machines: () => answered(client.GET('/api/machines')),
-  createMachine: (beginning: 'EMPTY' | 'DEMO', name?: string) => answered(client.POST('/api/machines', { body: { beginning, name } })),
+  createMachine: (beginning: Schemas['NewMachineQuestion']['beginning'], name?: string) => answered(client.POST('/api/machines', { body: { beginning, name } })),
   createFromFile: (file: File) => answered(client.POST('/api/machines/file', whole(file)), file),
   copyMachine: (id: number, name?: string) => answered(client.POST('/api/machines/{id}/copy', { params: { path: { id } }, body: { name } })),
   renameMachine: (id: number, revision: number, name: string) => answered(client.POST('/api/machines/{id}/name', { params: { path: { id }, header: basedOn(revision) }, body: { name } })),

@@ -47,6 +47,9 @@ public final class Report {
         ratio(page, "Two-mass bench to its bare loop, 5", springy, bareSpringy, "at most 2");
         Statistics planning = times(results, "PlanningBenchmark.jerkLimitedMove", null);
         row(page, "Planning one jerk-limited move", "%.0f ns", planning.getMin(), planning.getMean(), "below 1000 ns");
+        ratio(page, "A drive that runs its move list to one that follows cyclic positions", times(results, "MoveListBenchmark.list", null), times(results, "MoveListBenchmark.cyclicPosition", null), "at most 1.1");
+        Statistics plan = times(results, "MoveListBenchmark.planFullList", null);
+        row(page, "A list of 256 entries planned and drawn", "%.2f ms", plan.getMin() / CYCLE_NANOS, plan.getMean() / CYCLE_NANOS, "below 50 ms");
         ratio(page, "Structured Text loop to the same loop in Java", times(results, "StructuredTextBenchmark.structuredText", null), times(results, "StructuredTextBenchmark.java", null), "at most 10");
         Statistics checked = times(results, "BusBenchmark.layOutAndCheck", null);
         row(page, "128 stations laid out and checked", "%.1f ms", checked.getMin() / CYCLE_NANOS, checked.getMean() / CYCLE_NANOS, "below 50 ms");

@@ -17,7 +17,7 @@ final class ItemScale {
             return BigDecimal.ONE;
         }
         return switch (item.meaning()) {
-            case POSITION, SPEED -> BigDecimal.ONE.movePointRight(axis.unit().decimals());
+            case POSITION, SPEED, ACCELERATION, JERK -> BigDecimal.ONE.movePointRight(axis.unit().decimals());
             case COUNTS -> BigDecimal.valueOf(axis.scale().countsPerWireUnit().toDouble()).movePointRight(axis.unit().decimals());
             case TORQUE -> BigDecimal.TEN;
             case N2 -> BigDecimal.valueOf(ProfiDriveSignal.N2_FULL).movePointLeft(2);
@@ -34,7 +34,7 @@ final class ItemScale {
         }
         return switch (item.meaning()) {
             case POSITION, COUNTS -> axis.unit().symbol();
-            case SPEED -> axis.unit().symbol() + "/s";
+            case SPEED, ACCELERATION, JERK -> axis.unit().symbol() + item.meaning().overTime();
             case TORQUE, N2, N4 -> "%";
             case GAIN -> "1/s";
             default -> "";

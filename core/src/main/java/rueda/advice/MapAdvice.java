@@ -171,7 +171,7 @@ public final class MapAdvice {
     private void tag(Entry entry, CyclicItem item, String pointer) {
         Type type = Type.named(entry.tagType());
         boolean measures = switch (item.meaning()) {
-            case POSITION, SPEED, COUNTS, TORQUE, N2, N4 -> true;
+            case POSITION, SPEED, ACCELERATION, JERK, COUNTS, TORQUE, N2, N4 -> true;
             default -> false;
         };
         if (measures && (type.isReal() || entry.scales() || !entry.unit().isBlank())) {
@@ -203,7 +203,7 @@ public final class MapAdvice {
         }
         double arrives = factor / right.doubleValue();
         if (Math.abs(arrives - 1) > 1e-9) {
-            double both = item.meaning() == Meaning.POSITION || item.meaning() == Meaning.SPEED ? axis.scale().countsPerWireUnit().toDouble() : 1;
+            double both = item.meaning().inWireUnits() ? axis.scale().countsPerWireUnit().toDouble() : 1;
             String title = factor == 1 ? "Nobody scales " + entry.tag() + "." : Math.abs(arrives / both - 1) < 1e-6 ? "Both sides scale " + entry.tag() + "." : entry.tag() + " is scaled by another number than the drive's.";
             String why = factor == 1 ? "It travels as it is, and the drive takes it for " + perOne(item) + "."
                     : Math.abs(arrives / both - 1) < 1e-6 ? "The PLC makes encoder counts of it, and the drive's electronic gear takes them for wire units." : "";
@@ -263,11 +263,11 @@ public final class MapAdvice {
     }
 
     private double inUnits(CyclicItem item, long value) {
-        return item.meaning() == Meaning.POSITION || item.meaning() == Meaning.SPEED ? axis.scale().unitsFromWire(value) : value;
+        return item.meaning().inWireUnits() ? axis.scale().unitsFromWire(value) : value;
     }
 
     private String unitOf(CyclicItem item) {
-        return item.meaning() == Meaning.POSITION ? " " + axis.unit().symbol() : item.meaning() == Meaning.SPEED ? " " + axis.unit().symbol() + "/s" : "";
+        return item.meaning().inWireUnits() ? " " + axis.unit().symbol() + item.meaning().overTime() : "";
     }
 
     private void duplicateTags() {

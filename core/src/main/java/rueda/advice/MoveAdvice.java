@@ -111,7 +111,7 @@ public final class MoveAdvice extends AxisAdvice {
             finding(Severity.WARNING, "The drive commands itself, and its list is empty.", "Nothing can move this axis but a hand.", null);
         }
         if (axis.commandedBy() != Commander.MOTION_BLOCKS) {
-            List<Integer> lines = NameUses.lines(machine.plc().program(), axis.name());
+            List<Integer> lines = NameUses.linesAlone(machine.plc().program(), axis.name());
             if (!lines.isEmpty()) {
                 finding(Severity.FAULT, "Two command the axis.", "It is commanded by " + axis.commandedBy().words() + ", and motion blocks name it in line " + lines.get(0) + ": they end with an error.",
                         Mend.set("Let motion blocks command it", pointer + "/commandedBy", Commander.MOTION_BLOCKS.name()));

@@ -421,7 +421,7 @@ public final class PlcComparison {
     private double units(int number) {
         CyclicItem item = item(layout.entries().get(number));
         return switch (item == null ? CyclicItem.Meaning.PLAIN : item.meaning()) {
-            case POSITION, SPEED -> axis.scale().unitsFromWire(raw(number));
+            case POSITION, SPEED, ACCELERATION, JERK -> axis.scale().unitsFromWire(raw(number));
             case TORQUE -> raw(number) / 10.0;
             default -> raw(number);
         };
@@ -479,7 +479,7 @@ public final class PlcComparison {
         CyclicItem item = item(entry);
         return switch (item == null ? CyclicItem.Meaning.PLAIN : item.meaning()) {
             case POSITION -> significant(axis.scale().unitsFromWire(raw), 9) + " " + axis.unit().symbol();
-            case SPEED -> significant(axis.scale().unitsFromWire(raw), 9) + " " + axis.unit().symbol() + "/s";
+            case SPEED, ACCELERATION, JERK -> significant(axis.scale().unitsFromWire(raw), 9) + " " + axis.unit().symbol() + item.meaning().overTime();
             case TORQUE -> significant(raw / 10.0, 6) + " %";
             case MODE, COUNTS -> Numbers.count(raw);
             default -> String.format(Locale.ROOT, "%0" + Math.max(1, entry.bits() / 4) + "Xh", raw & -1L >>> 64 - Math.max(1, entry.bits()));

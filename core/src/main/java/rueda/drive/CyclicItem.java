@@ -25,10 +25,26 @@ import rueda.machine.Station.Entry;
 public record CyclicItem(int object, int subIndex, int bits, boolean signed, String title, String symbol, boolean toDrive, boolean toPlc, Meaning meaning, String dataType) {
 
     /**
-     * POSITION in wire units, SPEED in wire units a second, TORQUE in tenths of a percent of the rated torque, N2 and N4 normalised,
+     * POSITION in wire units, SPEED, ACCELERATION and JERK in wire units a second, to the second and third power, TORQUE in tenths of a percent of the rated torque, N2 and N4 normalised,
      * GAIN in thousandths of 1/s, COUNTS of the encoder.
      */
-    public enum Meaning { CONTROLWORD, STATUSWORD, POSITION, SPEED, TORQUE, MODE, SWITCHES, N2, N4, COUNTS, GAIN, PLAIN }
+    public enum Meaning { CONTROLWORD, STATUSWORD, POSITION, SPEED, TORQUE, MODE, SWITCHES, N2, N4, COUNTS, GAIN, PLAIN, ACCELERATION, JERK;
+
+        /** In wire units, or those over time: scaled as a position is. */
+        public boolean inWireUnits() {
+            return this == POSITION || !overTime().isEmpty();
+        }
+
+        /** What follows the unit of a position. */
+        public String overTime() {
+            return switch (this) {
+                case SPEED -> "/s";
+                case ACCELERATION -> "/s²";
+                case JERK -> "/s³";
+                default -> "";
+            };
+        }
+    }
 
     private static final List<CyclicItem> OBJECTS = Arrays.stream(DriveObject.values()).filter(CyclicItem::travels).map(CyclicItem::of).toList();
     private static final List<CyclicItem> SIGNALS = Stream.of(ProfiDriveSignal.values()).map(CyclicItem::of).toList();
@@ -89,6 +105,8 @@ public record CyclicItem(int object, int subIndex, int bits, boolean signed, Str
             case TARGET_POSITION, POSITION_ACTUAL, FOLLOWING_ERROR_ACTUAL, HOME_OFFSET, SOFT_LIMIT_MIN, SOFT_LIMIT_MAX, FOLLOWING_WINDOW, FOLLOWING_AT_SPEED,
                     POSITION_WINDOW, STANDSTILL_WINDOW, PROBE_1_POSITION, PROBE_2_POSITION -> Meaning.POSITION;
             case VELOCITY_ACTUAL, TARGET_VELOCITY, PROFILE_VELOCITY, VELOCITY_WINDOW, VELOCITY_THRESHOLD, MAX_PROFILE_VELOCITY, HOMING_SEARCH_SPEED, HOMING_CREEP_SPEED, FOLLOWING_FROM_SPEED -> Meaning.SPEED;
+            case PROFILE_ACCELERATION, PROFILE_DECELERATION, QUICK_STOP_DECELERATION, HOMING_ACCELERATION -> Meaning.ACCELERATION;
+            case PROFILE_JERK -> Meaning.JERK;
             case TARGET_TORQUE, MAX_TORQUE, TORQUE_ACTUAL, HARD_STOP_TORQUE, ANALOGUE_TORQUE -> Meaning.TORQUE;
             case DIGITAL_INPUTS -> Meaning.SWITCHES;
             case LOAD_POSITION -> Meaning.COUNTS;

@@ -51,7 +51,7 @@ public final class CyclicWords {
     static String words(DriveProfile profile, CyclicItem item, long raw, Unit unit) {
         return switch (item.meaning()) {
             case POSITION -> decimal(BigDecimal.valueOf(raw, unit.decimals()), 3) + " " + unit.symbol();
-            case SPEED -> decimal(BigDecimal.valueOf(raw, unit.decimals()), 3) + " " + unit.symbol() + "/s";
+            case SPEED, ACCELERATION, JERK -> decimal(BigDecimal.valueOf(raw, unit.decimals()), 3) + " " + unit.symbol() + item.meaning().overTime();
             case TORQUE -> decimal(BigDecimal.valueOf(raw, 1), 1) + " % of rated";
             case N2 -> decimal(new BigDecimal(raw * 100).divide(N2_WHOLE), 2) + " %";
             case N4 -> decimal(new BigDecimal(raw * 100).divide(N4_WHOLE), 3) + " %";
@@ -73,7 +73,7 @@ public final class CyclicWords {
     static String unit(CyclicItem item, Unit unit) {
         return switch (item.meaning()) {
             case POSITION, COUNTS -> unit.symbol();
-            case SPEED -> unit.symbol() + "/s";
+            case SPEED, ACCELERATION, JERK -> unit.symbol() + item.meaning().overTime();
             case TORQUE, N2, N4 -> "%";
             case GAIN -> "1/s";
             case CONTROLWORD, STATUSWORD, MODE, SWITCHES, PLAIN -> "";

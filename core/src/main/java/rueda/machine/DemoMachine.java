@@ -16,6 +16,7 @@ import rueda.machine.MoveList.Starter;
 import rueda.machine.MoveList.Zone;
 import rueda.machine.Proof.Expectation;
 import rueda.machine.Proof.Quantity;
+import rueda.machine.Station.Entry;
 import rueda.machine.Terminal.Function;
 
 /** The cheese-wheel cell that ships with Rueda: all data invented. */
@@ -35,8 +36,24 @@ public final class DemoMachine {
     }
 
     public static Machine create() {
-        return new Machine("Ripening cellar · turning cell", new Bus(1000), new Plc(200_000, List.of(new Plc.SourceFile("TurningCell.st", program())), List.of(new Plc.CyclicTask(Plc.CyclicTask.USUAL, 2000)), List.of()),
+        return new Machine("Ripening cellar · turning cell", new Bus(1000), new Plc(200_000, List.of(new Plc.SourceFile("TurningCell.st", program("turning-cell.st"))), List.of(new Plc.CyclicTask(Plc.CyclicTask.USUAL, 2000)), List.of()),
                 List.of(shuttle(), lift(), table(), brush(), saltDoser()), List.of(proof()));
+    }
+
+    /** The same work, the Shuttle commanded by plain words: the program writes control word, mode, target and dynamics, and nothing of it is a motion block. */
+    public static Machine byWords() {
+        Machine cell = create();
+        Axis shuttle = cell.axes().get(0);
+        BigDecimal wire = BigDecimal.valueOf(shuttle.scale().wireUnitsPerUnit());
+        List<Entry> outputs = List.of(new Entry(0x6040, 0, 16, "Shuttle.Cmd.Control", "WORD"), Entry.filler(16),
+                new Entry(0x607A, 0, 32, "Shuttle.Cmd.Position", "LREAL").withScale("mm", wire), new Entry(0x6081, 0, 32, "Shuttle.Cmd.Speed", "LREAL").withScale("mm/s", wire),
+                new Entry(0x6083, 0, 32, "Shuttle.Cmd.Acceleration", "LREAL").withScale("mm/s²", wire), new Entry(0x6084, 0, 32, "Shuttle.Cmd.Deceleration", "LREAL").withScale("mm/s²", wire),
+                new Entry(0x60A4, 1, 32, "Shuttle.Cmd.Jerk", "LREAL").withScale("mm/s³", wire), new Entry(0x6060, 0, 8, "Shuttle.Cmd.Mode", "SINT"));
+        Proof proof = cell.proofs().get(0);
+        return cell.withName("Ripening cellar · by plain words").withAxis(0, shuttle.withStation(shuttle.station().withOutputs(outputs)).withCommandedBy(Axis.Commander.PROGRAM))
+                .withPlc(cell.plc().withFiles(List.of(new Plc.SourceFile("TurningCellByWords.st", program("turning-cell-words.st")))))
+                .withProofs(List.of(proof.withExpectations(proof.expectations().stream().map(e -> e.after() == null ? e
+                        : Expectation.arrives(e.axis(), e.position(), e.tolerance(), e.within(), e.after().replace(".Execute", ""), e.stays())).toList())));
     }
 
     /** The Shuttle: rack and pinion along the shelves, planetary reducer 91:10, 19-bit single-turn encoder. */
@@ -152,8 +169,8 @@ public final class DemoMachine {
                 Expectation.noError("Shuttle")));
     }
 
-    private static String program() {
-        try (InputStream source = DemoMachine.class.getResourceAsStream("turning-cell.st")) {
+    private static String program(String file) {
+        try (InputStream source = DemoMachine.class.getResourceAsStream(file)) {
             return new String(source.readAllBytes(), StandardCharsets.UTF_8);
         } catch (IOException unreadable) {
             throw new UncheckedIOException(unreadable);

@@ -120,7 +120,7 @@ final class Causes {
         Axis axis = machine.axes().get(axisNumber);
         CommandLog.Entry entry = entryAt(axisNumber, worst);
         if (entry == null || entry.kind() != CommandLog.Kind.MOVE) {
-            return new Explanation(entry == null ? "No order of the program was in force."
+            return new Explanation(entry == null ? axis.commandedBy() == Axis.Commander.MOTION_BLOCKS ? "No order of the program was in force." : "The axis was commanded by " + axis.commandedBy().words() + ": no motion block gave an order."
                     : "This happened during " + words(entry) + ", ordered in line " + entry.line() + ".", null);
         }
         if (quantity == Proof.Quantity.SPEED) {

@@ -48,20 +48,24 @@ class MachineController {
     }
 
     /** What a new machine begins with. */
-    enum Beginning { EMPTY, DEMO }
+    enum Beginning { EMPTY, DEMO, DEMO_BY_WORDS }
 
     /** @param name left out: a name that says what it is */
     record NewMachineQuestion(Beginning beginning, String name) {
     }
 
-    @Operation(summary = "A new machine: without axes, or the demo cell")
+    @Operation(summary = "A new machine: without axes, or the demo cell, its Shuttle commanded by motion blocks or by plain words")
     @PostMapping
     ResponseEntity<MachineState> create(@RequestBody NewMachineQuestion wanted) {
         if (wanted.beginning() == null) {
-            throw new InvalidEntry("beginning", "missing", "EMPTY or DEMO", "say what it begins with");
+            throw new InvalidEntry("beginning", "missing", "EMPTY, DEMO or DEMO_BY_WORDS", "say what it begins with");
         }
-        Machine begun = wanted.beginning() == Beginning.DEMO ? DemoMachine.create() : NewMachine.named("New machine");
-        return tagged(store.create(wanted.name() == null ? begun : begun.withName(wanted.name().strip()), wanted.beginning() == Beginning.DEMO ? "the demo" : "an empty machine"));
+        Machine begun = switch (wanted.beginning()) {
+            case DEMO -> DemoMachine.create();
+            case DEMO_BY_WORDS -> DemoMachine.byWords();
+            case EMPTY -> NewMachine.named("New machine");
+        };
+        return tagged(store.create(wanted.name() == null ? begun : begun.withName(wanted.name().strip()), wanted.beginning() == Beginning.EMPTY ? "an empty machine" : "the demo"));
     }
 
     @Operation(summary = "A new machine from a machine file")

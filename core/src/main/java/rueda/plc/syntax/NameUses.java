@@ -43,6 +43,21 @@ public final class NameUses {
         return List.copyOf(lines);
     }
 
+    /** Lines that name it by itself, not as the head of a longer name: an axis that a block gets, but not its tags. Counted from 1, in ascending order. */
+    public static List<Integer> linesAlone(String program, String name) {
+        TreeSet<Integer> lines = new TreeSet<>();
+        List<Token> tokens = Lexer.cut(program, NONE).tokens();
+        for (int i = 0; i < tokens.size(); i++) {
+            Token token = tokens.get(i);
+            boolean named = token.kind() == Token.Kind.WORD && token.text().equalsIgnoreCase(name);
+            boolean member = i > 0 && tokens.get(i - 1).is(".") || i + 1 < tokens.size() && tokens.get(i + 1).is(".");
+            if (named && !member) {
+                lines.add(token.place().line());
+            }
+        }
+        return List.copyOf(lines);
+    }
+
     private static List<Token> uses(String program, String name) {
         List<Token> uses = new ArrayList<>();
         Token before = null;
