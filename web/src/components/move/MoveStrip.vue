@@ -52,7 +52,7 @@ const numbers = computed(() => {
   for (const s of plan.value?.stretches ?? []) {
     if (!moved(s) && s.what !== 'SWITCH' && s.what !== 'DOOR') continue
     const px = Math.max(LEFT + 11, (x(s.from) + x(s.to)) / 2)
-    if (px - free < 16) continue
+    if (px - free < (s.entry > 99 ? 34 : 20)) continue
     free = px
     all.push({ entry: s.entry, x: px, y: (y(s.places[0]) + y(s.places[s.places.length - 1])) / 2 })
   }
@@ -77,14 +77,14 @@ const zones = computed(() => {
   const { low, high } = span.value
   const turn = axis.value.kind === 'ENDLESS' ? axis.value.modulo : 0
   return (moves.list?.zones ?? []).flatMap((zone, i) => {
-    const bands: { number: number; from: number; to: number }[] = []
+    const bands: { number: number; from: number; to: number; said: boolean }[] = []
     const length = turn > 0 ? (((zone.to - zone.from) % turn) + turn) % turn : zone.to - zone.from
     const first = turn > 0 ? Math.floor((low - zone.from - length) / turn) : 0
     const last = turn > 0 ? Math.min(first + 40, Math.ceil((high - zone.from) / turn)) : 0
     for (let k = first; k <= last; k++) {
       const from = Math.max(low, zone.from + k * turn)
       const to = Math.min(high, zone.from + k * turn + length)
-      if (to > from) bands.push({ number: i + 1, from, to })
+      if (to > from) bands.push({ number: i + 1, from, to, said: bands.length === 0 })
     }
     return bands
   })
@@ -120,7 +120,7 @@ const said = computed(() => (plan.value ? `Plan from entry ${plan.value.from}, $
 <template>
   <svg viewBox="0 0 724 208" class="drawing strip" role="img" :aria-label="said">
     <rect v-for="(z, i) in zones" :key="'z' + i" :x="LEFT" :y="y(z.to)" :width="RIGHT - LEFT" :height="Math.max(1, y(z.from) - y(z.to))" fill="var(--ok-wash)" stroke="var(--ok)" stroke-width="0.6" />
-    <text v-for="(z, i) in zones" :key="'zt' + i" :x="RIGHT - 3" :y="y(z.from) - y(z.to) > 13 ? (y(z.from) + y(z.to)) / 2 + 4 : y(z.from) + 12 < BOTTOM ? y(z.from) + 11 : y(z.to) - 3" text-anchor="end">zone {{ z.number }}</text>
+    <text v-for="(z, i) in zones.filter((z) => z.said)" :key="'zt' + i" :x="RIGHT - 3" :y="y(z.from) - y(z.to) > 13 ? (y(z.from) + y(z.to)) / 2 + 4 : y(z.from) + 12 < BOTTOM ? y(z.from) + 11 : y(z.to) - 3" text-anchor="end">zone {{ z.number }}</text>
     <path :d="`M${LEFT} ${TOP}V${BOTTOM}H${RIGHT}`" fill="none" stroke="var(--hair)" />
     <template v-for="t in ticks" :key="'t' + t">
       <path :d="`M${x(t)} ${BOTTOM}v4`" stroke="var(--pencil)" />
@@ -149,7 +149,7 @@ const said = computed(() => (plan.value ? `Plan from entry ${plan.value.from}, $
       <path :d="path(s)" fill="none" stroke="transparent" stroke-width="14" class="hit" @click="moves.chosen = s.entry"><title>Entry {{ s.entry }}, {{ fixed(s.from, 3) }} to {{ fixed(s.to, 3) }} s{{ s.peak ? `, up to ${+s.peak.toPrecision(4)} ${unit}/s, ${fixed(100 * s.torque, 0)} % of the torque there` : '' }}</title></path>
     </template>
     <g v-for="(n, i) in numbers" :key="'n' + i" class="hit" @click="moves.chosen = n.entry">
-      <circle :cx="n.x" :cy="n.y" r="8" fill="var(--sheet)" :stroke="n.entry === moves.chosen ? 'var(--cmd)' : 'var(--hair)'" stroke-width="1.4" />
+      <circle :cx="n.x" :cy="n.y" :r="n.entry > 99 ? 11 : 8" fill="var(--sheet)" :stroke="n.entry === moves.chosen ? 'var(--cmd)' : 'var(--hair)'" stroke-width="1.4" />
       <text :x="n.x" :y="n.y + 4" text-anchor="middle" class="figure">{{ n.entry }}</text>
     </g>
     <g v-if="here"><path :d="`M${here.x} ${TOP}V${BOTTOM}`" stroke="var(--act)" stroke-width="1" /><circle :cx="here.x" :cy="here.y" r="5" fill="var(--act)" /></g>

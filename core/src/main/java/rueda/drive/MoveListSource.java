@@ -1,5 +1,9 @@
 package rueda.drive;
 
+import static rueda.drive.DriveObject.LIST_CHANGE;
+import static rueda.drive.DriveObject.LIST_CHANGED_ENTRY;
+import static rueda.drive.DriveObject.LIST_CHANGED_SPEED;
+import static rueda.drive.DriveObject.LIST_CHANGED_WAY;
 import static rueda.drive.DriveObject.LIST_CUES;
 import static rueda.drive.DriveObject.SOFT_LIMIT_MAX;
 import static rueda.drive.DriveObject.SOFT_LIMIT_MIN;
@@ -76,6 +80,7 @@ public final class MoveListSource implements SetpointSource {
     private boolean enabledBefore;
     private boolean startedOnce;
     private boolean startBefore;
+    private long changeBefore;
     private boolean haltBefore;
     private long activeBefore;
     private boolean cuesUnderWay;
@@ -205,6 +210,7 @@ public final class MoveListSource implements SetpointSource {
      */
     void latch(boolean start, boolean halt, int wanted) {
         leads = true;
+        changeOverBus();
         if (!enabledBefore) {
             enabledBefore = true;
             if (table.list.onFirstEnable() && !startedOnce) {
@@ -225,8 +231,37 @@ public final class MoveListSource implements SetpointSource {
 
     /** The bits as they stand while another mode leads: they make no edge when this one does. */
     void follow(boolean start, boolean halt) {
+        changeOverBus();
         startBefore = start;
         haltBefore = halt;
+    }
+
+    /**
+     * An edge in 2041h:04 takes speed or way of an entry over the bus, until the list is written again: a speed at once, a way when the entry
+     * is begun next. A speed stays within the highest of the axis; a run keeps its direction.
+     */
+    private void changeOverBus() {
+        long change = dictionary.get(LIST_CHANGE);
+        long edges = change & ~changeBefore;
+        changeBefore = change;
+        int number = (int) dictionary.get(LIST_CHANGED_ENTRY);
+        if (edges == 0 || number >= table.length) {
+            return;
+        }
+        Kind kind = table.entry(number).kind();
+        if ((edges & 1) != 0 && kind.moves() && kind != Kind.CHANGE_SPEED) {
+            double before = Math.abs(table.speed[number]);
+            double wanted = clipped(dictionary.get(LIST_CHANGED_SPEED) * units.countsPerWireUnit);
+            table.speed[number] = kind == Kind.RUN ? Math.copySign(wanted, table.speed[number]) : wanted;
+            if (number == entry && phase == Phase.MOVING) {
+                changeSpeed(wanted - before);
+            }
+        }
+        if ((edges & 2) != 0 && kind == Kind.GO_TO) {
+            table.position[number] = dictionary.get(LIST_CHANGED_WAY);
+        } else if ((edges & 2) != 0 && (kind == Kind.GO_BY || kind == Kind.TO_MARK)) {
+            table.distance[number] = dictionary.get(LIST_CHANGED_WAY);
+        }
     }
 
     /** Starts an entry; after power-up the one that is set for it. */

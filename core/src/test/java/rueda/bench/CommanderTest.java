@@ -95,6 +95,41 @@ class CommanderTest {
         assertThat(Math.round(bench.drive(0).demandPosition() * 1e4)).isEqualTo(550_000);
     }
 
+    /** By registers of Modbus: an entry is started, and its speed and way are changed while it runs. */
+    @Test
+    void speedAndWayAreChangedInRegistersWhileTheListRuns() {
+        Axis table = table(Commander.PROGRAM).withMoves(MoveList.of(MoveEntry.goBy("720").withSpeed(30).thenGoOn(0, 0)));
+        List<Entry> outputs = new ArrayList<>(table.station().outputs());
+        outputs.add(new Entry(0x2041, 1, 16, "Table.Cmd.ChangedEntry", "UINT"));
+        outputs.add(new Entry(0x2041, 4, 16, "Table.Cmd.Change", "WORD"));
+        outputs.add(new Entry(0x2041, 2, 32, "Table.Cmd.ChangedSpeed", "UDINT"));
+        outputs.add(new Entry(0x2041, 3, 32, "Table.Cmd.ChangedWay", "DINT"));
+        Machine demo = DemoMachine.create();
+        Machine modbus = rueda.bus.BusFamily.moved(demo.withAxes(List.of(table)).withProofs(List.of()), rueda.machine.Bus.Family.MODBUS_TCP);
+        modbus = modbus.withAxis(0, table.withStation(modbus.axes().get(0).station().withOutputs(outputs).withInputs(table.station().inputs())));
+        Bench bench = new Bench(modbus, "PROGRAM P VAR Step, n : INT; END_VAR\nTable.Cmd.Mode := -1;\n" + ENABLING + """
+                  3: Table.Cmd.Control := 16#1F; n := n + 1; IF n > 1000 THEN Step := 4; END_IF
+                  4: Table.Cmd.ChangedSpeed := 600000; Table.Cmd.ChangedWay := 900000; Table.Cmd.Change := 16#03;
+                END_CASE
+                END_PROGRAM
+                """, 100);
+        while (value(bench, "Step") < 4) {
+            bench.cycle();
+        }
+        assertThat(bench.drive(0).demandSpeed()).isCloseTo(30, org.assertj.core.api.Assertions.within(1e-6));
+        bench.run(1);
+        assertThat(bench.drive(0).demandSpeed()).as("at once").isCloseTo(60, org.assertj.core.api.Assertions.within(1e-6));
+        while (bench.drive(0).moveList().rounds() < 3) {
+            bench.cycle();
+        }
+        double second = bench.drive(0).demandPosition();
+        bench.run(0.1);
+        while (bench.drive(0).moveList().rounds() < 4) {
+            bench.cycle();
+        }
+        assertThat((bench.drive(0).demandPosition() - second + 360) % 360).as("the way from the next start").isCloseTo(90, org.assertj.core.api.Assertions.within(0.01));
+    }
+
     /** A bit that stands already starts nothing (common practice, no source: the command bit still set, so that no move starts). */
     @Test
     void aStartBitThatStandsStartsNothing() {
