@@ -137,6 +137,11 @@ final class AxisLine {
         inputTags.copy(inputs, memory);
     }
 
+    /** A drive that is commanded by nobody on the bus hears what the bus orders: all axes are to stop. */
+    void listenToBus() {
+        drive.heldByTool(true);
+    }
+
     /** A person commands the axis from now on, whoever did before. */
     void takeByHand() {
         byHand = true;

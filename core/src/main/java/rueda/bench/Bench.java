@@ -116,6 +116,9 @@ public final class Bench {
         }
         axes[node.number] = motion;
         node.line = new AxisLine(machine.bus(), axis, motion, drive, task.program(), node.firstTag, mailbox, node.mistakes);
+        if (stopped) {
+            node.line.listenToBus();
+        }
     }
 
     /** What programs of this machine may name: its axes, its tags, standard and motion blocks. */
@@ -357,6 +360,9 @@ public final class Bench {
     /** Every drive makes a quick stop and stays off until the bench is made anew. */
     public void stopAllAxes() {
         stopped = true;
+        for (AxisNode node : nodes) {
+            node.line.listenToBus();
+        }
     }
 
     /** A person has control: the program is held, and the axes do what {@link #hand} is told. */

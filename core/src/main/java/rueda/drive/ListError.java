@@ -9,7 +9,7 @@ public enum ListError {
     SOFT_LIMIT_MET(4, "the soft limit was reached before the cue came"),
     NO_MARK(5, "no mark came within its window"),
     NO_ZERO(6, "the zero was not found"),
-    ENTRY_GONE(7, "the running entry was taken out of the list");
+    ENTRY_GONE(7, "the running entry was taken out of the list, or made another");
 
     private final int code;
     private final String words;

@@ -149,9 +149,12 @@ public final class MoveListSource implements SetpointSource {
             rounds = new int[table.length];
             begunInRound = new int[table.length];
         }
-        if (entry >= table.length) {
+        boolean gone = entry >= table.length || entry >= 0 && before.entry(entry).kind() != table.entry(entry).kind();
+        if (gone && running()) {
             fail(ListError.ENTRY_GONE);
-        } else if (phase == Phase.MOVING && !sameEntries && before.entry(entry).kind() == table.entry(entry).kind()) {
+        } else if (entry >= table.length) {
+            entry = NONE;
+        } else if (phase == Phase.MOVING && !sameEntries) {
             double change = table.speed[entry] - before.speed[entry];
             if (table.entry(entry).kind() == Kind.RUN) {
                 running = table.speed[entry];
@@ -455,7 +458,10 @@ public final class MoveListSource implements SetpointSource {
 
     private void except(MoveException rule, double change) {
         switch (rule.does()) {
-            case START -> begin(rule.entry());
+            case START -> {
+                Arrays.fill(rounds, 0);
+                begin(rule.entry());
+            }
             case CHANGE_SPEED -> {
                 if (phase == Phase.MOVING) {
                     changeSpeed(change);

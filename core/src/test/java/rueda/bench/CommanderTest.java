@@ -163,6 +163,26 @@ class CommanderTest {
         assertThat(bench.drive(0).state()).isNotEqualTo(PowerState.OPERATION_ENABLED);
     }
 
+    /** Stop all axes stops each one, whoever commands it, and none moves until the bench is made anew. */
+    @Test
+    void stopAllAxesStopsWhoeverCommands() {
+        MoveList list = MoveList.of(MoveEntry.goBy("720").withSpeed(30).thenGoOn(0, 0)).withOnFirstEnable(true);
+        String body = "Table.Cmd.Mode := -1;\n" + ENABLING + "  3: Table.Cmd.Control := 16#1F;\nEND_CASE\n";
+        for (Commander commander : List.of(Commander.PROGRAM, Commander.DRIVE)) {
+            Bench bench = bench(table(commander).withMoves(list), commander == Commander.PROGRAM ? body : "");
+            bench.run(2);
+            assertThat(bench.drive(0).demandSpeed()).as(commander.words()).isGreaterThan(29);
+            bench.stopAllAxes();
+            bench.run(1);
+            assertThat(bench.drive(0).demandSpeed()).isZero();
+            assertThat(bench.drive(0).state()).isNotEqualTo(PowerState.OPERATION_ENABLED);
+            bench.restartDevice(0);
+            bench.run(4);
+            assertThat(bench.drive(0).state()).as("not by a restart either").isNotEqualTo(PowerState.OPERATION_ENABLED);
+            assertThat(bench.drive(0).demandSpeed()).isZero();
+        }
+    }
+
     /** A person takes over whoever commanded, runs the list, and moves the axis otherwise once it stands. */
     @Test
     void aPersonRunsTheListWhoeverCommands() {

@@ -478,6 +478,23 @@ class MoveListTest {
         assertThat(b.drive.demandSpeed()).isZero();
     }
 
+    @Test
+    void anEntryThatIsMadeAnotherWhileItRunsStopsTheAxisAndOneThatRestedDoesNotMatter() {
+        Axis axis = ListBench.table(byCue(goBy("10"), goBy("20")), Function.CUE);
+        ListBench b = new ListBench(axis).enabled();
+        b.pulse("I2");
+        b.until(() -> b.list.phase() == MoveListSource.Phase.IDLE, 5);
+        b.drive.take(axis.withMoves(MoveList.EMPTY));
+        assertThat(b.list.error()).as("nothing ran").isEqualTo(ListError.NONE);
+        b.drive.take(axis);
+        b.pulse("I2");
+        b.until(() -> b.drive.demandSpeed() > 5, 5);
+        b.drive.take(axis.withMoves(byCue(MoveEntry.run(30, Cue.NEVER), goBy("20"))));
+        b.bench.run(2);
+        assertThat(b.list.error()).isEqualTo(ListError.ENTRY_GONE);
+        assertThat(b.drive.demandSpeed()).isZero();
+    }
+
     /* ---- exactness ---- */
 
     /** A distance that is a whole number of wire units does not drift, whatever part of a count it is: 10⁴ moves of 0.0001 mm here, and the sum to the count. */
