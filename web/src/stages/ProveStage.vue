@@ -101,7 +101,7 @@ const mendable = computed(() => {
         <template v-else-if="machine.proving">
           <template v-if="machine.draft!.proofs.length > 1">{{ machine.proving.name }}: </template>
           <template v-if="machine.proving.before">Waiting: {{ machine.proving.before === 1 ? 'another proof runs' : `${machine.proving.before} other proofs run` }} first.</template>
-          <template v-else-if="machine.proving.of">Running the program on the bench: {{ fixed(machine.proving.time, 1) }} of {{ fixed(machine.proving.of, 1) }} s <v-progress-linear class="far" :model-value="machine.proving.time" :max="machine.proving.of" color="primary" aria-label="Proof" /></template>
+          <template v-else-if="machine.proving.of">Running the program on the bench: {{ fixed(machine.proving.time, 1) }} of {{ fixed(machine.proving.of, 1) }} s <v-progress-linear class="far" :model-value="machine.proving.time" :max="machine.proving.of" color="primary" aria-label="Progress of the proof" /></template>
           <template v-else>Running the program on the bench…</template>
         </template>
         <template v-else-if="!machine.run">Not run yet. Run the proof to see whether the program keeps what is expected.</template>

@@ -16,6 +16,14 @@ class MoveTest extends BrowserTest {
         return page.locator("svg.strip");
     }
 
+    /** Control for as long as it can be, so that a slow machine does not lose it; then the list runs. */
+    private void run() {
+        button("By hand").click();
+        choose(field("Axes stop when this page is silent for"), "10");
+        button("By hand").click();
+        button("Take control and run").click();
+    }
+
     private void tab(String name) {
         page.getByRole(com.microsoft.playwright.options.AriaRole.TAB, new Page.GetByRoleOptions().setName(Pattern.compile("^" + name))).click();
     }
@@ -32,7 +40,7 @@ class MoveTest extends BrowserTest {
         expect(page.getByText("Go by 90 °, rest 0.3 s")).isVisible();
         expect(side()).containsText("13.024");
         expect(saved()).containsText("All saved");
-        button("Take control and run").click();
+        run();
         expect(status()).containsText("entry 1");
         button("Hold the list").click();
         expect(status()).containsText("is held");
@@ -104,7 +112,7 @@ class MoveTest extends BrowserTest {
         expect(saved()).containsText("All saved");
         /* an input can be forced by who has control; the drive itself answers it */
         choose(field("Clock"), "5");
-        button("Take control and run").click();
+        run();
         expect(status()).containsText("round 2");
         page.locator("#entry-0").click();
         field("Speed").fill("1");
@@ -123,7 +131,7 @@ class MoveTest extends BrowserTest {
         open("/move/Table");
         tab("Exceptions");
         expect(page.getByText("in every entry").first()).isVisible();
-        button("Take control and run").click();
+        run();
         expect(status()).containsText("entry 1");
         stage("Wire");
         choose(field("Force I7"), "1");
@@ -147,7 +155,7 @@ class MoveTest extends BrowserTest {
         side().getByText("Go to 2\u202f330 mm").click();
         expect(side()).not().containsText("outside the soft limits");
         expect(saved()).containsText("All saved");
-        button("Take control and run").click();
+        run();
         expect(status()).containsText("Entry 0 cannot go on: the axis does not know where it is");
         button("Find the zero first").click();
         expect(page.getByTestId("axis-state").first()).hasText("searching");
