@@ -16,6 +16,7 @@ import java.util.stream.IntStream;
 import rueda.advice.Finding.Change;
 import rueda.advice.Finding.Mend;
 import rueda.advice.Finding.Severity;
+import rueda.drive.DriveObject;
 import rueda.machine.Axis;
 import rueda.machine.Axis.Commander;
 import rueda.machine.Cue;
@@ -225,9 +226,9 @@ public final class MoveAdvice extends AxisAdvice {
                 asked.add(e.awaits().input());
             }
         }
-        boolean overBus = axis.commandedBy() == Commander.PROGRAM && axis.station().outputs().stream().anyMatch(entry -> entry.object() == 0x2040 && entry.subIndex() == 5);
+        boolean overBus = axis.commandedBy() == Commander.PROGRAM && axis.station().outputs().stream().anyMatch(entry -> entry.object() == DriveObject.LIST_CUES.index() && entry.subIndex() == DriveObject.LIST_CUES.subIndex());
         for (Function function : Function.values()) {
-            boolean byBus = overBus && function.name().startsWith("CUE");
+            boolean byBus = overBus && Cue.NUMBERED.contains(function);
             if (asked.contains(function) && function != Function.NONE && axis.wiring().terminal(function).isEmpty() && !byBus) {
                 finding(Severity.FAULT, capital(function.words()) + " is wired to nothing.", "What waits for it waits for ever.", wire(function).orElse(null));
             }

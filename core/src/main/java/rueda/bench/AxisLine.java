@@ -139,14 +139,14 @@ final class AxisLine {
 
     /** A drive that is commanded by nobody on the bus hears what the bus orders: all axes are to stop. */
     void listenToBus() {
-        drive.heldByTool(true);
+        drive.listenToBus();
     }
 
     /** A person commands the axis from now on, whoever did before. */
     void takeByHand() {
         byHand = true;
         motion.takeByHand();
-        drive.heldByTool(true);
+        drive.listenToBus();
     }
 
     /** What the program has written travels with this cycle. */

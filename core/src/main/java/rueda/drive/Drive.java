@@ -43,7 +43,7 @@ public final class Drive {
     /** the axis is commanded by nobody on the bus; null otherwise */
     private final LocalOrders local;
     private final ListByHand listByHand;
-    private boolean heldByTool;
+    private boolean listensToBus;
     private final FollowingMonitor following;
     private final LimitSwitchMonitor limitSwitches;
     private final StatusReport report;
@@ -185,7 +185,7 @@ public final class Drive {
     private void sync(byte[] image) {
         exchange.latch(image);
         torqueSum = 0;
-        boolean alone = local != null && !heldByTool;
+        boolean alone = local != null && !listensToBus;
         int controlword = terminals.with(alone ? local.controlword(power.state()) : (int) dictionary.get(CONTROLWORD));
         boolean rest = (ramped.leads() ? ramped.standsStill() : setpoint.speed == 0) && Math.abs(actual.speed) < 1.0;
         following.latch();
@@ -199,7 +199,7 @@ public final class Drive {
         if (power.state() == PowerState.SWITCH_ON_DISABLED) {
             dictionary.set(ERROR_CODE, 0);
         }
-        choice.change(local != null && !heldByTool ? OperationMode.MOVE_LIST : (int) dictionary.get(MODE));
+        choice.change(alone ? OperationMode.MOVE_LIST : (int) dictionary.get(MODE));
         boolean powered = energised();
         if (powered && !poweredBefore) {
             takeActualAsSetpoint();
@@ -452,9 +452,9 @@ public final class Drive {
         return zones.on(zone);
     }
 
-    /** A person has control: a drive that is commanded by nobody on the bus listens to the bus meanwhile. */
-    public void heldByTool(boolean now) {
-        heldByTool = now;
+    /** From now on a drive that is commanded by nobody on the bus listens to the bus: a person has control, or all axes are to stop. */
+    public void listenToBus() {
+        listensToBus = true;
     }
 
     /** The move list as a person runs it. */

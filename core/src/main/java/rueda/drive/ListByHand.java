@@ -1,7 +1,5 @@
 package rueda.drive;
 
-import rueda.machine.MoveList;
-
 /**
  * The move list as a person runs it, past the bus: the bus keeps the power state, the list makes the setpoint until it is given back.
  * Not thread-safe.
@@ -29,7 +27,7 @@ public final class ListByHand {
         return leads() && choice.list().moves();
     }
 
-    /** Starts an entry, after the one that the first start after power-up is set to. @param entry number, {@link MoveList#AS_ASKED} never */
+    /** Starts an entry; after power-up the one that is set for the first start. @param entry its number */
     public void start(int entry) {
         choice.listByHand(true);
         choice.list().start(entry);

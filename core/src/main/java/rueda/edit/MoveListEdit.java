@@ -120,9 +120,8 @@ public final class MoveListEdit {
         List<Function> used = new ArrayList<>();
         axis.moves().starters().forEach(s -> used.add(s.cue().input()));
         axis.moves().exceptions().forEach(e -> used.add(e.cue().input()));
-        List<Function> cues = List.of(Function.CUE, Function.CUE_2, Function.CUE_3, Function.CUE_4);
-        return cues.stream().filter(c -> !used.contains(c) && axis.wiring().terminal(c).isPresent()).findFirst()
-                .or(() -> cues.stream().filter(c -> !used.contains(c)).findFirst()).orElse(Function.CUE);
+        return Cue.NUMBERED.stream().filter(c -> !used.contains(c) && axis.wiring().terminal(c).isPresent()).findFirst()
+                .or(() -> Cue.NUMBERED.stream().filter(c -> !used.contains(c)).findFirst()).orElse(Function.CUE);
     }
 
     /** One more zone, of a tenth of the travel. */

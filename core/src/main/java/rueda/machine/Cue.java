@@ -19,6 +19,9 @@ public record Cue(Function input, Edge edge, Taken taken, int millis) implements
     /** Functions of inputs that can carry a cue. */
     public static final List<Function> INPUTS = Arrays.stream(Function.values()).filter(Function::cue).toList();
 
+    /** Cues that have no other meaning, and that can come over the bus too: bits 0 to 3 of object 2040h:05. */
+    public static final List<Function> NUMBERED = List.of(Function.CUE, Function.CUE_2, Function.CUE_3, Function.CUE_4);
+
     /** It never comes. */
     public static final Cue NEVER = new Cue(Function.NONE, Edge.RISING, Taken.AT_ONCE, 0);
 

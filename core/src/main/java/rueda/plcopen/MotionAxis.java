@@ -463,33 +463,13 @@ public final class MotionAxis {
         }
     }
 
-    /**
-     * Brings the axis to rest and keeps it there as long as {@code held}: no other order is taken meanwhile.
-     *
-     * @param deceleration units/s², 0 for the axis' default
-     */
+    /** Brings the axis to rest and keeps it there until {@link #releaseStop}: no other order is taken meanwhile. */
     void stop(MotionCommand command, double deceleration, double jerkLimit, String block, int line, long now) {
-        Dynamics normal = configuration.limits().normal();
-        double d = deceleration == 0 ? normal.deceleration() : deceleration;
-        double j = jerkLimit == 0 ? normal.jerk() : jerkLimit;
-        Dynamics max = configuration.limits().max();
-        boolean bad = !(d > 0) || d > max.deceleration() || !(j >= 0) || max.jerk() > 0 && j > max.jerk();
-        boolean unfit = state == AxisState.HOMING || state == AxisState.ERROR_STOP || state == AxisState.STOPPING;
-        MotionError refusal = closed() != MotionError.NONE ? closed() : unfit ? MotionError.NOT_IN_THIS_STATE : bad ? MotionError.BAD_VALUE : MotionError.NONE;
-        if (refusal != MotionError.NONE) {
-            refuse(command, refusal, block, line, now, Double.NaN);
-            return;
+        boolean fit = state != AxisState.HOMING && state != AxisState.ERROR_STOP && state != AxisState.STOPPING;
+        if (slowDown(command, fit, AxisState.STOPPING, deceleration, jerkLimit, block, line, now)) {
+            stopHeld = true;
+            stopOwner = command;
         }
-        if (configuration.endless()) {
-            profile.run(0, d, j);
-        } else {
-            profile.haltInside(configuration.limits(), halfWireUnit, d, j);
-        }
-        accept(command, AxisState.STOPPING);
-        toSoftLimit = false;
-        stopHeld = true;
-        stopOwner = command;
-        log.add(now, number, line, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration(), MotionError.NONE);
     }
 
     /** Execute of the block that stopped the axis has gone. */
@@ -531,27 +511,42 @@ public final class MotionAxis {
     }
 
     void halt(MotionCommand command, double deceleration, double jerkLimit, String block, int line, long now) {
-        if (closed() != MotionError.NONE || state != AxisState.DISCRETE_MOTION && state != AxisState.CONTINUOUS_MOTION && state != AxisState.STANDSTILL) {
-            refuse(command, closed() != MotionError.NONE ? closed() : MotionError.NOT_IN_THIS_STATE, block, line, now, Double.NaN);
-            return;
+        boolean fit = state == AxisState.DISCRETE_MOTION || state == AxisState.CONTINUOUS_MOTION || state == AxisState.STANDSTILL;
+        if (slowDown(command, fit, AxisState.DISCRETE_MOTION, deceleration, jerkLimit, block, line, now)) {
+            orderTarget = Double.NaN;
+            positioning = false;
         }
+    }
+
+    /**
+     * Plans to come to rest.
+     *
+     * @param fit          the axis can do this in its present state
+     * @param next         its state from now on
+     * @param deceleration units/s², 0 for the axis' default
+     * @param jerkLimit    units/s³, 0 for the axis' default
+     * @return it was not refused
+     */
+    private boolean slowDown(MotionCommand command, boolean fit, AxisState next, double deceleration, double jerkLimit, String block, int line, long now) {
         Dynamics normal = configuration.limits().normal();
         double d = deceleration == 0 ? normal.deceleration() : deceleration;
         double j = jerkLimit == 0 ? normal.jerk() : jerkLimit;
         Dynamics max = configuration.limits().max();
-        if (!(d > 0) || d > max.deceleration() || !(j >= 0) || max.jerk() > 0 && j > max.jerk()) {
-            refuse(command, MotionError.BAD_VALUE, block, line, now, Double.NaN);
-            return;
+        boolean bad = !(d > 0) || d > max.deceleration() || !(j >= 0) || max.jerk() > 0 && j > max.jerk();
+        MotionError refusal = closed() != MotionError.NONE ? closed() : !fit ? MotionError.NOT_IN_THIS_STATE : bad ? MotionError.BAD_VALUE : MotionError.NONE;
+        if (refusal != MotionError.NONE) {
+            refuse(command, refusal, block, line, now, Double.NaN);
+            return false;
         }
         if (configuration.endless()) {
             profile.run(0, d, j);
         } else {
             profile.haltInside(configuration.limits(), halfWireUnit, d, j);
         }
-        accept(command, AxisState.DISCRETE_MOTION);
-        orderTarget = Double.NaN;
-        positioning = false;
+        accept(command, next);
+        toSoftLimit = false;
         log.add(now, number, line, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration(), MotionError.NONE);
+        return true;
     }
 
     /** Runs on at a speed until something else is ordered. @param speed units/s with its sign */

@@ -50,8 +50,8 @@ class ChoicesController {
     record TerminalChoice(String kind, boolean digital, List<Choice> functions) {
     }
 
-    /** @param slots of the sentence that this kind of entry uses, by their names in the document  @param moves it moves the axis */
-    record MoveKindChoice(String code, String words, List<String> slots, boolean moves) {
+    /** @param slots of the sentence that this kind of entry uses, by their names in the document */
+    record MoveKindChoice(String code, String words, List<String> slots) {
     }
 
     /**
@@ -96,7 +96,7 @@ class ChoicesController {
             of(PowerState.values(), PowerState::words), of(Mistake.values(), Mistake::words), of(StandChange.values(), StandChange::words), of(NetworkScan.Kind.values(), NetworkScan.Kind::words),
             of(NetworkScan.Resolution.values(), NetworkScan.Resolution::words), of(Station.Transition.values(), Station.Transition::words), of(ParameterGroup.Acts.values(), ParameterGroup.Acts::words),
             of(Proof.Kind.values(), Proof.Kind::words), of(Proof.Quantity.values(), Proof.Quantity::words), of(WireOrder.values(), WireOrder::words), StationRules.CANOPEN_RATES,
-            new MoveChoices(Arrays.stream(MoveEntry.Kind.values()).map(k -> new MoveKindChoice(k.name(), k.words(), k.slots(), k.moves())).toList(), of(MoveEntry.End.values(), MoveEntry.End::words), of(MoveEntry.Way.values(), MoveEntry.Way::words),
+            new MoveChoices(Arrays.stream(MoveEntry.Kind.values()).map(k -> new MoveKindChoice(k.name(), k.words(), k.slots())).toList(), of(MoveEntry.End.values(), MoveEntry.End::words), of(MoveEntry.Way.values(), MoveEntry.Way::words),
                     Stream.concat(Stream.of(new Choice(Terminal.Function.NONE.name(), "no cue")), Cue.INPUTS.stream().map(f -> new Choice(f.name(), f.words()))).toList(), of(Cue.Edge.values(), Cue.Edge::words), of(Cue.Taken.values(), Cue.Taken::words),
                     of(MoveList.By.values(), MoveList.By::words), of(MoveList.Does.values(), MoveList.Does::words), of(MoveList.Passing.values(), MoveList.Passing::words), of(Axis.Commander.values(), Axis.Commander::words),
                     MoveEntry.OUTPUTS, MoveList.MOST_ENTRIES, MoveList.MOST_RULES, MoveList.MOST_ZONES));
