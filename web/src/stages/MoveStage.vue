@@ -27,7 +27,7 @@ onBeforeUnmount(moves.forget)
   <h1>Move · {{ axis.name }}</h1>
   <p class="sub top">Moves that live in the drive. The axis is commanded by
     <PickOne sentence label="Commanded by" :value="axis.commandedBy" :options="choices.all.moves.commanders" @pick="(code) => machine.set(`${at}/commandedBy`, code)" />.</p>
-  <MoveStrip />
+  <div class="stay"><MoveStrip /></div>
   <ListRun />
   <TabRow v-model="tab" :tabs="tabs" label="Parts of the move list" />
   <EntryList v-if="tab === 'entries'" />
@@ -35,5 +35,7 @@ onBeforeUnmount(moves.forget)
 </template>
 
 <style scoped>
+/* the plan stays in sight while entries are edited below it */
+.stay { position: sticky; top: 0; z-index: 2; background: var(--paper); }
 .top { font-size: 15px; line-height: 1.9; margin: 0; }
 </style>

@@ -50,7 +50,7 @@ const numbers = computed(() => {
   const all: { entry: number; x: number; y: number }[] = []
   let free = -Infinity
   for (const s of plan.value?.stretches ?? []) {
-    if (!moved(s) && s.what !== 'SWITCH' && s.what !== 'DOOR') continue
+    if (!moved(s) && s.what !== 'SWITCH' && s.what !== 'DOOR' && s.what !== 'ZERO') continue
     const px = Math.max(LEFT + 11, (x(s.from) + x(s.to)) / 2)
     if (px - free < (s.entry > 99 ? 34 : 20)) continue
     free = px
@@ -140,6 +140,10 @@ const said = computed(() => (plan.value ? `Plan from entry ${plan.value.from}, $
     </template>
     <template v-for="(s, i) in plan?.stretches ?? []" :key="i">
       <path v-if="s.what === 'DOOR'" :d="`M${x(s.from)} ${TOP}V${BOTTOM}`" stroke="var(--ref)" stroke-width="3" stroke-dasharray="2 3" />
+      <template v-else-if="s.what === 'ZERO'">
+        <path :d="`M${x(s.from)} ${TOP}V${BOTTOM}`" stroke="var(--ref)" stroke-width="1.5" />
+        <text :x="x(s.from) + 4" :y="TOP + 10" class="fill-ref">zero</text>
+      </template>
       <path v-else-if="s.what === 'SWITCH'" :d="`M${x(s.from)} ${y(s.places[0]) - 9}v18`" stroke="var(--ok)" stroke-width="2.5" />
       <template v-else-if="s.what === 'REPEAT'">
         <path :d="path(s)" stroke="var(--pencil)" stroke-width="1.5" stroke-dasharray="1 4" fill="none" />

@@ -342,11 +342,8 @@ public record ListPlan(int from, List<PlanStretch> stretches, List<PlanJump> jum
 
         /** The speed with which the axis passes on: see the drive's own rule, which this is. */
         private double passing(int number, MoveEntry e, long target) {
-            int next = number + 1;
-            while (next < list.entries().size() && list.entries().get(next).kind() == Kind.OUTPUT && list.entries().get(next).end() == End.PASS) {
-                next++;
-            }
-            if (next >= list.entries().size()) {
+            int next = list.passedInto(number);
+            if (next < 0) {
                 return 0;
             }
             MoveEntry after = list.entries().get(next);
@@ -449,11 +446,23 @@ public record ListPlan(int from, List<PlanStretch> stretches, List<PlanJump> jum
 
         /** The axis stands; its motor holds the weight unless a brake does. A run that goes on meanwhile is drawn by its next entry. */
         private void level(int number, What what, double duration) {
+            if (speed != 0 && what != What.SWITCH) {
+                slowDown(number);
+            }
             double held = axis.brake().fitted() ? 0 : Math.max(0, Math.abs(side.gravity()) - side.coulomb());
             squares += duration * held * held;
             double here = units(place);
             stretches.add(new PlanStretch(number, turns[number], what, time, time + duration, new double[] {time, time + duration}, new double[] {here, here}, 0, 0, false, 0, 0));
             time += duration;
+        }
+
+        /** What does not move begins while the axis still does: it comes to rest meanwhile. */
+        private void slowDown(int number) {
+            MoveEntry e = list.entries().get(number);
+            profile.planVelocity(units(place), speed, 0, 0, e.decelerationOr(normal), e.jerkOr(normal));
+            speed = 0;
+            record(number, What.RUN, profile.duration(), 0, false);
+            place = scale.wireFromUnits(profile.position(profile.duration()));
         }
 
         private double units(long wire) {

@@ -26,7 +26,7 @@ import rueda.profile.StoppingWay;
  *
  * <p>Cues are looked at once a sub-step, so that from the edge behind the filter to the setpoint it is one sub-step. Ends of entries are
  * whole wire units that are added up exactly: repeated distances do not drift by more than the rounding of the distance itself. A motion
- * that stands is at its end when the drive reports in position; time at rest begins then. Stepping allocates nothing. Not thread-safe.
+ * that stands is at its end when the drive reports in position; time at rest begins then. What does not move brings a moving axis to rest. Stepping allocates nothing. Not thread-safe.
  */
 public final class MoveListSource implements SetpointSource {
 
@@ -116,6 +116,8 @@ public final class MoveListSource implements SetpointSource {
     private double running;
     private boolean marked;
     private int direction = 1;
+    /** the entry begins once the axis stands */
+    private boolean standsFirst;
 
     MoveListSource(Axis axis, ObjectDictionary dictionary, Setpoint setpoint, Actual actual, Reference reference, DriveUnits units, DigitalInputs inputs, Arrival arrival, HomingSource homing, ProfiledSetpoint motion, RampedSetpoint ramped) {
         this.dictionary = dictionary;
@@ -278,8 +280,11 @@ public final class MoveListSource implements SetpointSource {
         Arrays.fill(rounds, 0);
         if (asked < 0 || asked >= table.length) {
             fail(ListError.NO_SUCH_ENTRY);
-        } else {
-            begin(asked);
+            return;
+        }
+        begin(asked);
+        if (haltBefore) {
+            hold();
         }
     }
 
@@ -289,11 +294,7 @@ public final class MoveListSource implements SetpointSource {
             return;
         }
         brokenOff = phase;
-        if (setpoint.speed != 0) {
-            rampDown();
-        } else {
-            motion.stand();
-        }
+        comeToRest();
         phase = Phase.HELD;
     }
 
@@ -347,21 +348,26 @@ public final class MoveListSource implements SetpointSource {
                 }
             }
             case RESTING -> {
-                if (--restLeft <= 0) {
+                slowDown();
+                if (setpoint.speed == 0 && --restLeft <= 0) {
                     afterRest();
                 }
             }
             case WAITING -> {
+                slowDown();
                 Kind kind = table.entry(entry).kind();
-                if (kind == Kind.WAIT && --restLeft <= 0 || kind == Kind.IN_POSITION && arrival.inPosition()) {
+                if (kind == Kind.WAIT && setpoint.speed == 0 && --restLeft <= 0 || kind == Kind.IN_POSITION && arrival.inPosition()) {
                     complete();
                 }
             }
-            default -> {
-                if (setpoint.speed != 0) {
-                    motion.step();
-                }
-            }
+            default -> slowDown();
+        }
+    }
+
+    /** An axis that still moves comes to rest on the ramp that has been planned. */
+    private void slowDown() {
+        if (setpoint.speed != 0) {
+            motion.step();
         }
     }
 
@@ -371,7 +377,9 @@ public final class MoveListSource implements SetpointSource {
             return;
         }
         Kind kind = table.entry(entry).kind();
-        if (phase == Phase.STOPPING) {
+        if (phase == Phase.STOPPING && standsFirst) {
+            beginLasting(table.entry(entry));
+        } else if (phase == Phase.STOPPING) {
             phase = Phase.ARRIVING;
         } else if (kind.runs()) {
             if (limited()) {
@@ -535,6 +543,12 @@ public final class MoveListSource implements SetpointSource {
 
     /** An entry that takes time. */
     private void beginLasting(MoveEntry e) {
+        standsFirst = e.kind() == Kind.FIND_ZERO && setpoint.speed != 0;
+        if (standsFirst) {
+            rampDown();
+            phase = Phase.STOPPING;
+            return;
+        }
         switch (e.kind()) {
             case FIND_ZERO -> {
                 phase = Phase.HOMING;
@@ -542,6 +556,7 @@ public final class MoveListSource implements SetpointSource {
                 motion.stand();
             }
             case WAIT, AWAIT, IN_POSITION -> {
+                comeToRest();
                 phase = Phase.WAITING;
                 restLeft = table.rest[entry];
             }
@@ -627,11 +642,8 @@ public final class MoveListSource implements SetpointSource {
      * next one can be stopped in; 0 where the next one goes the other way or does not move.
      */
     private double passingSpeed(long counts) {
-        int next = entry + 1;
-        while (next < table.length && table.entry(next).kind() == Kind.OUTPUT && (table.entry(next).end() == End.PASS || table.entry(next).end() == End.GO_ON && table.entry(next).next() == next + 1) && table.rest[next] == 0) {
-            next++;
-        }
-        if (next >= table.length || !table.entry(next).kind().moves() || stepwise) {
+        int next = table.list.passedInto(entry);
+        if (next < 0 || stepwise) {
             return 0;
         }
         int sign = Long.signum(target - reference.unwrappedWire(setpoint.position));
@@ -705,6 +717,15 @@ public final class MoveListSource implements SetpointSource {
         }
     }
 
+    /** Nothing moves it on: an axis that moves slows down, one that stands stays where it is. */
+    private void comeToRest() {
+        if (setpoint.speed != 0) {
+            rampDown();
+        } else if (!atReached) {
+            motion.stand();
+        }
+    }
+
     private void rampDown() {
         atReached = false;
         double deceleration = entry >= 0 && entry < table.length ? table.deceleration[entry] : highestDeceleration;
@@ -761,6 +782,7 @@ public final class MoveListSource implements SetpointSource {
     private void complete() {
         finished = true;
         if (stepwise) {
+            comeToRest();
             phase = Phase.HELD;
             brokenOff = Phase.IDLE;
             return;
@@ -771,6 +793,7 @@ public final class MoveListSource implements SetpointSource {
     private void afterEntry() {
         MoveEntry e = table.entry(entry);
         if (e.end() != End.PASS && e.kind() != Kind.WAIT && table.rest[entry] > 0) {
+            comeToRest();
             phase = Phase.RESTING;
             restLeft = table.rest[entry];
         } else {
@@ -784,7 +807,10 @@ public final class MoveListSource implements SetpointSource {
             case REST -> finish();
             case GO_ON -> next(e.next());
             case PASS -> next(entry + 1);
-            case AWAIT_CUE -> phase = Phase.AWAITING;
+            case AWAIT_CUE -> {
+                comeToRest();
+                phase = Phase.AWAITING;
+            }
         }
     }
 
@@ -809,11 +835,7 @@ public final class MoveListSource implements SetpointSource {
 
     private void fail(ListError reason) {
         error = reason;
-        if (setpoint.speed != 0) {
-            rampDown();
-        } else {
-            motion.stand();
-        }
+        comeToRest();
         phase = Phase.FAILED;
     }
 

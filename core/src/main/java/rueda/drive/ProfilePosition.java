@@ -77,13 +77,13 @@ final class ProfilePosition implements SetpointSource {
         boolean command = (controlword & ControlWord.NEW_SETPOINT) != 0;
         boolean edge = command && !commandBefore;
         commandBefore = command;
+        halted = (controlword & ControlWord.HALT) != 0;
         if (edge && !waits) {
             take(controlword);
         }
         if (!command && !waits) {
             acknowledged = false;
         }
-        halted = (controlword & ControlWord.HALT) != 0;
         if (halted && !haltedBefore) {
             rest();
         } else if (!halted && haltedBefore && moving) {
@@ -117,7 +117,7 @@ final class ProfilePosition implements SetpointSource {
             waitingTarget = wanted;
             waits = true;
             passes = (controlword & ControlWord.CHANGE_ON_SETPOINT) != 0 && Long.signum(wanted - target) == Long.signum(target - reference.unwrappedWire(setpoint.position));
-            if (passes && !halted) {
+            if (passes) {
                 go();
             }
         }
@@ -145,6 +145,9 @@ final class ProfilePosition implements SetpointSource {
             return;
         }
         moving = true;
+        if (halted) {
+            return;
+        }
         long counts = reference.countsAt(target);
         double passing = 0;
         if (passes) {

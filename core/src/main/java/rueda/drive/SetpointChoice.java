@@ -185,6 +185,7 @@ final class SetpointChoice {
             case OperationMode.PROFILE_POSITION -> profilePosition.insideSoftLimits();
             case OperationMode.PROFILE_VELOCITY -> profileVelocity.insideSoftLimits();
             case OperationMode.CYCLIC_SYNCHRONOUS_VELOCITY -> cyclicVelocity.insideSoftLimits();
+            case OperationMode.MOVE_LIST -> list.error() != ListError.OUTSIDE_SOFT_LIMITS && list.error() != ListError.SOFT_LIMIT_MET;
             default -> cyclicPosition.insideSoftLimits();
         };
     }

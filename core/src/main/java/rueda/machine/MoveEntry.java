@@ -186,6 +186,11 @@ public record MoveEntry(String name, Kind kind, BigDecimal position, BigDecimal 
         return withEnd(End.AWAIT_CUE).withAwaits(awaited);
     }
 
+    /** It switches an output and goes straight on to the entry behind it. @param number its own */
+    boolean switchedOnTheWay(int number) {
+        return kind == Kind.OUTPUT && (end == End.PASS || end == End.GO_ON && next == number + 1 && rest == 0);
+    }
+
     /** Speed as the entry gives it, or the axis' default, units/s; without sign. */
     public double speedOr(Dynamics normal) {
         return speed == 0 ? normal.speed() : Math.abs(speed);

@@ -38,6 +38,19 @@ public record MoveList(List<MoveEntry> entries, int firstEntry, boolean onFirstE
         return EMPTY.withEntries(List.of(entries));
     }
 
+    /**
+     * The moving entry into which one that ends with PASS can pass on at speed: the next one, over outputs that are switched on the way.
+     *
+     * @return its number, −1 where the axis stands in between
+     */
+    public int passedInto(int entry) {
+        int next = entry + 1;
+        while (next < entries.size() && entries.get(next).switchedOnTheWay(next)) {
+            next++;
+        }
+        return next < entries.size() && entries.get(next).kind().moves() ? next : -1;
+    }
+
     /** What starts an entry. */
     public enum By {
         EDGE("an edge"),

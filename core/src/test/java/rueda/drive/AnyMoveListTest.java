@@ -65,7 +65,7 @@ class AnyMoveListTest {
     }
 
     /** What a run leaves behind. */
-    private record Trace(double lowest, double highest, double fastest, double hardest, List<Double> places) {
+    private record Trace(double lowest, double highest, double fastest, double hardest, double farthestOff, List<Double> places) {
     }
 
     private static Trace run(Axis axis, int from, List<Integer> cues) {
@@ -80,6 +80,8 @@ class AnyMoveListTest {
         double fastest = 0;
         double hardest = 0;
         double before = 0;
+        double placeBefore = b.drive.demandPosition();
+        double off = 0;
         List<Double> places = new ArrayList<>();
         for (int k = 0; k < 5000; k++) {
             if (k % 500 == 250) {
@@ -91,11 +93,13 @@ class AnyMoveListTest {
             high = Math.max(high, b.drive.demandPosition());
             fastest = Math.max(fastest, Math.abs(speed));
             hardest = Math.max(hardest, Math.abs(speed - before) / 1e-3);
+            off = Math.max(off, Math.abs(b.drive.demandPosition() - placeBefore - (speed + before) / 2 * 1e-3));
+            placeBefore = b.drive.demandPosition();
             before = speed;
             places.add(b.drive.plant().place());
         }
         assertThat(b.drive.state()).as("no list makes a fault").isEqualTo(PowerState.OPERATION_ENABLED);
-        return new Trace(low, high, fastest, hardest, places);
+        return new Trace(low, high, fastest, hardest, off, places);
     }
 
     @Property(tries = 150)
@@ -107,6 +111,8 @@ class AnyMoveListTest {
         assertThat(trace.highest).as("soft limit").isLessThanOrEqualTo(2330.0001);
         assertThat(trace.fastest).isLessThanOrEqualTo(axis.limits().max().speed() + 1e-6);
         assertThat(trace.hardest).isLessThanOrEqualTo(axis.limits().max().acceleration() * 1.001);
+        /* within a bus cycle the speed may turn: a·T²/4, and a count */
+        assertThat(trace.farthestOff).as("the place goes with the speed").isLessThanOrEqualTo(axis.limits().max().acceleration() * 1e-6 / 2 + 1e-4);
         assertThat(run(axis, from, cues).places).isEqualTo(trace.places);
     }
 

@@ -376,6 +376,46 @@ class MoveListTest {
         assertThat(b.drive.demandSpeed()).as("never round to the other side").isBetween(-20.0, 0.0);
     }
 
+    /** Whatever does not move brings a moving axis to rest first, with its place going on where its speed says. */
+    @ParameterizedTest
+    @ValueSource(strings = {"WAIT", "AWAIT", "FIND_ZERO", "OUTPUT"})
+    void aRunningAxisComesToRestInAnEntryThatDoesNotMove(MoveEntry.Kind kind) {
+        MoveEntry still = (kind == MoveEntry.Kind.OUTPUT ? MoveEntry.output(1, true, 0) : MoveEntry.of(kind)).thenGoOn(2, 0.5).withCue(Cue.NEVER);
+        MoveList list = byCue(MoveEntry.run(60, CUE_2).thenPass(), still, goBy("1"));
+        Axis table = ListBench.table(list, Function.CUE, Function.CUE_2);
+        ListBench b = new ListBench(table.withHoming(rueda.machine.Homing.search(37, 20, 2, 60, 0))).enabled();
+        b.input("I2", true);
+        b.bench.run(2);
+        assertThat(b.drive.demandSpeed()).isCloseTo(60, within(1e-6));
+        b.input("I3", true);
+        double way = 0;
+        double speed = 60;
+        for (int k = 0; k < 600; k++) {
+            double place = b.drive.demandPosition();
+            b.bench.cycle();
+            double now = b.drive.demandSpeed();
+            assertThat(now).as("no jump").isBetween(speed - 120e-3 * 1.1, 60.0001);
+            if (now == 0) {
+                break;
+            }
+            way += (b.drive.demandPosition() - place + 360) % 360;
+            speed = now;
+        }
+        assertThat(b.drive.demandSpeed()).isZero();
+        /* v²/2a = 15° */
+        assertThat(way).isCloseTo(15, within(0.3));
+    }
+
+    @Test
+    void aListThatIsStartedWhileTheBusHaltsItWaits() {
+        ListBench b = shuttle(500, byCue(goBy("100")), Function.CUE);
+        b.list.latch(false, true, 0);
+        b.list.start(0);
+        assertThat(b.list.phase()).isEqualTo(MoveListSource.Phase.HELD);
+        b.list.goOn();
+        assertThat(b.list.phase()).isEqualTo(MoveListSource.Phase.MOVING);
+    }
+
     /* ---- inputs ---- */
 
     @Test

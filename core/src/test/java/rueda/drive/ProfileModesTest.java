@@ -211,6 +211,21 @@ class ProfileModesTest {
         assertThat(demand()).isEqualTo(1000);
     }
 
+    /** A setpoint that comes while the axis is halted waits for the halt to end. */
+    @Test
+    void aSetpointWhileHaltedStartsWhenTheHaltEnds() {
+        enable(OperationMode.PROFILE_POSITION);
+        word(IDLE | ControlWord.HALT);
+        target(700);
+        word(NEW | ControlWord.HALT);
+        assertThat(acknowledged()).isTrue();
+        run(0.5);
+        assertThat(demand()).isEqualTo(500);
+        word(IDLE);
+        until(this::reached);
+        assertThat(demand()).isEqualTo(700);
+    }
+
     @Test
     void aTargetOutsideTheSoftLimitsEndsAtThem() {
         enable(OperationMode.PROFILE_POSITION);
