@@ -93,7 +93,7 @@ function toggle() {
         {{ machine.axis?.name }}
         <PickOne label="The trace shows" :value="view" :options="Object.entries(VIEWS).map(([code, words]) => ({ code, words }))" @pick="(code) => (view = code as View)" />
         <b v-for="line in data.lines.filter((l) => l.label && l.row === undefined)" :key="line.label" :style="{ color: `var(${line.colour})` }">&ensp;{{ line.dashed ? '╌' : '—' }} {{ line.label.replace(`${VIEWS[view]}, `, '') }}</b>
-        <template v-if="data.lines[0].unit"> in {{ data.lines[0].unit }}</template>
+        <span v-if="data.lines[0].unit">&ensp;in {{ data.lines[0].unit }}</span>
       </span>
       <v-btn v-if="something" class="fold" :icon="open ? mdiChevronDown : mdiChevronUp" size="x-small" variant="text" :aria-label="open ? 'Fold the dock' : 'Open the dock'" :aria-expanded="open" :title="open ? 'Fold' : 'Open'" @click="layout.dockFolded = open" />
     </div>

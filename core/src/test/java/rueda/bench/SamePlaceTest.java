@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -61,14 +60,28 @@ class SamePlaceTest {
     }
 
     private static List<Entry> tagged(List<ProfiDriveSignal> signals) {
-        Map<ProfiDriveSignal, String> names = Map.of(ProfiDriveSignal.STW1, "Control", ProfiDriveSignal.ZSW1, "Status", ProfiDriveSignal.SATZANW, "Number", ProfiDriveSignal.MDI_TARPOS, "Target", ProfiDriveSignal.MDI_VELOCITY, "Speed",
-                ProfiDriveSignal.MDI_ACC, "Acceleration", ProfiDriveSignal.MDI_DEC, "Deceleration", ProfiDriveSignal.MDI_MOD, "How", ProfiDriveSignal.AKTSATZ, "Running", ProfiDriveSignal.NSOLL_B, "Turning");
         List<Entry> entries = new ArrayList<>();
         for (ProfiDriveSignal signal : signals) {
             String type = signal.format() == ProfiDriveSignal.Format.BITS ? "WORD" : signal.bits() == 32 ? signal == ProfiDriveSignal.MDI_VELOCITY ? "UDINT" : "DINT" : "INT";
-            entries.add(new Entry(signal.number(), 0, signal.bits(), names.getOrDefault(signal, ""), type));
+            entries.add(new Entry(signal.number(), 0, signal.bits(), tag(signal), type));
         }
         return entries;
+    }
+
+    private static String tag(ProfiDriveSignal signal) {
+        return switch (signal) {
+            case STW1 -> "Control";
+            case ZSW1 -> "Status";
+            case SATZANW -> "Number";
+            case AKTSATZ -> "Running";
+            case MDI_TARPOS -> "Target";
+            case MDI_VELOCITY -> "Speed";
+            case MDI_ACC -> "Acceleration";
+            case MDI_DEC -> "Deceleration";
+            case MDI_MOD -> "How";
+            case NSOLL_A, NSOLL_B -> "Turning";
+            default -> "";
+        };
     }
 
     static Stream<Arguments> ways() {
@@ -138,17 +151,20 @@ class SamePlaceTest {
         assertThat(Math.round(drive.demandPosition() / perCount)).isEqualTo(Math.round(300.1234 / perCount));
     }
 
-    /** Speed telegrams turn the axis: N4 of the motor's highest speed, on the ramps by telegram 2, frozen and cut by the bits of STW1. */
+    /** Speed telegrams turn the axis: N2 (telegram 1) or N4 of the motor's highest speed, frozen and cut by the bits of STW1. */
     @Test
     void speedTelegramsTurnTheAxis() {
         Axis table = DemoMachine.table().withCommandedBy(Commander.PROGRAM);
         Machine machine = BusFamily.moved(DemoMachine.create().withAxes(List.of(table)).withProofs(List.of()), Family.PROFINET);
-        for (StandardTelegram telegram : List.of(StandardTelegram.TELEGRAM_2, StandardTelegram.TELEGRAM_3)) {
+        for (StandardTelegram telegram : List.of(StandardTelegram.TELEGRAM_1, StandardTelegram.TELEGRAM_2, StandardTelegram.TELEGRAM_3)) {
             Machine with = machine.withAxis(0, telegram(machine.axes().get(0), telegram));
-            Bench bench = bench(with, TELEGRAM + "  3: Control := 16#47F; Turning := 107374182; IF Was THEN Control := 16#45F; Turning := 0; END_IF\nEND_CASE\n");
+            /* a tenth: N2 has 4000h for 100 %, N4 4000 0000h (PROFIdrive, normalised values) */
+            boolean halfWord = telegram == StandardTelegram.TELEGRAM_1;
+            double tenth = halfWord ? 1638.0 / 0x4000 : 107374182.0 / 0x40000000;
+            Bench bench = bench(with, TELEGRAM + "  3: Control := 16#47F; Turning := " + (halfWord ? 1638 : 107374182) + "; IF Was THEN Control := 16#45F; Turning := 0; END_IF\nEND_CASE\n");
             bench.run(4);
-            /* a tenth of 4500 1/min behind 100 : 1, in degrees a second */
-            double expected = 450.0 / 100 * 360 / 60;
+            /* of 4500 1/min behind 100 : 1, in degrees a second */
+            double expected = tenth * 4500 / 100 * 360 / 60;
             assertThat(bench.drive(0).demandSpeed()).as("telegram " + telegram.number()).isCloseTo(expected, org.assertj.core.api.Assertions.within(0.001));
             bench.task().memory()[bench.task().program().variable("Was").orElseThrow().slot()] = 1;
             bench.run(0.5);
