@@ -12,10 +12,17 @@ const props = defineProps<{ value: string | number | null; options: Option[]; la
 const emit = defineEmits<{ pick: [code: string] }>()
 /** The list is called as the field is. */
 const named = computed(() => ({ 'aria-label': `${props.label}, choices`, 'aria-labelledby': undefined }) as Record<string, unknown>)
-const items = computed(() => props.options.map((o) => {
-  const { code, words, disabled } = typeof o === 'object' ? o : { code: o, words: String(o), disabled: false }
-  return { value: String(code), title: words, props: { 'data-code': String(code), disabled } }
-}))
+interface Item { value: string; title: string; props: { 'data-code': string; disabled?: boolean } }
+const same = (a: Item, b: Item) => a.value === b.value && a.title === b.title && a.props.disabled === b.props.disabled
+/** Options are often written where they are used, so a new list of the same ones comes with every state of the bench: it is no change. */
+const items = computed<Item[]>((before) => {
+  const now = props.options.map((o) => {
+    const { code, words, disabled } = typeof o === 'object' ? o : { code: o, words: String(o), disabled: false }
+    return { value: String(code), title: words, props: { 'data-code': String(code), disabled } }
+  })
+  return before?.length === now.length && before.every((item, i) => same(item, now[i])) ? before : now
+})
+const SMALL_LIST = { contentClass: 'small-list' }
 </script>
 
 <template>
@@ -24,5 +31,5 @@ const items = computed(() => props.options.map((o) => {
     <option v-for="item in items" :key="item.value" :value="item.value" :disabled="item.props.disabled">{{ item.title }}</option>
   </select>
   <v-select v-else :id="id" class="snug" :class="{ 'in-sentence': sentence }" :model-value="value === null ? null : String(value)" :items="items" :aria-label="id ? undefined : label" :disabled="disabled" :placeholder="placeholder" :title="title" :error="refused" :aria-describedby="describedBy"
-    :aria-labelledby="undefined" :list-props="named" :menu-props="{ contentClass: 'small-list' }" @update:model-value="(code: string | null) => code !== null && emit('pick', code)" />
+    :aria-labelledby="undefined" :list-props="named" :menu-props="SMALL_LIST" @update:model-value="(code: string | null) => code !== null && emit('pick', code)" />
 </template>

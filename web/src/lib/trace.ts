@@ -27,11 +27,13 @@ export function traceLines(view: View, column: (signal: Signal) => number[], uni
         { label: 'allowed', unit, colour: '--stop', dashed: true, values: column('allowedFollowingError'), scale: 'error' },
         { label: '', unit, colour: '--stop', dashed: true, values: column('allowedFollowingError').map((v) => -v), scale: 'error' },
       ]
-    case 'torque':
+    case 'torque': {
+      const torque = column('torque')
       return [
-        { label: 'torque', unit: 'N·m', colour: '--act', values: column('torque'), scale: 'torque' },
-        { label: 'held back by a limit', unit: '', colour: '--stop', values: column('torqueLimited').map((on, i) => (on ? column('torque')[i] : null)), scale: 'torque' },
+        { label: 'torque', unit: 'N·m', colour: '--act', values: torque, scale: 'torque' },
+        { label: 'held back by a limit', unit: '', colour: '--stop', values: column('torqueLimited').map((on, i) => (on ? torque[i] : null)), scale: 'torque' },
       ]
+    }
     case 'watch':
       return (['inPosition', 'standstill', 'torqueLimited', 'brakeOpen'] as const).map((signal, i) => ({
         label: ['in position', 'standstill', 'torque limited', 'brake open'][i], unit: '', colour: ['--cmd', '--act', '--stop', '--ref'][i], dashed: i === 0, row: 5 - 1.5 * i,

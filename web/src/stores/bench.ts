@@ -4,6 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, type BenchState, type Mistake, type Schemas } from '../api/client'
 import { useMachine } from './machine'
 
+/** Samples that are kept at least; as many again before the older half is dropped, so that no message copies them all. */
 const KEPT = 6000
 const RECONNECT_AFTER = 1000
 
@@ -35,7 +36,7 @@ export const useBench = defineStore('bench', () => {
   /** What travels to and from the chosen axis. */
   const processData = shallowRef<Schemas['ProcessData'] | null>(null)
   let columns: Columns = { type: 'columns', key: 0, names: [] }
-  /** Columns: time, then the signals that were named. Replaced as a whole with each block. */
+  /** Columns: time, then the signals that were named. The list of them is a new one with each block; the columns grow in place. */
   const samples = shallowRef<number[][]>([])
   const machine = useMachine()
   /** Mistakes made on the bench, by axis. */
@@ -110,13 +111,13 @@ export const useBench = defineStore('bench', () => {
     let kept = samples.value.length === count ? samples.value : Array.from({ length: count }, () => [] as number[])
     const last = kept[0][kept[0].length - 1] ?? -1
     if (rows > 0 && view.getFloat64(head) <= last) kept = kept.map(() => [])
-    const next = kept.map((column) => column.slice(Math.max(0, column.length + rows - KEPT)))
+    if (kept[0].length + rows > 2 * KEPT) kept = kept.map((column) => column.slice(Math.max(0, column.length + rows - KEPT)))
     for (let row = 0; row < rows; row++) {
       const at = head + row * rowBytes
-      next[0].push(view.getFloat64(at))
-      for (let c = 1; c < count; c++) next[c].push(view.getFloat32(at + 8 + 4 * (c - 1)))
+      kept[0].push(view.getFloat64(at))
+      for (let c = 1; c < count; c++) kept[c].push(view.getFloat32(at + 8 + 4 * (c - 1)))
     }
-    samples.value = next
+    samples.value = [...kept]
   }
 
   /** Values of a signal by its name, as many as there are times. */

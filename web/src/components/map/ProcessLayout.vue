@@ -6,27 +6,27 @@ import { api, Problem, type Entry, type Schemas } from '../../api/client'
 import { useAxis } from '../../lib/axis'
 import { download } from '../../lib/download'
 import NumberField from '../NumberField.vue'
+import NowTravels from './NowTravels.vue'
 import TextEntry from '../TextEntry.vue'
 import { useBus, type BusDirection } from '../../stores/bus'
 import { useChoices } from '../../stores/choices'
 import { useDevices } from '../../stores/devices'
 
 /** The bytes of both directions as lanes and tables: entries are added, removed, moved, renamed and bound here. */
-const { machine, bench, axis, unit } = useAxis()
+const { machine, axis, unit } = useAxis()
 const lists = useChoices()
 const bus = useBus()
 const devices = useDevices()
 const dragged = ref<{ direction: BusDirection; index: number; tag: boolean } | null>(null)
 const over = ref('')
 
-interface Row { entry: Entry; index: number; at: string; now: Schemas['Now'] | null }
+interface Row { entry: Entry; index: number; at: string }
 
 function rows(direction: BusDirection): Row[] {
   const entries = axis.value.station[direction]
   /* after an entry has come or gone its places are known a moment later */
   const places = bus.layout?.layout[direction].places
-  const travels = bench.behind ? null : bench.processData?.[direction]
-  return entries.map((entry, index) => ({ entry, index, at: places?.length === entries.length ? places[index].at : '', now: travels?.length === entries.length ? travels[index] : null }))
+  return entries.map((entry, index) => ({ entry, index, at: places?.length === entries.length ? places[index].at : '' }))
 }
 
 const directions = computed(() => [
@@ -205,8 +205,7 @@ onMounted(devices.load)
             <PickOne many :value="r.entry.unit" :label="`Unit of ${r.entry.tag}`" :options="[{ code: '', words: 'raw' }, ...[...new Set([unit, unit + '/s', '%', r.entry.unit])].filter(Boolean)]" @pick="(code) => machine.set(path(d.key, r.index) + '/unit', code)" />
             <NumberField v-if="r.entry.unit || r.entry.factor !== 1" class="factor" :path="path(d.key, r.index) + '/factor'" :label="`On the wire per unit of ${r.entry.tag}`" :title="`on the wire per 1 ${r.entry.unit}`" :value="r.entry.factor" hide-label />
           </template></td>
-          <td class="mono">{{ r.now?.bytes ?? '–' }}</td>
-          <td>{{ r.now && r.entry.object ? r.now.words : '–' }}</td>
+          <NowTravels :direction="d.key" :index="r.index" :filler="r.entry.object === 0" />
           <td class="tools">
             <v-btn :icon="mdiArrowUp" variant="text" size="x-small" density="compact" :disabled="r.index === 0" :aria-label="`Move ${bus.titleOf(r.entry)} up`" @click="moveTo(d.key, r.index, r.index - 1)" />
             <v-btn :icon="mdiArrowDown" variant="text" size="x-small" density="compact" :disabled="r.index === d.rows.length - 1" :aria-label="`Move ${bus.titleOf(r.entry)} down`" @click="moveTo(d.key, r.index, r.index + 1)" />

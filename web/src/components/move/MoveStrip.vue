@@ -3,9 +3,10 @@ import { computed } from 'vue'
 import { useAxis } from '../../lib/axis'
 import { fixed } from '../../lib/numbers'
 import { useMoves, type Stretch } from '../../stores/moves'
+import PlaceOnPlan from './PlaceOnPlan.vue'
 
 /** Position over time as the core has computed it, from the entry chosen as start. Choosing a stretch chooses its entry. */
-const { axis, unit, live } = useAxis()
+const { axis, unit } = useAxis()
 const moves = useMoves()
 const LEFT = 56
 const RIGHT = 716
@@ -95,25 +96,6 @@ const arc = (a: { from: number; to: number }) => `M${a.from} ${TOP - 4}C${a.from
 /** The longer the way back, the higher the arc, so that they lie one over the other. */
 const rise = (a: { from: number; to: number }) => 10 + (26 * (a.from - a.to)) / (RIGHT - LEFT)
 
-/** Where the running list is on the plan: the stretches of its entry, as often as it has been begun in this round, and the time in it. */
-const here = computed(() => {
-  const now = live.value?.moves
-  if (!now?.leads || now.entry < 0 || !plan.value) return null
-  const all = plan.value.stretches.filter((s) => s.entry === now.entry)
-  const turn = Math.min(Math.max(1, now.turn), Math.max(0, ...all.map((s) => s.turn)))
-  const group = all.filter((s) => s.turn === turn)
-  if (!group.length) return null
-  const time = Math.min(group[group.length - 1].to, group[0].from + now.inEntry)
-  const s = group.find((g) => time <= g.to) ?? group[group.length - 1]
-  const share = s.to > s.from ? (time - s.from) / (s.to - s.from) : 1
-  const at = share * (s.places.length - 1)
-  const k = Math.min(s.places.length - 2, Math.floor(at))
-  const planned = s.places.length > 1 ? s.places[k] + (s.places[k + 1] - s.places[k]) * (at - k) : s.places[0]
-  const range = axis.value.kind === 'ENDLESS' ? axis.value.modulo : 0
-  const off = live.value!.position - planned
-  const place = range > 0 ? planned + off - Math.round(off / range) * range : live.value!.position
-  return { x: x(time), y: y(Math.max(span.value.low, Math.min(span.value.high, place))) }
-})
 const said = computed(() => (plan.value ? `Plan from entry ${plan.value.from}, ${fixed(plan.value.duration, 2)} s` : 'No entry yet'))
 </script>
 
@@ -156,7 +138,7 @@ const said = computed(() => (plan.value ? `Plan from entry ${plan.value.from}, $
       <circle :cx="n.x" :cy="n.y" :r="n.entry > 99 ? 11 : 8" fill="var(--sheet)" :stroke="n.entry === moves.chosen ? 'var(--cmd)' : 'var(--hair)'" stroke-width="1.4" />
       <text :x="n.x" :y="n.y + 4" text-anchor="middle" class="figure">{{ n.entry }}</text>
     </g>
-    <g v-if="here"><path :d="`M${here.x} ${TOP}V${BOTTOM}`" stroke="var(--act)" stroke-width="1" /><circle :cx="here.x" :cy="here.y" r="5" fill="var(--act)" /></g>
+    <PlaceOnPlan :x="x" :y="y" :low="span.low" :high="span.high" :top="TOP" :bottom="BOTTOM" />
     <text v-if="plan" :x="RIGHT" :y="BOTTOM + 27" text-anchor="end">{{ moves.answer!.ending }}</text>
     <text v-if="plan && plan.duration === 0" x="386" y="104" text-anchor="middle" class="said fill-stop">Nothing moves. {{ moves.answer!.ending }}</text>
     <text v-if="!plan" x="386" y="104" text-anchor="middle" class="said">The list is empty: add an entry below, and it is drawn here.</text>

@@ -3,6 +3,7 @@ package rueda.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
@@ -23,13 +24,15 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.TestInstance;
 
 /**
- * The packaged program with a fresh database for every class, a real Chromium for every test. Every test begins with
+ * The packaged program with a fresh database and a real Chromium for every class. Every test begins with a browser that keeps nothing and with
  * the demo machine as it was, saved as a new revision.
  */
 @TestInstance(TestInstance.Lifecycle.PER_CLASS)
 abstract class BrowserTest {
 
     private static final double PATIENCE = 60_000;
+    /** HTTP: another one was first. */
+    private static final int CONFLICT = 409;
 
     Path data;
     private Playwright playwright;
@@ -43,31 +46,34 @@ abstract class BrowserTest {
     void startProgram() throws IOException {
         data = Files.createTempDirectory("rueda-e2e");
         rueda = new RuedaProcess(data);
-    }
-
-    @AfterAll
-    void stopProgram() {
-        rueda.close();
-    }
-
-    @BeforeEach
-    void start() {
+        demo = rueda.document(1);
         playwright = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
         browser = playwright.chromium().launch(new BrowserType.LaunchOptions().setExecutablePath(Path.of("/usr/bin/chromium"))
                 .setArgs(List.of("--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking")));
         PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE);
-        page = newPage();
-        page.navigate(rueda.address() + "/machines/1/scale");
-        if (demo == null) {
-            demo = (String) page.evaluate("fetch('/api/machines/1').then(r => r.json()).then(m => JSON.stringify(m.document))");
-        }
-        page.evaluate("async (demo) => { const now = await (await fetch('/api/machines/1')).json();"
-                + " await fetch('/api/machines/1', {method: 'PUT', headers: {'Content-Type': 'application/json', 'If-Match': String(now.revision)}, body: demo}) }", demo);
     }
 
+    @AfterAll
+    void stopProgram() {
+        playwright.close();
+        rueda.close();
+    }
+
+    @BeforeEach
+    void start() throws IOException {
+        /* the last save of a page that is gone can still be on its way */
+        int status;
+        do {
+            status = rueda.put("/api/machines/1", demo, rueda.revision(1)).statusCode();
+        } while (status == CONFLICT);
+        assertThat(status).isEqualTo(200);
+        page = newPage();
+    }
+
+    /** Every page of the test goes, with what it kept: the next one finds a browser that knows nothing. */
     @AfterEach
     void stop() {
-        playwright.close();
+        List.copyOf(browser.contexts()).forEach(BrowserContext::close);
         List<String> said = List.copyOf(complaints);
         complaints.clear();
         assertThat(said).as("errors of the page").isEmpty();

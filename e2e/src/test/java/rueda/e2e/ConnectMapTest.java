@@ -7,8 +7,10 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.FilePayload;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.util.List;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
@@ -25,8 +27,10 @@ class ConnectMapTest extends BrowserTest {
 
     /** The bench keeps its devices from one test to the next. */
     @AfterEach
-    void plannedDevices() {
-        page.evaluate("async () => { for (const axis of ['Shuttle', 'Lift', 'Brush']) await fetch('/api/machines/1/bench/stand', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({axis, changes: []})}) }");
+    void plannedDevices() throws IOException {
+        for (String axis : List.of("Shuttle", "Lift", "Brush")) {
+            assertThat(rueda.send("POST", "/api/machines/1/bench/stand", "{\"axis\":\"" + axis + "\",\"changes\":[]}", rueda.revision(1)).statusCode()).isEqualTo(200);
+        }
     }
 
     private Locator cell(String testId, String row, int column) {
@@ -34,8 +38,8 @@ class ConnectMapTest extends BrowserTest {
     }
 
     @Test
-    void descriptionInLayoutBoundFillerFoundMendedProven() {
-        String esi = (String) page.evaluate("fetch('/api/devices/shipped/wheelwright-w1.esi.xml').then(r => r.text())");
+    void descriptionInLayoutBoundFillerFoundMendedProven() throws IOException {
+        String esi = rueda.get("/api/devices/shipped/wheelwright-w1.esi.xml").body();
         open("/connect");
         tab("Devices");
         field("Device description file").setInputFiles(new FilePayload("broken.xml", "text/xml", esi.substring(0, 900).getBytes(StandardCharsets.UTF_8)));
@@ -112,13 +116,13 @@ class ConnectMapTest extends BrowserTest {
     private static String contentOf(Download download) {
         try {
             return Files.readString(download.path());
-        } catch (java.io.IOException missing) {
+        } catch (IOException missing) {
             throw new AssertionError(missing);
         }
     }
 
     @Test
-    void stationsFoundResolvedAndMovedToAnotherBus() {
+    void stationsFoundResolvedAndMovedToAnotherBus() throws IOException {
         open("/connect");
         choose(field("Device of Lift on the bench"), "OTHER_ADDRESS");
         choose(field("Device of Brush on the bench"), "OLDER_REVISION");
@@ -141,7 +145,7 @@ class ConnectMapTest extends BrowserTest {
         expect(field("Node name of Shuttle")).hasValue("shuttle");
         field("Node name of Shuttle").click();
         tab("Devices");
-        String dcf = page.evaluate("fetch('/api/devices/shipped/wheelwright-w1.eds').then(r => r.text())") + "\n[DeviceComissioning]\nNodeID=33\nNodeName=pusher\nBaudrate=500\n";
+        String dcf = rueda.get("/api/devices/shipped/wheelwright-w1.eds").body() + "\n[DeviceComissioning]\nNodeID=33\nNodeName=pusher\nBaudrate=500\n";
         page.getByLabel("Device description file").setInputFiles(new FilePayload("pusher.dcf", "text/plain", dcf.getBytes(StandardCharsets.UTF_8)));
         expect(page.getByTestId("configuration")).containsText("node id 33, 500 kbit/s");
         button("Take it over for Shuttle").click();

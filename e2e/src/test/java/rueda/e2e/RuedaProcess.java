@@ -3,17 +3,24 @@ package rueda.e2e;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** The packaged program, laid out as ./rueda demo starts it, as a process of its own, on a free port, with a database in a folder. */
 final class RuedaProcess implements AutoCloseable {
 
     private final Process process;
     private final String address;
+    private final HttpClient http = HttpClient.newHttpClient();
 
     RuedaProcess(Path data, String... more) throws IOException {
         this(List.of(), data, more);
@@ -32,11 +39,18 @@ final class RuedaProcess implements AutoCloseable {
         }
     }
 
-    private RuedaProcess(List<String> before, Path data, String... more) throws IOException {
+    /** How the one script starts the program: laid out, with the archive of its classes. */
+    static List<String> program(String... arguments) {
         Path laidOut = Path.of(System.getProperty("rueda.jar")).resolveSibling("rueda");
+        List<String> command = new ArrayList<>(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:SharedArchiveFile=" + laidOut.resolve("rueda.jsa"), "-Xlog:cds=off",
+                "-Xlog:cds+dynamic=off", "-XX:TieredStopAtLevel=1", "-jar", laidOut.resolve("rueda.jar").toString()));
+        command.addAll(List.of(arguments));
+        return command;
+    }
+
+    private RuedaProcess(List<String> before, Path data, String... more) throws IOException {
         List<String> command = new ArrayList<>(before);
-        command.addAll(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:SharedArchiveFile=" + laidOut.resolve("rueda.jsa"), "-XX:TieredStopAtLevel=1", "-jar",
-                laidOut.resolve("rueda.jar").toString(), "serve", "--port", "0", "--data", data.toString()));
+        command.addAll(program("serve", "--port", "0", "--data", data.toString()));
         command.addAll(List.of(more));
         process = new ProcessBuilder(command).redirectErrorStream(true).start();
         BufferedReader output = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
@@ -67,6 +81,55 @@ final class RuedaProcess implements AutoCloseable {
 
     String address() {
         return address;
+    }
+
+    HttpResponse<String> get(String path) throws IOException {
+        return answer(HttpRequest.newBuilder(URI.create(address + path)).build());
+    }
+
+    HttpResponse<String> put(String path, String body, long revision) throws IOException {
+        return send("PUT", path, body, revision);
+    }
+
+    HttpResponse<String> send(String method, String path, String body, long revision) throws IOException {
+        return answer(HttpRequest.newBuilder(URI.create(address + path)).header("Content-Type", "application/json").header("If-Match", Long.toString(revision))
+                .method(method, HttpRequest.BodyPublishers.ofString(body)).build());
+    }
+
+    private HttpResponse<String> answer(HttpRequest request) throws IOException {
+        try {
+            return http.send(request, HttpResponse.BodyHandlers.ofString());
+        } catch (InterruptedException interrupted) {
+            Thread.currentThread().interrupt();
+            throw new IOException(interrupted);
+        }
+    }
+
+    /** The document of a machine as it is stored. */
+    String document(long machine) throws IOException {
+        return documentIn(get("/api/machines/" + machine).body());
+    }
+
+    long revision(long machine) throws IOException {
+        return number(get("/api/machines/" + machine).body(), "revision");
+    }
+
+    /** The document in the answer about a machine. */
+    static String documentIn(String state) {
+        Matcher found = Pattern.compile("(?s)\"document\":(\\{.*}),\"unknown\":\\[").matcher(state);
+        if (!found.find()) {
+            throw new IllegalArgumentException("No document in " + state);
+        }
+        return found.group(1);
+    }
+
+    /** The first number of a name in an answer. */
+    static long number(String json, String name) {
+        Matcher found = Pattern.compile("\"" + name + "\":(\\d+)").matcher(json);
+        if (!found.find()) {
+            throw new IllegalArgumentException("No " + name + " in " + json);
+        }
+        return Long.parseLong(found.group(1));
     }
 
     /** As a power cut does: at once, without a word. */
