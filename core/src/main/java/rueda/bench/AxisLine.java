@@ -62,6 +62,8 @@ final class AxisLine {
                 ? new TelegramWords(bus, axis, motion, outputLayout, inputLayout)
                 : new ObjectWords(motion, outputLayout, inputLayout, mistakes);
         DriveProfile profile = BusFamily.of(bus).profile();
+        int probes = outputLayout.indexOf(DriveObject.PROBE_FUNCTION.index(), DriveObject.PROBE_FUNCTION.subIndex());
+        motion.probeFunctionTravels(profile != DriveProfile.PROFIDRIVE && probes >= 0, programmed || probes >= 0 && outputLayout.entries().get(probes).hasTag());
         outputTags = new TagCopy(profile, outputLayout, program, firstTag, e -> !programWrites(axis, e));
         programTags = new TagCopy(profile, outputLayout, program, firstTag, e -> programWrites(axis, e));
         inputTags = new TagCopy(profile, inputLayout, program, firstTag + boundTags(axis.station().outputs()), e -> true);
@@ -98,9 +100,9 @@ final class AxisLine {
         words.read(inputs);
     }
 
-    /** Makes and packs the output image. @param halted the controlword is replaced by a quick stop */
-    void writeOutputs(boolean halted) {
-        motion.update();
+    /** Makes and packs the output image. @param now ns on the bench's clock  @param halted the controlword is replaced by a quick stop */
+    void writeOutputs(long now, boolean halted) {
+        motion.update(now);
         if (!programmed || byHand) {
             words.write(outputs, halted);
         } else if (halted) {

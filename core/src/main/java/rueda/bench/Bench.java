@@ -223,7 +223,7 @@ public final class Bench {
             if (taskRuns) {
                 node.line.copyProgramTags(task.memory());
             }
-            node.line.writeOutputs(halted);
+            node.line.writeOutputs(now(), halted);
             if (taskRuns) {
                 node.line.copyOutputTags(task.memory());
             }

@@ -51,6 +51,11 @@ final class DelayedMailbox implements Mailbox {
     }
 
     @Override
+    public boolean answered(DriveObject object) {
+        return !waits[OBJECTS.length + object.ordinal()];
+    }
+
+    @Override
     public boolean written() {
         return writes == 0;
     }

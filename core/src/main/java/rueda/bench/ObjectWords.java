@@ -18,6 +18,8 @@ final class ObjectWords implements AxisWords {
     private final int target;
     private final int mode;
     private final int torque;
+    /** the touch probe function where no tag gives it its value */
+    private final int probes;
     private final int statusword;
     private final int position;
     private final int modeDisplay;
@@ -31,6 +33,8 @@ final class ObjectWords implements AxisWords {
         target = entry(outputs, DriveObject.TARGET_POSITION);
         mode = entry(outputs, DriveObject.MODE);
         torque = entry(outputs, DriveObject.TARGET_TORQUE);
+        int function = entry(outputs, DriveObject.PROBE_FUNCTION);
+        probes = function >= 0 && outputs.entries().get(function).hasTag() ? -1 : function;
         statusword = entry(inputs, DriveObject.STATUSWORD);
         position = entry(inputs, DriveObject.POSITION_ACTUAL);
         modeDisplay = entry(inputs, DriveObject.MODE_DISPLAY);
@@ -77,6 +81,9 @@ final class ObjectWords implements AxisWords {
         }
         if (torque >= 0) {
             outputs.write(image, torque, motion.targetTorque());
+        }
+        if (probes >= 0) {
+            outputs.write(image, probes, motion.probeFunction());
         }
     }
 }

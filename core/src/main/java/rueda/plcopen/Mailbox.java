@@ -14,6 +14,9 @@ public interface Mailbox {
     /** The answer to the last reading that was asked for, 0 before the first; asks again once that has been answered. */
     long read(DriveObject object);
 
+    /** The reading of this object that was asked for last has been answered: nothing of it is on its way. */
+    boolean answered(DriveObject object);
+
     /** Nothing that was asked to be written is still on its way. */
     boolean written();
 }

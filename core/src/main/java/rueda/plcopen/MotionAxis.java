@@ -10,6 +10,7 @@ import rueda.machine.Dynamics;
 import rueda.machine.Limits;
 import rueda.machine.Terminal.Function;
 import rueda.profile.MotionProfile;
+import rueda.profile.StoppingWay;
 import rueda.quantity.Modulo;
 import rueda.quantity.Scale;
 
@@ -39,6 +40,16 @@ public final class MotionAxis {
     private double orderJerk;
     /** a run toward the soft limit of an axis with ends */
     private boolean toSoftLimit;
+    /** speed at the target of the running move, where another order begins, units/s with its sign; 0 to stand there */
+    private double through;
+    /** where the distance of the running move counts from, user units */
+    private double orderOrigin;
+    private final WaitingOrder waiting = new WaitingOrder();
+    private final ProbeWatch probes;
+    /** what MC_SetPosition has added to the positions of the drive, wire units */
+    private long shift;
+    /** limits of the axis in the positions of the program */
+    private Limits limits;
     /** Execute of MC_Stop stands */
     private boolean stopHeld;
     private MotionCommand stopOwner;
@@ -90,6 +101,7 @@ public final class MotionAxis {
     public MotionAxis(int number, Axis configuration, Mailbox mailbox, CommandLog log, long cycleNanos) {
         this.number = number;
         this.configuration = configuration;
+        this.limits = configuration.limits();
         this.scale = configuration.scale();
         this.wireUnitsPerUnit = scale.wireUnitsPerUnit();
         this.mailbox = mailbox;
@@ -102,6 +114,7 @@ public final class MotionAxis {
         this.profile = new ProfileGenerator(setpoint, cycleSeconds);
         this.torque = new TorqueGenerator(setpoint, mailbox, cycleSeconds, range, configuration.motor().ratedTorque());
         this.generator = profile;
+        this.probes = new ProbeWatch(mailbox);
         this.commanded = configuration.commandedBy() == Axis.Commander.MOTION_BLOCKS;
     }
 
@@ -111,16 +124,31 @@ public final class MotionAxis {
         driveState = PowerState.of(status);
         modeDisplay = displayedMode;
         referencedOnce |= referenced();
-        actual = (wireModulo == 1L << 32 ? wirePosition & 0xFFFF_FFFFL : wirePosition) / wireUnitsPerUnit;
+        actual = unitsOf(wirePosition);
         torque.observe(actual);
     }
 
-    /** Makes the outputs of a bus cycle, after the program has run. */
-    public void update() {
+    /** A position of the drive as the program knows it. @param wirePosition wire units  @return user units */
+    double unitsOf(long wirePosition) {
+        long place = wirePosition + shift;
+        return (wireModulo == 0 ? place : wrapped.of(place)) / wireUnitsPerUnit;
+    }
+
+    /** It lies from one place to another; on an endless axis also across the place where positions begin again. */
+    boolean lies(double position, double from, double to) {
+        return wireModulo == 0 ? position >= from && position <= to : range.shown(position - from) <= range.shown(to - from);
+    }
+
+    /** Makes the outputs of a bus cycle, after the program has run. @param now ns on the bench's clock */
+    public void update(long now) {
         followPower();
+        probes.step(this);
+        if (state == AxisState.STANDSTILL && waiting.stands()) {
+            beginWaiting(now);
+        }
         switch (state) {
-            case HOMING -> home();
-            case DISCRETE_MOTION, STOPPING, CONTINUOUS_MOTION -> advance();
+            case HOMING -> home(now);
+            case DISCRETE_MOTION, STOPPING, CONTINUOUS_MOTION -> advance(now);
             case STANDSTILL -> {
                 if (aside) {
                     setpoint.standAt(actual);
@@ -140,12 +168,14 @@ public final class MotionAxis {
         boolean enabled = driveState == PowerState.OPERATION_ENABLED;
         if (!faulty && !enabled && state != AxisState.DISABLED && state != AxisState.ERROR_STOP) {
             abort(MotionCommand.Status.ABORTED);
+            waiting.drop(MotionCommand.Status.ABORTED, MotionError.NONE);
             state = AxisState.DISABLED;
         }
         if (enabled && state == AxisState.DISABLED) {
             state = AxisState.STANDSTILL;
             setpoint.standAt(actual);
             if (configuration.homing().onFirstEnable() && !referenced()) {
+                shiftTo(0);
                 homingStarted = false;
                 toZero = false;
                 state = AxisState.HOMING;
@@ -174,6 +204,7 @@ public final class MotionAxis {
             current.fail(reason);
             current = null;
         }
+        waiting.drop(MotionCommand.Status.FAILED, reason);
         endTorque();
         mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
         state = AxisState.ERROR_STOP;
@@ -199,7 +230,7 @@ public final class MotionAxis {
         }
     }
 
-    private void advance() {
+    private void advance(long now) {
         if (torqueWaits && mailbox.written()) {
             torqueWaits = false;
             torque.enter();
@@ -220,12 +251,101 @@ public final class MotionAxis {
             failRunning(MotionError.PAST_SOFT_LIMIT);
             return;
         }
+        if (state == AxisState.CONTINUOUS_MOTION && waiting.stands() && inVelocity()) {
+            beginWaiting(now);
+            return;
+        }
         boolean planned = generator.ended() && state != AxisState.CONTINUOUS_MOTION && (override > 0 || !positioning);
+        if (planned && through != 0) {
+            passOn(now);
+            return;
+        }
         if (planned && (!positioning || (statusword & StatusWord.TARGET_REACHED) != 0)) {
             state = AxisState.STANDSTILL;
             setpoint.position = range.shown(setpoint.position);
             abort(MotionCommand.Status.DONE);
         }
+    }
+
+    /** The target of the running move is passed: it is done, and the waiting one begins there, not where this bus cycle ends. */
+    private void passOn(long now) {
+        double since = profile.toItsEnd();
+        through = 0;
+        abort(MotionCommand.Status.DONE);
+        beginWaiting(now);
+        profile.catchUp(since);
+    }
+
+    private void beginWaiting(long now) {
+        MotionCommand command = waiting.command;
+        WaitingOrder w = waiting;
+        w.command = null;
+        switch (w.kind) {
+            case TO, BY -> moveNow(command, w.wanted, w.kind == WaitingOrder.Kind.BY, w.direction, w.speed, w.acceleration, w.deceleration, w.jerk, w.block, w.line, now);
+            case AT_SPEED -> velocityNow(command, w.speed, w.acceleration, w.deceleration, w.jerk, w.direction, w.block, w.line, now);
+        }
+        if (command.status == MotionCommand.Status.FAILED && state != AxisState.STANDSTILL) {
+            halt(ownerless, 0, 0, w.block, w.line, now);
+        }
+    }
+
+    /**
+     * Whether an order does not begin now: because it waits for the running one, or is refused.
+     *
+     * @param mode null for a value that is none
+     */
+    private boolean waits(WaitingOrder.Kind kind, MotionCommand command, BufferMode mode, double wanted, Direction direction, double speed, double acceleration, double deceleration, double jerk,
+                          String block, int line, long now) {
+        boolean runs = state == AxisState.DISCRETE_MOTION || state == AxisState.CONTINUOUS_MOTION || state == AxisState.HOMING;
+        if (mode != null && (mode == BufferMode.ABORTING || !runs || current == command)) {
+            return false;
+        }
+        MotionError refusal = mode == null ? MotionError.BAD_VALUE : closed() != MotionError.NONE ? closed() : torqueLeads() || torqueWaits ? MotionError.NOT_IN_THIS_STATE
+                : waiting.stands() && waiting.command != command ? MotionError.ORDER_WAITS : MotionError.NONE;
+        if (refusal == MotionError.NONE && kind != WaitingOrder.Kind.AT_SPEED && state == AxisState.DISCRETE_MOTION && aims()) {
+            double target = direction == null ? Double.NaN : kind == WaitingOrder.Kind.BY ? orderTarget + wanted : wanted;
+            refusal = refusal(target, speed == 0 ? configuration.limits().normal().speed() : speed, acceleration, deceleration, jerk);
+        }
+        if (refusal != MotionError.NONE) {
+            refuse(command, refusal, block, line, now, wanted);
+            return true;
+        }
+        waiting.fill(kind, command, mode, wanted, direction, speed, acceleration, deceleration, jerk, block, line);
+        if (state == AxisState.DISCRETE_MOTION && aims() && (mode.blends() || through != 0)) {
+            through = speedOnTheWay();
+            planMove();
+        }
+        return true;
+    }
+
+    /** The running motion has a target. */
+    private boolean aims() {
+        return positioning && !Double.isNaN(orderTarget);
+    }
+
+    /**
+     * The speed with which the target of the running move is passed: what the mode of the waiting order says, as far as the running one can
+     * reach it and the waiting one can be stopped in its way; 0 when that goes the other way.
+     */
+    private double speedOnTheWay() {
+        double sign = Math.signum(orderTarget - setpoint.position);
+        Dynamics normal = configuration.limits().normal();
+        double next = waiting.speed == 0 && waiting.kind != WaitingOrder.Kind.AT_SPEED ? normal.speed() : waiting.speed;
+        double turned = waiting.direction == Direction.NEGATIVE ? -next : next;
+        double way = switch (waiting.kind) {
+            case BY -> waiting.wanted;
+            case TO -> configuration.endless() ? range.target(waiting.wanted, waiting.direction, orderTarget, orderTarget, sign < 0) - orderTarget : waiting.wanted - orderTarget;
+            case AT_SPEED -> configuration.endless() ? turned * Double.MAX_VALUE : (turned < 0 ? limits.softMin() : limits.softMax()) - orderTarget;
+        };
+        if (sign == 0 || Math.signum(way) != sign || waiting.kind == WaitingOrder.Kind.AT_SPEED && Math.signum(turned) != sign) {
+            return 0;
+        }
+        double d = waiting.deceleration != 0 ? waiting.deceleration : waiting.acceleration != 0 ? waiting.acceleration : normal.deceleration();
+        double j = waiting.jerk == 0 ? normal.jerk() : waiting.jerk;
+        double stoppable = StoppingWay.speedWithin(Math.min(Math.abs(way), 1e12), d, j);
+        double fromRest = StoppingWay.speedWithin(Math.abs(orderTarget - setpoint.position), orderAcceleration, orderJerk);
+        double reachable = setpoint.acceleration == 0 ? Math.max(fromRest, sign * setpoint.velocity) : fromRest;
+        return sign * Math.min(Math.min(waiting.mode.between(Math.abs(orderSpeed), Math.abs(next)), configuration.limits().max().speed()), Math.min(stoppable, reachable));
     }
 
     /** MC_Stop is done when the axis stands, and lets go of it when its Execute has gone. */
@@ -256,9 +376,9 @@ public final class MotionAxis {
         return range.target(target, direction, setpoint.position, rest, setpoint.velocity < 0);
     }
 
-    private void home() {
+    private void home(long now) {
         if (toZero) {
-            advance();
+            advance(now);
             return;
         }
         setpoint.standAt(actual);
@@ -316,6 +436,7 @@ public final class MotionAxis {
     /** A person commands the axis, whoever did before. */
     public void takeByHand() {
         commanded = true;
+        shiftTo(0);
     }
 
     /** The drive makes its setpoint itself, or gives it back: the axis goes on from where it is. */
@@ -343,17 +464,34 @@ public final class MotionAxis {
         }
         homingStarted = false;
         toZero = false;
+        shiftTo(0);
         accept(command, AxisState.HOMING);
         log.add(now, number, line, CommandLog.Kind.HOME, block, homePosition, 0, 0, 0, 0, 0, MotionError.NONE);
     }
 
     /**
-     * Starts a move, taking over whatever runs. Zero speed, acceleration, deceleration or jerk mean the axis' default.
+     * Starts a move. Zero speed, acceleration, deceleration or jerk mean the axis' default.
      *
      * @param direction way of an absolute move of an endless axis; null for a value that is none
+     * @param mode      when it begins; null for a value that is none
      */
-    void move(MotionCommand command, double wanted, boolean relative, Direction direction, double wantedSpeed, double accelerationLimit, double decelerationLimit,
-              double jerkLimit, String block, int line, long now) {
+    void move(MotionCommand command, double wanted, boolean relative, Direction direction, BufferMode mode, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
+        if (!waits(relative ? WaitingOrder.Kind.BY : WaitingOrder.Kind.TO, command, mode, wanted, direction, speed, acceleration, deceleration, jerk, block, line, now)) {
+            moveNow(command, wanted, relative, direction, speed, acceleration, deceleration, jerk, block, line, now);
+        }
+    }
+
+    /** Other values of a move by a distance that runs: the distance counts from where it counted before. */
+    void moveAgain(MotionCommand command, double distance, BufferMode mode, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
+        double wanted = current == command ? orderOrigin + distance - setpoint.position : distance;
+        double origin = orderOrigin;
+        move(command, wanted, true, Direction.SHORTEST, mode, speed, acceleration, deceleration, jerk, block, line, now);
+        orderOrigin = current == command ? origin : orderOrigin;
+    }
+
+    /** Takes over whatever runs. */
+    private void moveNow(MotionCommand command, double wanted, boolean relative, Direction direction, double wantedSpeed, double accelerationLimit, double decelerationLimit,
+                         double jerkLimit, String block, int line, long now) {
         Dynamics normal = configuration.limits().normal();
         double speed = wantedSpeed == 0 ? normal.speed() : wantedSpeed;
         double a = accelerationLimit == 0 ? normal.acceleration() : accelerationLimit;
@@ -367,6 +505,7 @@ public final class MotionAxis {
             return;
         }
         remember(target, speed, a, d, j);
+        orderOrigin = target - wanted;
         toSoftLimit = false;
         planMove();
         accept(command, AxisState.DISCRETE_MOTION);
@@ -379,6 +518,7 @@ public final class MotionAxis {
     }
 
     private void remember(double target, double speed, double acceleration, double deceleration, double jerk) {
+        through = 0;
         orderTarget = target;
         orderSpeed = speed;
         orderAcceleration = acceleration;
@@ -390,17 +530,25 @@ public final class MotionAxis {
     private void planMove() {
         if (override == 0) {
             profile.run(0, orderDeceleration, orderJerk);
-        } else if (configuration.endless()) {
-            profile.move(orderTarget, orderSpeed * override, orderAcceleration, orderDeceleration, orderJerk);
         } else {
-            profile.moveInside(configuration.limits(), halfWireUnit, orderTarget, orderSpeed * override, orderAcceleration, orderDeceleration, orderJerk);
+            if (through != 0 && !profile.moveThrough(limits, configuration.endless(), halfWireUnit, orderTarget, through * override, orderSpeed * override, orderAcceleration, orderDeceleration, orderJerk)) {
+                through = 0;
+            }
+            if (through == 0 && configuration.endless()) {
+                profile.move(orderTarget, orderSpeed * override, orderAcceleration, orderDeceleration, orderJerk);
+            } else if (through == 0) {
+                profile.moveInside(limits, halfWireUnit, orderTarget, orderSpeed * override, orderAcceleration, orderDeceleration, orderJerk);
+            }
         }
     }
 
     /** Distance from the target of the running move, or from where the axis is commanded to be. */
-    void moveAdditive(MotionCommand command, double distance, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
-        boolean runs = state == AxisState.DISCRETE_MOTION && positioning && !Double.isNaN(orderTarget);
-        move(command, (runs ? orderTarget - setpoint.position : 0) + distance, true, Direction.SHORTEST, speed, acceleration, deceleration, jerk, block, line, now);
+    void moveAdditive(MotionCommand command, double distance, BufferMode mode, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
+        if (!waits(WaitingOrder.Kind.BY, command, mode, distance, Direction.SHORTEST, speed, acceleration, deceleration, jerk, block, line, now)) {
+            double from = state == AxisState.DISCRETE_MOTION && aims() ? orderTarget : setpoint.position;
+            moveNow(command, from - setpoint.position + distance, true, Direction.SHORTEST, speed, acceleration, deceleration, jerk, block, line, now);
+            orderOrigin = current == command ? from : orderOrigin;
+        }
     }
 
     /**
@@ -409,8 +557,15 @@ public final class MotionAxis {
      *
      * @param wantedSpeed units/s, its sign turns the direction round
      * @param direction   null for a value that is none
+     * @param mode        when it begins; null for a value that is none
      */
-    void moveVelocity(MotionCommand command, double wantedSpeed, double accelerationLimit, double decelerationLimit, double jerkLimit, Direction direction, String block, int line, long now) {
+    void moveVelocity(MotionCommand command, double wantedSpeed, double acceleration, double deceleration, double jerk, Direction direction, BufferMode mode, String block, int line, long now) {
+        if (!waits(WaitingOrder.Kind.AT_SPEED, command, mode, 0, direction, wantedSpeed, acceleration, deceleration, jerk, block, line, now)) {
+            velocityNow(command, wantedSpeed, acceleration, deceleration, jerk, direction, block, line, now);
+        }
+    }
+
+    private void velocityNow(MotionCommand command, double wantedSpeed, double accelerationLimit, double decelerationLimit, double jerkLimit, Direction direction, String block, int line, long now) {
         Dynamics normal = configuration.limits().normal();
         double a = accelerationLimit == 0 ? normal.acceleration() : accelerationLimit;
         double d = decelerationLimit == 0 ? accelerationLimit == 0 ? normal.deceleration() : a : decelerationLimit;
@@ -425,7 +580,7 @@ public final class MotionAxis {
             refuse(command, refusal, block, line, now, Double.NaN);
             return;
         }
-        remember(speed < 0 ? configuration.limits().softMin() : configuration.limits().softMax(), speed, a, d, j);
+        remember(speed < 0 ? limits.softMin() : limits.softMax(), speed, a, d, j);
         toSoftLimit = speed != 0 && !configuration.endless() && referenced();
         planVelocity();
         accept(command, AxisState.CONTINUOUS_MOTION);
@@ -435,7 +590,7 @@ public final class MotionAxis {
     private void planVelocity() {
         double speed = orderSpeed * override;
         if (toSoftLimit && speed != 0) {
-            profile.moveInside(configuration.limits(), halfWireUnit, orderTarget, Math.abs(speed), orderAcceleration, orderDeceleration, orderJerk);
+            profile.moveInside(limits, halfWireUnit, orderTarget, Math.abs(speed), orderAcceleration, orderDeceleration, orderJerk);
         } else {
             boolean slower = Math.abs(speed) < Math.abs(setpoint.velocity);
             profile.run(speed, slower ? orderDeceleration : orderAcceleration, orderJerk);
@@ -456,7 +611,7 @@ public final class MotionAxis {
         if (torqueLeads() || current == null || current == ownerless) {
             return;
         }
-        if (state == AxisState.DISCRETE_MOTION && positioning && !Double.isNaN(orderTarget)) {
+        if (state == AxisState.DISCRETE_MOTION && aims()) {
             planMove();
         } else if (state == AxisState.CONTINUOUS_MOTION) {
             planVelocity();
@@ -490,7 +645,6 @@ public final class MotionAxis {
     }
 
     private MotionError refusal(double target, double speed, double a, double d, double j) {
-        Limits limits = configuration.limits();
         Dynamics max = limits.max();
         if (closed() != MotionError.NONE) {
             return closed();
@@ -541,10 +695,11 @@ public final class MotionAxis {
         if (configuration.endless()) {
             profile.run(0, d, j);
         } else {
-            profile.haltInside(configuration.limits(), halfWireUnit, d, j);
+            profile.haltInside(limits, halfWireUnit, d, j);
         }
         accept(command, next);
         toSoftLimit = false;
+        through = 0;
         log.add(now, number, line, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration(), MotionError.NONE);
         return true;
     }
@@ -552,6 +707,7 @@ public final class MotionAxis {
     /** Runs on at a speed until something else is ordered. @param speed units/s with its sign */
     void jog(MotionCommand command, double speed, double accelerationLimit, double jerkLimit, String block, long now) {
         toSoftLimit = false;
+        through = 0;
         orderSpeed = speed;
         profile.run(speed, accelerationLimit, jerkLimit);
         accept(command, AxisState.CONTINUOUS_MOTION);
@@ -577,7 +733,6 @@ public final class MotionAxis {
      * @param speedLimit   units/s, 0 for the axis' highest
      */
     void torque(MotionCommand command, double newtonMetres, double ramp, double speedLimit, String block, int line, long now) {
-        Limits limits = configuration.limits();
         double speed = speedLimit == 0 ? limits.max().speed() : speedLimit;
         boolean bad = Double.isInfinite(newtonMetres) || Math.abs(newtonMetres) > configuration.highestTorque() || !(ramp >= 0) || Double.isInfinite(ramp) || !(speed > 0) || speed > limits.max().speed();
         boolean unfit = state == AxisState.HOMING || state == AxisState.STOPPING || state == AxisState.ERROR_STOP;
@@ -591,6 +746,7 @@ public final class MotionAxis {
             profile.run(0, limits.max().deceleration(), 0);
         }
         accept(command, AxisState.CONTINUOUS_MOTION);
+        through = 0;
         torque.order(newtonMetres, ramp, scale.motorTurnsPerMinute(speed));
         if (goesOn) {
             generator = torque;
@@ -619,6 +775,58 @@ public final class MotionAxis {
     /** Takes limits, defaults and homing that have changed. @param changed its scale must be the same */
     public void take(Axis changed) {
         configuration = changed;
+        shiftTo(shift);
+    }
+
+    /**
+     * Gives the place where the axis is another number, for the program alone: the drive and its soft limits stay where they are. A running
+     * motion goes on as it was.
+     *
+     * @param position where it is, or by how much that number grows, user units
+     * @return why not, or NONE
+     */
+    MotionError setPosition(double position, boolean relative) {
+        if (closed() == MotionError.NOT_COMMANDED) {
+            return closed();
+        }
+        if (state == AxisState.HOMING || torqueLeads() || torqueWaits) {
+            return MotionError.NOT_IN_THIS_STATE;
+        }
+        double by = (relative ? position : position - actual) * wireUnitsPerUnit;
+        if (!(Math.abs(by) <= Integer.MAX_VALUE) || Math.abs(shift + Math.rint(by)) > Integer.MAX_VALUE) {
+            return MotionError.BAD_VALUE;
+        }
+        shiftTo(shift + (long) Math.rint(by));
+        return MotionError.NONE;
+    }
+
+    private void shiftTo(long wireUnits) {
+        if (wireUnits != shift) {
+            double by = (wireUnits - shift) / wireUnitsPerUnit;
+            shift = wireUnits;
+            actual = range.shown(actual + by);
+            setpoint.position += by;
+            orderTarget += by;
+            orderOrigin += by;
+            profile.shift(by);
+        }
+        Limits own = configuration.limits();
+        double all = shift / wireUnitsPerUnit;
+        limits = shift == 0 ? own : own.withSoftMin(own.softMin() + all).withSoftMax(own.softMax() + all);
+    }
+
+    ProbeWatch probes() {
+        return probes;
+    }
+
+    /** How the drive is told what its touch probes are to do. @param mapped 60B8h travels in the process data  @param bound a tag gives it its value */
+    public void probeFunctionTravels(boolean mapped, boolean bound) {
+        probes.functionGoes(!mapped ? ProbeWatch.Way.MAILBOX : bound ? ProbeWatch.Way.PROGRAM : ProbeWatch.Way.PROCESS_DATA);
+    }
+
+    /** 60B8h, for the process data. */
+    public int probeFunction() {
+        return probes.function();
     }
 
     /** What was known of the drive before its device restarted. */
@@ -655,11 +863,14 @@ public final class MotionAxis {
         if (current != command) {
             abort(MotionCommand.Status.ABORTED);
         }
+        if (waiting.command == command) {
+            waiting.command = null;
+        }
+        waiting.drop(MotionCommand.Status.ABORTED, MotionError.NONE);
         endTorque();
         positioning = next == AxisState.DISCRETE_MOTION;
         current = command;
-        command.status = MotionCommand.Status.ACTIVE;
-        command.error = MotionError.NONE;
+        command.begin(MotionCommand.Status.ACTIVE);
         state = next;
     }
 
@@ -667,6 +878,9 @@ public final class MotionAxis {
     private void refuse(MotionCommand command, MotionError reason, String block, int line, long now, double value) {
         if (current == command) {
             current = ownerless;
+        }
+        if (waiting.command == command) {
+            waiting.command = null;
         }
         command.fail(reason);
         log.add(now, number, line, CommandLog.Kind.ERROR, block, value, 0, 0, 0, 0, 0, reason);
@@ -718,7 +932,7 @@ public final class MotionAxis {
 
     /** Setpoint of this cycle, wire units. */
     public long targetWire() {
-        long wire = (long) Math.rint(setpoint.position * wireUnitsPerUnit);
+        long wire = (long) Math.rint(setpoint.position * wireUnitsPerUnit) - shift;
         return wireModulo == 0 ? wire : wrapped.of(wire);
     }
 }

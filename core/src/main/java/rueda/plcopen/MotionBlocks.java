@@ -9,13 +9,17 @@ import rueda.plc.FunctionBlock.Pin;
 import rueda.plc.Type;
 
 /**
- * MC_Power, MC_Reset, MC_Home, MC_MoveAbsolute, MC_MoveRelative, MC_MoveAdditive, MC_MoveVelocity, MC_Halt, MC_Stop, MC_SetOverride,
- * MC_TorqueControl, MC_ReadActualPosition, MC_ReadActualVelocity, MC_ReadActualTorque, MC_ReadStatus and MC_ReadAxisError of PLCopen Motion
+ * MC_Power, MC_Reset, MC_Home, MC_SetPosition, MC_MoveAbsolute, MC_MoveRelative, MC_MoveAdditive, MC_MoveVelocity, MC_Halt, MC_Stop, MC_SetOverride,
+ * MC_TorqueControl, MC_TouchProbe, MC_AbortTrigger, MC_ReadActualPosition, MC_ReadActualVelocity, MC_ReadActualTorque, MC_ReadStatus and MC_ReadAxisError of PLCopen Motion
  * Control part 1.
  *
  * <p>Blocks with Execute follow the specification's general rules: a rising edge gives the order; Busy from then
  * until Done, CommandAborted or Error; these three stay while Execute is true, and for one call when it has
- * fallen before. An instance used again before it is done takes its own order over.
+ * fallen before. An instance used again before it is done takes its own order over. With ContinuousUpdate true at that edge, inputs that change
+ * while the block is busy are taken at once. BufferMode says when a move begins while another one runs; one order can wait.
+ *
+ * <p>The specification leaves MC_TRIGGER_REF to the maker: here it is a number, 1 or 2 for the rising edge of that touch probe, −1 or −2 for its
+ * falling edge.
  */
 public final class MotionBlocks {
 
@@ -28,7 +32,7 @@ public final class MotionBlocks {
     /** The kinds of block for these axes. The array is filled by the bench before the first call. */
     public static List<Kind> kinds(MotionAxis[] axes) {
         MotionBlocks blocks = new MotionBlocks(axes);
-        return List.of(blocks.power(), blocks.reset(), blocks.home(), blocks.move("MC_MoveAbsolute", "Position", false),
+        return List.of(blocks.power(), blocks.reset(), blocks.home(), blocks.setPosition(), blocks.touchProbe(), blocks.abortTrigger(), blocks.move("MC_MoveAbsolute", "Position", false),
                 blocks.move("MC_MoveRelative", "Distance", true), blocks.additive(), blocks.velocity(), blocks.halt(), blocks.stop(), blocks.override(), blocks.torque(),
                 blocks.read("MC_ReadActualPosition", "Position", MotionAxis::actualPosition), blocks.read("MC_ReadActualVelocity", "Velocity", MotionAxis::actualVelocity), blocks.read("MC_ReadActualTorque", "Torque", MotionAxis::actualTorque),
                 blocks.readStatus(), blocks.readError());
@@ -100,46 +104,108 @@ public final class MotionBlocks {
         });
     }
 
+    /** Position is where the axis is from now on, or with Relative by how much that grows. */
+    private Kind setPosition() {
+        List<Pin> pins = List.of(Pin.axis(), Pin.in("Execute", Type.BOOL), Pin.in("Position", Type.LREAL), Pin.in("Relative", Type.BOOL), Pin.out("Done", Type.BOOL), Pin.out("Busy", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD));
+        return new Kind("MC_SetPosition", pins, name -> new AtOnceBlock(4, 7) {
+            @Override
+            MotionError carryOut(MotionAxis axis, long[] m, int base) {
+                return axis.setPosition(Double.longBitsToDouble(m[base + 2]), m[base + 3] != 0);
+            }
+        });
+    }
+
+    private Kind abortTrigger() {
+        List<Pin> pins = List.of(Pin.axis(), Pin.in("TriggerInput", Type.INT), Pin.in("Execute", Type.BOOL), Pin.out("Done", Type.BOOL), Pin.out("Busy", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD));
+        return new Kind("MC_AbortTrigger", pins, name -> new AtOnceBlock(3, 6) {
+            @Override
+            int execute() {
+                return 2;
+            }
+
+            @Override
+            MotionError carryOut(MotionAxis axis, long[] m, int base) {
+                return axis.probes().disarm(m[base + 1]) ? MotionError.NONE : MotionError.BAD_VALUE;
+            }
+        });
+    }
+
+    private Kind touchProbe() {
+        List<Pin> pins = new java.util.ArrayList<>(executePins(Pin.in("TriggerInput", Type.INT), Pin.in("WindowOnly", Type.BOOL), Pin.in("FirstPosition", Type.LREAL), Pin.in("LastPosition", Type.LREAL)));
+        pins.add(Pin.out("RecordedPosition", Type.LREAL));
+        return new Kind("MC_TouchProbe", List.copyOf(pins), name -> new ExecuteBlock(name, 4) {
+            @Override
+            void order(MotionAxis axis, Frame frame, int base) {
+                axis.probes().arm(command, frame.memory[base + 2], frame.memory[base + 3] != 0, real(frame, base + 4), real(frame, base + 5));
+            }
+
+            @Override
+            public void call(Frame frame, int base) {
+                super.call(frame, base);
+                if (command.status == MotionCommand.Status.DONE) {
+                    frame.memory[base + 12] = Double.doubleToRawLongBits(command.recorded);
+                }
+            }
+        });
+    }
+
     private Kind move(String name, String target, boolean relative) {
         List<Pin> inputs = new java.util.ArrayList<>(List.of(Pin.in(target, Type.LREAL), Pin.in("Velocity", Type.LREAL),
                 Pin.in("Acceleration", Type.LREAL), Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL)));
         if (!relative) {
             inputs.add(Pin.in("Direction", Type.INT));
         }
-        return new Kind(name, executePins(inputs.toArray(Pin[]::new)), instanceName -> new ExecuteBlock(instanceName, inputs.size()) {
+        int mode = inputs.size() + 2;
+        inputs.addAll(BUFFER_PINS);
+        return new Kind(name, executePins(inputs.toArray(Pin[]::new)), instanceName -> new ExecuteBlock(instanceName, inputs.size(), mode + 1) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
-                axis.move(command, real(frame, base + 2), relative, relative ? Direction.SHORTEST : Direction.of(frame.memory[base + 7]),
+                axis.move(command, real(frame, base + 2), relative, relative ? Direction.SHORTEST : Direction.of(frame.memory[base + 7]), BufferMode.of(frame.memory[base + mode]),
                         real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
+            }
+
+            @Override
+            void orderAgain(MotionAxis axis, Frame frame, int base) {
+                if (relative) {
+                    distanceAgain(axis, frame, base, mode);
+                } else {
+                    order(axis, frame, base);
+                }
             }
         });
     }
 
     private Kind additive() {
-        List<Pin> pins = executePins(Pin.in("Distance", Type.LREAL), Pin.in("Velocity", Type.LREAL), Pin.in("Acceleration", Type.LREAL), Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL));
-        return new Kind("MC_MoveAdditive", pins, name -> new ExecuteBlock(name, 5) {
+        List<Pin> pins = executePins(Pin.in("Distance", Type.LREAL), Pin.in("Velocity", Type.LREAL), Pin.in("Acceleration", Type.LREAL), Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL), BUFFER_PINS.get(0), BUFFER_PINS.get(1));
+        return new Kind("MC_MoveAdditive", pins, name -> new ExecuteBlock(name, 7, 8) {
+            @Override
+            void orderAgain(MotionAxis axis, Frame frame, int base) {
+                distanceAgain(axis, frame, base, 7);
+            }
+
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
-                axis.moveAdditive(command, real(frame, base + 2), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
+                axis.moveAdditive(command, real(frame, base + 2), BufferMode.of(frame.memory[base + 7]), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
             }
         });
     }
 
     /** InVelocity stands where other blocks have Done: the order runs on. */
     private Kind velocity() {
-        List<Pin> pins = new java.util.ArrayList<>(executePins(Pin.in("Velocity", Type.LREAL), Pin.in("Acceleration", Type.LREAL), Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL), Pin.in("Direction", Type.INT)));
-        pins.set(7, Pin.out("InVelocity", Type.BOOL));
-        return new Kind("MC_MoveVelocity", List.copyOf(pins), name -> new ExecuteBlock(name, 5) {
+        List<Pin> pins = new java.util.ArrayList<>(executePins(Pin.in("Velocity", Type.LREAL), Pin.in("Acceleration", Type.LREAL), Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL), Pin.in("Direction", Type.INT), BUFFER_PINS.get(0), BUFFER_PINS.get(1)));
+        pins.set(9, Pin.out("InVelocity", Type.BOOL));
+        return new Kind("MC_MoveVelocity", List.copyOf(pins), name -> new ExecuteBlock(name, 7, 8) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
                 long direction = frame.memory[base + 6];
-                axis.moveVelocity(command, real(frame, base + 2), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), direction == 0 ? Direction.POSITIVE : Direction.of(direction), instance, frame.line, frame.now);
+                axis.moveVelocity(command, real(frame, base + 2), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), direction == 0 ? Direction.POSITIVE : Direction.of(direction),
+                        BufferMode.of(frame.memory[base + 7]), instance, frame.line, frame.now);
             }
 
             @Override
             public void call(Frame frame, int base) {
                 super.call(frame, base);
-                frame.memory[base + 7] = bit(command.status == MotionCommand.Status.ACTIVE && axis(frame, base).inVelocity());
+                frame.memory[base + 9] = bit(command.status == MotionCommand.Status.ACTIVE && axis(frame, base).inVelocity());
             }
         });
     }
@@ -217,9 +283,9 @@ public final class MotionBlocks {
 
     /** InTorque stands where other blocks have Done: the order runs on. */
     private Kind torque() {
-        List<Pin> pins = new java.util.ArrayList<>(executePins(Pin.in("Torque", Type.LREAL), Pin.in("TorqueRamp", Type.LREAL), Pin.in("Velocity", Type.LREAL)));
-        pins.set(5, Pin.out("InTorque", Type.BOOL));
-        return new Kind("MC_TorqueControl", List.copyOf(pins), name -> new ExecuteBlock(name, 3) {
+        List<Pin> pins = new java.util.ArrayList<>(executePins(Pin.in("Torque", Type.LREAL), Pin.in("TorqueRamp", Type.LREAL), Pin.in("Velocity", Type.LREAL), BUFFER_PINS.get(1)));
+        pins.set(6, Pin.out("InTorque", Type.BOOL));
+        return new Kind("MC_TorqueControl", List.copyOf(pins), name -> new ExecuteBlock(name, 4, 5) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
                 axis.torque(command, real(frame, base + 2), real(frame, base + 3), real(frame, base + 4), instance, frame.line, frame.now);
@@ -228,10 +294,12 @@ public final class MotionBlocks {
             @Override
             public void call(Frame frame, int base) {
                 super.call(frame, base);
-                frame.memory[base + 5] = bit(command.status == MotionCommand.Status.ACTIVE && axis(frame, base).inTorque());
+                frame.memory[base + 6] = bit(command.status == MotionCommand.Status.ACTIVE && axis(frame, base).inTorque());
             }
         });
     }
+
+    private static final List<Pin> BUFFER_PINS = List.of(Pin.in("BufferMode", Type.INT), Pin.in("ContinuousUpdate", Type.BOOL));
 
     private static List<Pin> executePins(Pin... inputs) {
         List<Pin> pins = new java.util.ArrayList<>(List.of(Pin.axis(), Pin.in("Execute", Type.BOOL)));
@@ -269,25 +337,59 @@ public final class MotionBlocks {
         final MotionCommand command = new MotionCommand();
         final String instance;
         private final int outputs;
+        /** place of ContinuousUpdate, 0 for a block without */
+        private final int continuousPin;
+        /** the inputs as they were taken last */
+        private final long[] taken;
+        private boolean continuous;
         private boolean before;
 
         /** @param inputs inputs besides Axis and Execute */
         ExecuteBlock(String instance, int inputs) {
+            this(instance, inputs, 0);
+        }
+
+        /** @param continuousPin place of ContinuousUpdate */
+        ExecuteBlock(String instance, int inputs, int continuousPin) {
             this.instance = instance;
+            this.continuousPin = continuousPin;
             outputs = 2 + inputs;
+            taken = new long[inputs];
         }
 
         abstract void order(MotionAxis axis, Frame frame, int base);
+
+        /** The same with other inputs, while it is busy. */
+        void orderAgain(MotionAxis axis, Frame frame, int base) {
+            order(axis, frame, base);
+        }
+
+        /** A distance that counts from where it counted at first. @param mode place of BufferMode */
+        final void distanceAgain(MotionAxis axis, Frame frame, int base, int mode) {
+            axis.moveAgain(command, real(frame, base + 2), BufferMode.of(frame.memory[base + mode]), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
+        }
+
+        private boolean inputsChanged(long[] m, int base) {
+            boolean changed = false;
+            for (int i = 0; i < taken.length; i++) {
+                changed |= taken[i] != m[base + 2 + i];
+                taken[i] = m[base + 2 + i];
+            }
+            return changed;
+        }
 
         @Override
         public void call(Frame frame, int base) {
             boolean execute = frame.memory[base + 1] != 0;
             boolean ended = frame.memory[base + outputs] != 0 || frame.memory[base + outputs + 3] != 0
                     || frame.memory[base + outputs + 4] != 0;
+            boolean changed = continuousPin > 0 && inputsChanged(frame.memory, base);
             if (execute && !before) {
+                continuous = continuousPin > 0 && frame.memory[base + continuousPin] != 0;
                 order(axis(frame, base), frame, base);
-            } else if (!execute && ended && command.status != MotionCommand.Status.ACTIVE
-                    && command.status != MotionCommand.Status.IDLE) {
+            } else if (continuous && changed && command.busy()) {
+                orderAgain(axis(frame, base), frame, base);
+            } else if (!execute && ended && !command.busy() && command.status != MotionCommand.Status.IDLE) {
                 command.status = MotionCommand.Status.IDLE;
                 command.error = MotionError.NONE;
             }
@@ -298,11 +400,47 @@ public final class MotionBlocks {
         private void show(long[] m, int at) {
             boolean active = command.status == MotionCommand.Status.ACTIVE;
             m[at] = bit(command.status == MotionCommand.Status.DONE);
-            m[at + 1] = bit(active);
+            m[at + 1] = bit(command.busy());
             m[at + 2] = bit(active);
             m[at + 3] = bit(command.status == MotionCommand.Status.ABORTED);
             m[at + 4] = bit(command.status == MotionCommand.Status.FAILED);
             m[at + 5] = command.error.id();
+        }
+    }
+
+    /** What is done in the call that orders it: Done or Error stand while Execute does, and for one call when it has fallen before. */
+    private abstract class AtOnceBlock implements FunctionBlock {
+        private final int done;
+        private final int errorId;
+        private boolean before;
+
+        /** @param done place of Done, behind it Busy and Error  @param errorId place of ErrorID */
+        AtOnceBlock(int done, int errorId) {
+            this.done = done;
+            this.errorId = errorId;
+        }
+
+        int execute() {
+            return 1;
+        }
+
+        abstract MotionError carryOut(MotionAxis axis, long[] m, int base);
+
+        @Override
+        public void call(Frame frame, int base) {
+            long[] m = frame.memory;
+            boolean now = m[base + execute()] != 0;
+            if (now && !before) {
+                MotionError error = carryOut(axis(frame, base), m, base);
+                m[base + done] = bit(error == MotionError.NONE);
+                m[base + done + 2] = bit(error != MotionError.NONE);
+                m[base + errorId] = error.id();
+            } else if (!now) {
+                m[base + done] = 0;
+                m[base + done + 2] = 0;
+                m[base + errorId] = 0;
+            }
+            before = now;
         }
     }
 }

@@ -29,6 +29,45 @@ final class ProfileGenerator implements SetpointGenerator {
         elapsed = 0;
     }
 
+    /**
+     * Plans a move that passes its target at a speed, when that neither leaves the soft limits nor passes the target and comes back to it.
+     *
+     * @param endless the axis has no limits  @param tolerance user units  @param through units/s with its sign
+     * @return whether it was planned
+     */
+    boolean moveThrough(Limits limits, boolean endless, double tolerance, double target, double through, double speed, double acceleration, double deceleration, double jerk) {
+        profile.plan(setpoint.position, setpoint.velocity, setpoint.acceleration, target, through, speed, acceleration, deceleration, jerk);
+        elapsed = 0;
+        double beyond = through > 0 ? profile.farthest(1) - target : target - profile.farthest(-1);
+        return beyond <= tolerance && (endless || !leaves(limits, tolerance));
+    }
+
+    /** Leaves the setpoint at the end of the motion, a little before now. @return how long ago that was, s */
+    double toItsEnd() {
+        double since = elapsed - profile.duration();
+        profile.sample(profile.duration(), sample);
+        take();
+        return since;
+    }
+
+    /** Goes on in the motion that was just planned as if it had begun a while ago. @param since s, less than a bus cycle */
+    void catchUp(double since) {
+        elapsed = since;
+        profile.sample(elapsed, sample);
+        take();
+    }
+
+    /** The same motion elsewhere. */
+    void shift(double by) {
+        profile.shift(by);
+    }
+
+    private void take() {
+        setpoint.position = sample[0];
+        setpoint.velocity = sample[1];
+        setpoint.acceleration = sample[2];
+    }
+
     /** Plans a change of speed. @param speed units/s with its sign */
     void run(double speed, double acceleration, double jerk) {
         profile.planVelocity(setpoint.position, setpoint.velocity, setpoint.acceleration, speed, acceleration, jerk);
@@ -71,9 +110,7 @@ final class ProfileGenerator implements SetpointGenerator {
     public void step() {
         elapsed += cycleSeconds;
         profile.sample(elapsed, sample);
-        setpoint.position = sample[0];
-        setpoint.velocity = sample[1];
-        setpoint.acceleration = sample[2];
+        take();
     }
 
     @Override

@@ -384,6 +384,14 @@ public final class MotionProfile {
         return acceleration[k] + (Math.max(0, time) - startTime[k]) * jerk[k];
     }
 
+    /** The same motion, elsewhere. @param by added to every position */
+    public void shift(double by) {
+        for (int k = 0; k <= segments; k++) {
+            position[k] += by;
+        }
+        endPosition += by;
+    }
+
     /**
      * Position, velocity and acceleration at once.
      *

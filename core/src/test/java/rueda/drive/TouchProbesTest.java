@@ -11,7 +11,7 @@ import rueda.machine.Wiring;
 import rueda.plant.Mistakes;
 import rueda.plant.ServoPlant;
 
-/** The touch probes alone: which edge they keep (60B9h, 60BAh, 60BCh of IEC 61800-7-201). */
+/** The touch probes alone: which edge they keep (60B8h to 60BDh of IEC 61800-7-201, bits from memory). */
 class TouchProbesTest {
 
     private static final double SUB_STEP = 125e-6;
@@ -87,5 +87,63 @@ class TouchProbesTest {
         level("I1", true, 20);
         assertThat(dictionary.get(DriveObject.PROBE_2_POSITION)).isEqualTo(10);
         assertThat(status()).isEqualTo(3 << 8);
+    }
+
+    private void function(int bits) {
+        dictionary.set(DriveObject.PROBE_FUNCTION, bits);
+    }
+
+    /** First edge only: later ones change nothing until the probe, or the edge, has been switched off and on. */
+    @Test
+    void theFirstEdgeIsKeptUntilTheProbeIsArmedAnew() {
+        wired(Function.PROBE_1, Function.PROBE_2);
+        function(0);
+        level("I1", true, 100);
+        level("I1", false, 200);
+        assertThat(status()).as("off").isZero();
+        function(ProbeBits.ON | ProbeBits.RISING | ProbeBits.FALLING);
+        level("I2", true, 250);
+        assertThat(status()).as("on, nothing held, the other off").isEqualTo(ProbeBits.IS_ON);
+        level("I1", true, 300);
+        level("I1", false, 400);
+        assertThat(status()).isEqualTo(ProbeBits.IS_ON | ProbeBits.HOLDS_RISING | ProbeBits.HOLDS_FALLING);
+        level("I1", true, 500);
+        level("I1", false, 600);
+        assertThat(dictionary.get(DriveObject.PROBE_1_POSITION)).isEqualTo(300);
+        assertThat(dictionary.get(DriveObject.PROBE_1_FALLING)).isEqualTo(400);
+        function(ProbeBits.ON | ProbeBits.RISING);
+        level("I1", false, 700);
+        assertThat(status()).as("an edge that is not wanted holds nothing").isEqualTo(ProbeBits.IS_ON | ProbeBits.HOLDS_RISING);
+        function(0);
+        level("I1", false, 700);
+        function(ProbeBits.ON | ProbeBits.RISING);
+        level("I1", true, 800);
+        assertThat(dictionary.get(DriveObject.PROBE_1_POSITION)).isEqualTo(800);
+    }
+
+    /** An input that is on when its probe is switched on is no edge; bits of the second probe lie eight higher. */
+    @Test
+    void switchingOnIsNoEdge() {
+        wired(Function.PROBE_1, Function.PROBE_2);
+        function(0);
+        level("I2", true, 100);
+        function((ProbeBits.ON | ProbeBits.RISING | ProbeBits.FALLING | ProbeBits.EVERY_EDGE) << ProbeBits.SECOND);
+        level("I2", true, 200);
+        assertThat(status()).isEqualTo(ProbeBits.IS_ON << 8);
+        level("I2", false, 300);
+        assertThat(status()).isEqualTo((ProbeBits.IS_ON | ProbeBits.HOLDS_FALLING) << 8);
+        assertThat(dictionary.get(DriveObject.PROBE_2_FALLING)).isEqualTo(300);
+        level("I2", true, 350);
+        level("I2", false, 400);
+        assertThat(dictionary.get(DriveObject.PROBE_2_FALLING)).as("every edge").isEqualTo(400);
+    }
+
+    /** Another thing to listen to than the input is not there: the probe stays off, and says so. */
+    @Test
+    void anotherSourceIsNotTaken() {
+        wired(Function.PROBE_1);
+        function(ProbeBits.ON | 1 << 2 | ProbeBits.RISING);
+        level("I1", true, 100);
+        assertThat(status()).isZero();
     }
 }

@@ -16,8 +16,11 @@ import java.sql.DriverManager;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.concurrent.CountDownLatch;
 import java.util.Random;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import org.junit.jupiter.api.Test;
@@ -186,14 +189,26 @@ class ReliabilityTest {
     /** Killed at random moments while revisions and images are saved and proofs are run: what was answered is there when it starts again, and it starts. */
     @Test
     void nothingAcknowledgedIsLostWhenItIsKilled() throws Exception {
-        Path data = folder.resolve("killed");
-        Random random = new Random(20261125);
+        /* two programs beside each other: while one starts, the other writes */
+        ExecutorService both = Executors.newFixedThreadPool(2);
+        try {
+            Future<Integer> first = both.submit(() -> killedAgainAndAgain(folder.resolve("killed"), new Random(20261125), ROUNDS / 2));
+            int acknowledged = killedAgainAndAgain(folder.resolve("killed too"), new Random(20261126), ROUNDS - ROUNDS / 2) + first.get();
+            System.out.println("Killed " + ROUNDS + " times; " + acknowledged + " acknowledged writes, none lost.");
+            assertThat(acknowledged).isGreaterThanOrEqualTo(ROUNDS / 2);
+        } finally {
+            both.shutdownNow();
+        }
+    }
+
+    /** @return how many writes were acknowledged */
+    private static int killedAgainAndAgain(Path data, Random random, int rounds) throws Exception {
         long revision = 0;
         String name = "";
         List<Long> images = new ArrayList<>();
         long run = 0;
         int acknowledged = 0;
-        for (int round = 0; round <= ROUNDS; round++) {
+        for (int round = 0; round <= rounds; round++) {
             RuedaProcess rueda = new RuedaProcess(data);
             String now = rueda.get("/api/machines/1").body();
             assertThat(number(now, "revision")).as("round %d", round).isGreaterThanOrEqualTo(revision);
@@ -205,7 +220,7 @@ class ReliabilityTest {
             if (run > 0) {
                 assertThat(number(rueda.get("/api/machines/1/runs/latest").body(), "id")).isGreaterThanOrEqualTo(run);
             }
-            if (round == ROUNDS) {
+            if (round == rounds) {
                 rueda.close();
                 break;
             }
@@ -257,7 +272,6 @@ class ReliabilityTest {
                 killer.join();
             }
         }
-        System.out.println("Killed " + ROUNDS + " times; " + acknowledged + " acknowledged writes, none lost.");
-        assertThat(acknowledged).isGreaterThanOrEqualTo(ROUNDS / 2);
+        return acknowledged;
     }
 }

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.LongConsumer;
 import java.util.function.LongFunction;
+import org.springframework.data.domain.Limit;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.annotation.Transactional;
@@ -23,18 +24,20 @@ import rueda.quantity.InvalidEntry;
 public class MachineStore {
 
     private static final int MOST_MACHINES = 1000;
-    private static final int MOST_LISTED_CHANGES = 4;
+    private static final int MOST_LISTED = 50;
 
     private final Machines machines;
     private final Revisions revisions;
+    private final KnownRevisions known;
     private final TransactionTemplate write;
     private final Clock clock;
     private volatile LongFunction<Optional<LastProof>> lastProof = id -> Optional.empty();
     private volatile LongConsumer onDelete = id -> { };
 
-    MachineStore(Machines machines, Revisions revisions, PlatformTransactionManager transactions, Clock clock) {
+    MachineStore(Machines machines, Revisions revisions, KnownRevisions known, PlatformTransactionManager transactions, Clock clock) {
         this.machines = machines;
         this.revisions = revisions;
+        this.known = known;
         this.clock = clock;
         this.write = new TransactionTemplate(transactions);
     }
@@ -86,10 +89,9 @@ public class MachineStore {
     /** All machines, deleted ones too; one whose document cannot be read is among them, with the reason. */
     @Transactional(readOnly = true)
     public List<Listed> all() {
-        return machines.findAllByOrderById().stream().map(m -> {
-            Optional<RevisionEntity> revision = revisions.findByMachineIdAndNumber(m.id, m.currentRevision);
-            String unreadable = unreadable(revision);
-            return new Listed(m.id, m.name, m.currentRevision, revision.map(r -> r.savedAt).orElse(Instant.EPOCH), unreadable.isEmpty() ? MachineJson.read(revision.orElseThrow().document).axes().size() : 0, m.deletedAt, unreadable, lastProof.apply(m.id).orElse(null));
+        return machines.rows().stream().map(m -> {
+            KnownRevisions.Read read = known.read(m.id(), m.revision());
+            return new Listed(m.id(), m.name(), m.revision(), m.savedAt() == null ? Instant.EPOCH : m.savedAt(), read.axes(), m.deletedAt(), read.unreadable(), lastProof.apply(m.id()).orElse(null));
         }).toList();
     }
 
@@ -136,13 +138,10 @@ public class MachineStore {
     @Transactional(readOnly = true)
     public List<ListedRevision> revisions(long id, long before) {
         MachineEntity machine = entity(id);
-        return revisions.findTop50ByMachineIdAndNumberLessThanOrderByNumberDesc(id, before).stream().map(r -> {
-            String unreadable = unreadable(Optional.of(r));
-            List<DocumentChange> changes = unreadable.isEmpty() && r.parent != null
-                    ? revisions.findByMachineIdAndNumber(id, r.parent).filter(p -> unreadable(Optional.of(p)).isEmpty()).map(p -> DocumentChange.between(MachineJson.read(p.document), MachineJson.read(r.document))).orElse(List.of())
-                    : List.of();
-            List<DocumentChange> first = changes.subList(0, Math.min(MOST_LISTED_CHANGES, changes.size()));
-            return new ListedRevision(r.number, r.savedAt, r.name == null ? "" : r.name, r.origin == null ? "" : r.origin, first, changes.size() - first.size(), r.number == machine.currentRevision, unreadable);
+        return revisions.rows(id, before, Limit.of(MOST_LISTED)).stream().map(r -> {
+            String unreadable = known.read(id, r.number()).unreadable();
+            KnownRevisions.Changed changed = known.changed(id, r.number(), r.parent());
+            return new ListedRevision(r.number(), r.savedAt(), r.name() == null ? "" : r.name(), r.origin() == null ? "" : r.origin(), changed.first(), changed.more(), r.number() == machine.currentRevision, unreadable);
         }).toList();
     }
 
@@ -178,18 +177,6 @@ public class MachineStore {
 
     private MachineEntity entity(long id) {
         return machines.findByIdAndDeletedAtIsNull(id).orElseThrow(() -> new NotFound("machine " + id));
-    }
-
-    private static String unreadable(Optional<RevisionEntity> revision) {
-        if (revision.isEmpty()) {
-            return "the revision is not there";
-        }
-        try {
-            MachineJson.read(revision.get().document);
-            return "";
-        } catch (IllegalArgumentException reason) {
-            return reason.getMessage();
-        }
     }
 
     /** The text of a revision as it is stored. */
@@ -276,7 +263,7 @@ public class MachineStore {
 
     private MachineState state(MachineEntity entity) {
         RevisionEntity revision = revision(entity);
-        boolean canRedo = revisions.findFirstByMachineIdAndParentOrderByNumberDesc(entity.id, revision.number).isPresent();
+        boolean canRedo = revisions.existsByMachineIdAndParent(entity.id, revision.number);
         try {
             return new MachineState(entity.id, revision.number, revision.savedAt, revision.parent != null, canRedo, MachineJson.read(revision.document), MachineJson.unknown(revision.document));
         } catch (IllegalArgumentException reason) {
