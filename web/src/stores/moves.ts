@@ -32,6 +32,38 @@ export const useMoves = defineStore('moves', () => {
     if (given) answer.value = given
   }
 
+  /** The end of an entry that is being dragged: what was asked for last, and whether an answer is on its way. */
+  let wanted: Schemas['Drag'] | null = null
+  let under = false
+
+  /** How the list would run with the end of an entry moved: one question at a time, always the latest; the document stays as it is. */
+  async function drag(to: Schemas['Drag']) {
+    wanted = to
+    if (under) return
+    under = true
+    const document = machine.draft!
+    while (wanted && machine.draft === document) {
+      const asked: Schemas['Drag'] = wanted
+      try {
+        const given = await machine.byKey(document, (by) => api.planMoves(by, machine.axisIndex, from.value, at.value, asked))
+        if (machine.draft === document && wanted) answer.value = given
+      } catch {
+        /* a place that the rules refuse is not drawn: the last one that they take stands */
+      }
+      if (wanted === asked) break
+    }
+    under = false
+  }
+
+  /** Let go: what was drawn last becomes the entry; or it is left as it was. */
+  async function drop(keep: boolean) {
+    const moved = wanted && keep ? answer.value?.dragged : null
+    const number = wanted?.entry
+    wanted = null
+    if (moved && number !== undefined) machine.set(`${root.value}/entries/${number}`, moved)
+    else await plan()
+  }
+
   /** A change of more than one place, made by the core. @param then which entry is looked at afterwards */
   async function edit(question: Parameters<typeof api.editMoves>[2], then?: number) {
     const changed = await machine.ordered((document, axis) => machine.byKey(document, (asked) => api.editMoves(asked, axis, question)))
@@ -40,5 +72,5 @@ export const useMoves = defineStore('moves', () => {
     machine.set(root.value, changed)
   }
 
-  return { chosen, from, at, answer, list, root, forget, plan, edit }
+  return { chosen, from, at, answer, list, root, forget, plan, edit, drag, drop }
 })

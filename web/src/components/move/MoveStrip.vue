@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useAxis } from '../../lib/axis'
 import { fixed } from '../../lib/numbers'
 import { useMoves, type Stretch } from '../../stores/moves'
@@ -15,6 +15,10 @@ const BOTTOM = 176
 const plan = computed(() => moves.answer?.plan ?? null)
 /** A repeated stretch that is not drawn keeps a twelfth of the width, however long it lasts. */
 const GAP = 1 / 12
+/** Points nearer than this are one, px. */
+const FINEST = 0.7
+/** Ends nearer than this cannot be told apart, px; that of the chosen entry is always there. */
+const APART = 34
 const gaps = computed(() => plan.value?.stretches.filter((s) => s.what === 'REPEAT') ?? [])
 const drawn = computed(() => Math.max(1e-9, (plan.value?.duration ?? 0) - gaps.value.reduce((sum, g) => sum + g.to - g.from, 0)))
 const width = computed(() => (RIGHT - LEFT) * Math.max(0.3, 1 - GAP * gaps.value.length))
@@ -31,7 +35,10 @@ function x(time: number) {
   }
   return px + ((time - before) / drawn.value) * width.value
 }
+/** The scale of places stands still while an end is dragged. */
+const still = ref<{ low: number; high: number } | null>(null)
 const span = computed(() => {
+  if (still.value) return still.value
   let low = Infinity
   let high = -Infinity
   for (const s of plan.value?.stretches ?? []) for (const p of s.places) {
@@ -44,7 +51,55 @@ const span = computed(() => {
 })
 const y = (place: number) => BOTTOM - ((place - span.value.low) / (span.value.high - span.value.low)) * (BOTTOM - TOP)
 const inside = (place: number) => place >= span.value.low && place <= span.value.high
-const path = (s: Stretch) => s.times.map((t, i) => `${i ? 'L' : 'M'}${x(t).toFixed(1)} ${y(s.places[i]).toFixed(1)}`).join('')
+/** The points of a stretch that can be told apart as they are drawn, and always its ends. */
+function path(s: Stretch) {
+  let d = ''
+  let px = -Infinity
+  let py = -Infinity
+  s.times.forEach((t, i) => {
+    const [a, b] = [x(t), y(s.places[i])]
+    if (i > 0 && i < s.times.length - 1 && Math.abs(a - px) < FINEST && Math.abs(b - py) < FINEST) return
+    d += `${i ? 'L' : 'M'}${a.toFixed(1)} ${b.toFixed(1)}`
+    px = a
+    py = b
+  })
+  return d
+}
+/** What is drawn alike is one line, so that a list of any length is a handful of elements. */
+const lines = computed(() => {
+  const drawings = new Map<string, string>()
+  const draw = (kind: string, d: string) => drawings.set(kind, (drawings.get(kind) ?? '') + d)
+  for (const s of plan.value?.stretches ?? []) {
+    if (s.what === 'DOOR' || s.what === 'ZERO') draw(s.what.toLowerCase(), `M${x(s.from).toFixed(1)} ${TOP}V${BOTTOM}`)
+    else if (s.what === 'SWITCH') draw('switch', `M${x(s.from).toFixed(1)} ${(y(s.places[0]) - 9).toFixed(1)}v18`)
+    else if (s.what === 'REPEAT') draw('repeat', path(s))
+    else draw(`curve${s.what === 'RUN' ? ' run' : ''}${s.torque > 1 ? ' over' : ''}${s.entry === moves.chosen ? ' chosen' : ''}`, path(s))
+  }
+  return [...drawings].map(([kind, d]) => ({ kind, d }))
+})
+const zeros = computed(() => (plan.value?.stretches ?? []).filter((s) => s.what === 'ZERO'))
+
+/** The stretch under the pointer; of those that are too short to be hit, the nearest. */
+const under = ref<Stretch | null>(null)
+function stretchAt(event: MouseEvent) {
+  const drawing = (event.currentTarget as SVGElement).ownerSVGElement!
+  const px = (event.clientX - drawing.getBoundingClientRect().left) * (724 / drawing.clientWidth)
+  let best: Stretch | null = null
+  let nearest = Infinity
+  for (const s of plan.value?.stretches ?? []) {
+    const away = Math.max(x(s.from) - px, px - x(s.to), 0) + Math.min(3, x(s.to) - x(s.from)) / 2
+    if (away < nearest) [best, nearest] = [s, away]
+  }
+  return best
+}
+function choose(what: { entry: number } | null) {
+  if (what) moves.chosen = what.entry
+}
+const told = computed(() => {
+  const s = under.value
+  if (!s) return ''
+  return `Entry ${s.entry}, ${fixed(s.from, 3)} to ${fixed(s.to, 3)} s${s.peak ? `, up to ${+s.peak.toPrecision(4)} ${unit.value}/s, ${fixed(100 * s.torque, 0)} % of the torque there` : ''}`
+})
 const moved = (s: Stretch) => s.what === 'MOVE' || s.what === 'RUN'
 /** The number of an entry stands once where there is room for it. */
 const numbers = computed(() => {
@@ -96,6 +151,48 @@ const arc = (a: { from: number; to: number }) => `M${a.from} ${TOP - 4}C${a.from
 /** The longer the way back, the higher the arc, so that they lie one over the other. */
 const rise = (a: { from: number; to: number }) => 10 + (26 * (a.from - a.to)) / (RIGHT - LEFT)
 
+/** Ends that can be dragged: of each entry where it is drawn first. */
+const ends = computed(() => {
+  const seen = new Set<number>()
+  let free = -Infinity
+  return (plan.value?.stretches ?? []).filter((s) => {
+    if (!moved(s) || seen.has(s.entry)) return false
+    seen.add(s.entry)
+    if (!moves.answer!.movable[s.entry] || (s.entry !== moves.chosen && x(s.to) - free < APART)) return false
+    free = x(s.to)
+    return true
+  })
+})
+
+/** The end that is dragged is where the pointer is; the curve follows as the core answers. */
+const pulled = ref<{ entry: number; y: number } | null>(null)
+const endAt = (s: Stretch) => Math.max(TOP, Math.min(BOTTOM, pulled.value?.entry === s.entry ? pulled.value.y : y(s.places[s.places.length - 1])))
+
+/** An end is taken with the pointer and moved up and down; Escape leaves it where it was. */
+function pull(event: PointerEvent, s: Stretch) {
+  const handle = event.currentTarget as SVGElement
+  const drawing = handle.ownerSVGElement!
+  const perPixel = (span.value.high - span.value.low) / (BOTTOM - TOP) / (drawing.clientWidth / 724)
+  const begun = event.clientY
+  moves.chosen = s.entry
+  still.value = span.value
+  handle.setPointerCapture(event.pointerId)
+  const atStart = y(s.places[s.places.length - 1])
+  const perUnit = 724 / drawing.clientWidth
+  let left = false
+  const key = (pressed: KeyboardEvent) => pressed.key === 'Escape' && ((left = true), handle.releasePointerCapture(event.pointerId))
+  window.addEventListener('keydown', key)
+  handle.onpointermove = (move) => {
+    pulled.value = { entry: s.entry, y: atStart + (move.clientY - begun) * perUnit }
+    void moves.drag({ entry: s.entry, by: (begun - move.clientY) * perPixel, step: perPixel })
+  }
+  handle.onlostpointercapture = () => {
+    handle.onpointermove = handle.onlostpointercapture = null
+    window.removeEventListener('keydown', key)
+    still.value = pulled.value = null
+    void moves.drop(!left)
+  }
+}
 const said = computed(() => (plan.value ? `Plan from entry ${plan.value.from}, ${fixed(plan.value.duration, 2)} s` : 'No entry yet'))
 </script>
 
@@ -118,26 +215,18 @@ const said = computed(() => (plan.value ? `Plan from entry ${plan.value.from}, $
     </template>
     <template v-for="(a, i) in arcs" :key="'a' + i">
       <path :d="arc(a)" fill="none" stroke="var(--ref)" stroke-width="1.3" />
-      <path :transform="`translate(${a.to} ${TOP - 4})`" d="M0 0l-3 -6h6z" fill="var(--ref)" />
+      <path :transform="`translate(${a.to} ${TOP - 4})`" d="M0 0l-3 -6h6z" class="head" />
     </template>
-    <template v-for="(s, i) in plan?.stretches ?? []" :key="i">
-      <path v-if="s.what === 'DOOR'" :d="`M${x(s.from)} ${TOP}V${BOTTOM}`" stroke="var(--ref)" stroke-width="3" stroke-dasharray="2 3" />
-      <template v-else-if="s.what === 'ZERO'">
-        <path :d="`M${x(s.from)} ${TOP}V${BOTTOM}`" stroke="var(--ref)" stroke-width="1.5" />
-        <text :x="x(s.from) + 4" :y="TOP + 10" class="fill-ref">zero</text>
-      </template>
-      <path v-else-if="s.what === 'SWITCH'" :d="`M${x(s.from)} ${y(s.places[0]) - 9}v18`" stroke="var(--ok)" stroke-width="2.5" />
-      <template v-else-if="s.what === 'REPEAT'">
-        <path :d="path(s)" stroke="var(--pencil)" stroke-width="1.5" stroke-dasharray="1 4" fill="none" />
-        <text :x="(x(s.from) + x(s.to)) / 2" :y="BOTTOM - 6" text-anchor="middle">{{ s.rounds }} more</text>
-      </template>
-      <path v-else :d="path(s)" fill="none" :stroke="s.torque > 1 ? 'var(--stop)' : 'var(--cmd)'" :stroke-width="s.entry === moves.chosen ? 3.4 : 1.8" :stroke-dasharray="s.what === 'RUN' ? '8 4' : undefined" />
-      <path :d="path(s)" fill="none" stroke="transparent" stroke-width="14" class="hit" @click="moves.chosen = s.entry"><title>Entry {{ s.entry }}, {{ fixed(s.from, 3) }} to {{ fixed(s.to, 3) }} s{{ s.peak ? `, up to ${+s.peak.toPrecision(4)} ${unit}/s, ${fixed(100 * s.torque, 0)} % of the torque there` : '' }}</title></path>
-    </template>
-    <g v-for="(n, i) in numbers" :key="'n' + i" class="hit" @click="moves.chosen = n.entry">
+    <rect class="hit" :x="LEFT" :y="TOP" :width="RIGHT - LEFT" :height="BOTTOM - TOP" fill="transparent" @pointermove="(e) => (under = stretchAt(e))" @click="(e) => choose(stretchAt(e))"><title>{{ told }}</title></rect>
+    <clipPath id="plot-of-moves"><rect :x="LEFT - 2" :y="TOP - 2" :width="RIGHT - LEFT + 4" :height="BOTTOM - TOP + 4" /></clipPath>
+    <g :clip-path="still ? 'url(#plot-of-moves)' : undefined"><path v-for="l in lines" :key="l.kind" :d="l.d" :class="l.kind" /></g>
+    <text v-for="(z, i) in zeros" :key="'o' + i" :x="x(z.from) + 4" :y="TOP + 10" class="fill-ref">zero</text>
+    <text v-for="(s, i) in gaps" :key="'g' + i" :x="(x(s.from) + x(s.to)) / 2" :y="BOTTOM - 6" text-anchor="middle">{{ s.rounds }} more</text>
+    <g v-for="(n, i) in numbers" :key="'n' + i" class="hit" @click="choose(n)">
       <circle :cx="n.x" :cy="n.y" :r="n.entry > 99 ? 11 : 8" fill="var(--sheet)" :stroke="n.entry === moves.chosen ? 'var(--cmd)' : 'var(--hair)'" stroke-width="1.4" />
       <text :x="n.x" :y="n.y + 4" text-anchor="middle" class="figure">{{ n.entry }}</text>
     </g>
+    <circle v-for="s in ends" :key="'e' + s.entry" :cx="x(s.to)" :cy="endAt(s)" r="4.5" class="end" :data-end="s.entry" :fill="s.entry === moves.chosen ? 'var(--cmd)' : 'var(--sheet)'" stroke="var(--cmd)" stroke-width="1.5" @pointerdown.prevent="pull($event, s)"><title>Drag the end of entry {{ s.entry }}; Escape leaves it</title></circle>
     <PlaceOnPlan :x="x" :y="y" :low="span.low" :high="span.high" :top="TOP" :bottom="BOTTOM" />
     <text v-if="plan" :x="RIGHT" :y="BOTTOM + 27" text-anchor="end">{{ moves.answer!.ending }}</text>
     <text v-if="plan && plan.duration === 0" x="386" y="104" text-anchor="middle" class="said fill-stop">Nothing moves. {{ moves.answer!.ending }}</text>
@@ -148,4 +237,15 @@ const said = computed(() => (plan.value ? `Plan from entry ${plan.value.from}, $
 <style scoped>
 .strip { width: 100%; height: auto; display: block; }
 .hit { cursor: pointer; }
+path { fill: none; }
+path.curve { stroke: var(--cmd); stroke-width: 1.8; pointer-events: none; }
+path.run { stroke-dasharray: 8 4; }
+path.over { stroke: var(--stop); }
+path.chosen { stroke-width: 3.4; }
+path.door { stroke: var(--ref); stroke-width: 3; stroke-dasharray: 2 3; }
+path.zero { stroke: var(--ref); stroke-width: 1.5; }
+path.switch { stroke: var(--ok); stroke-width: 2.5; }
+path.head { fill: var(--ref); }
+path.repeat { stroke: var(--pencil); stroke-width: 1.5; stroke-dasharray: 1 4; }
+.end { cursor: ns-resize; touch-action: none; }
 </style>

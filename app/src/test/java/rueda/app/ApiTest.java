@@ -69,6 +69,15 @@ class ApiTest {
         assertThat(plan.at("/plan/roundTime").asDouble()).isBetween(14.0, 16.0);
         assertThat(plan.get("sentences")).hasSize(5);
         assertThat(plan.at("/sentences/1").asString()).isEqualTo("Go by 90 °, rest 0.8 s, go on to entry 2.");
+        assertThat(plan.get("movable").toString()).isEqualTo("[false,true,false,false,false]");
+        ObjectNode dragged = question.deepCopy();
+        dragged.putObject("drag").put("entry", 1).put("by", 30.04).put("step", 0.5);
+        JsonNode preview = JSON.readTree(call("POST", "/api/calc/moves/plan", dragged.toString()).body());
+        assertThat(preview.at("/dragged/distance").decimalValue()).isEqualByComparingTo("120");
+        assertThat(preview.at("/sentences/1").asString()).startsWith("Go by 120 °");
+        assertThat(preview.at("/plan/roundTime").asDouble()).isGreaterThan(plan.at("/plan/roundTime").asDouble());
+        dragged.putObject("drag").put("entry", 0).put("by", 1).put("step", 1);
+        assertThat(call("POST", "/api/calc/moves/plan", dragged.toString()).statusCode()).as("an entry without an end").isEqualTo(422);
         HttpResponse<String> outside = call("POST", "/api/calc/moves/plan", question.put("from", 5).toString());
         assertThat(outside.statusCode()).isEqualTo(422);
         assertThat(JSON.readTree(outside.body()).at("/faults/0/allowed").asString()).isEqualTo("0 to 4");

@@ -37,8 +37,11 @@ public record ListPlan(int from, List<PlanStretch> stretches, List<PlanJump> jum
 
     /** Stretches that are drawn at most. */
     private static final int MOST = 1500;
-    /** Points of a motion. */
+    /** Points of a motion; fewer where many are drawn beside each other. */
     private static final int POINTS = 24;
+    private static final int FEWEST_POINTS = 8;
+    /** Points of all motions, about. */
+    private static final int POINTS_OF_ALL = 1500;
     private static final int SAMPLES = 48;
     private static final int DRAWN_ROUNDS = 3;
     private static final int DRAWN_WHOLE = 8;
@@ -130,6 +133,9 @@ public record ListPlan(int from, List<PlanStretch> stretches, List<PlanJump> jum
         private final double settling;
         private final long range;
         private final double perUnit;
+        /** user units per motor turn, worked out once: it is asked for at every sample */
+        private final double unitsPerTurn;
+        private final int pointsOfEach;
         private final List<PlanStretch> stretches = new ArrayList<>();
         private final List<PlanJump> jumps = new ArrayList<>();
         /** when each entry began last, s; NaN before it did */
@@ -168,6 +174,8 @@ public record ListPlan(int from, List<PlanStretch> stretches, List<PlanJump> jum
             settling = settling(axis, cycleMicros);
             range = axis.wireModulo();
             perUnit = scale.wireUnitsPerUnit();
+            unitsPerTurn = scale.unitsPerMotorTurn().toDouble();
+            pointsOfEach = Math.max(FEWEST_POINTS, Math.min(POINTS, POINTS_OF_ALL / Math.max(1, list.entries().size())));
             place = scale.wireFromUnits(at);
             rounds = new int[list.entries().size()];
             roundBegan = new double[rounds.length];
@@ -401,7 +409,7 @@ public record ListPlan(int from, List<PlanStretch> stretches, List<PlanJump> jum
 
         /** Draws the planned profile for a time, and adds up its torque. */
         private void record(int number, What what, double duration, double wanted, boolean cut) {
-            int points = duration > 0 && drawn ? POINTS : 0;
+            int points = duration > 0 && drawn ? pointsOfEach : 0;
             double[] times = new double[points + 1];
             double[] places = new double[points + 1];
             for (int i = 0; i <= points; i++) {
@@ -415,7 +423,7 @@ public record ListPlan(int from, List<PlanStretch> stretches, List<PlanJump> jum
             for (int k = 0; k < SAMPLES && points > 0; k++) {
                 profile.sample((k + 0.5) * dt, sample);
                 double torque = Math.abs(side.torque(sample[1], sample[2]));
-                double there = Math.min(axis.torqueLimit(), axis.motor().peakTorqueAt(scale.motorTurnsPerMinute(sample[1])));
+                double there = Math.min(axis.torqueLimit(), axis.motor().peakTorqueAt(sample[1] * 60.0 / unitsPerTurn));
                 squares += torque * torque * dt;
                 fastest = Math.max(fastest, Math.abs(sample[1]));
                 double now = there > 0 ? torque / there : Double.POSITIVE_INFINITY;

@@ -6,12 +6,14 @@ import java.util.stream.IntStream;
 import rueda.bus.BusFamily;
 import rueda.bus.BusFamily.DriveProfile;
 import rueda.bus.ProcessDataLayout;
+import rueda.drive.ControlWord;
 import rueda.drive.CyclicItem;
 import rueda.drive.Drive;
 import rueda.drive.DriveObject;
 import rueda.machine.Axis;
 import rueda.machine.Bus;
 import rueda.machine.Station;
+import rueda.plant.Mistake;
 import rueda.plant.Mistakes;
 import rueda.plant.ServoPlant;
 import rueda.plc.CompiledProgram;
@@ -40,6 +42,7 @@ final class AxisLine {
     private final ProcessDataLayout inputLayout;
     private final AxisWords words;
     private final DelayedMailbox mailbox;
+    private final Mistakes mistakes;
     final ForcedBits forcedControl = new ForcedBits();
     final ForcedBits forcedStatus = new ForcedBits();
     private final TagCopy outputTags;
@@ -50,6 +53,7 @@ final class AxisLine {
     AxisLine(Bus bus, Axis axis, MotionAxis motion, Drive drive, CompiledProgram program, int firstTag, DelayedMailbox mailbox, Mistakes mistakes) {
         this.motion = motion;
         this.mailbox = mailbox;
+        this.mistakes = mistakes;
         this.hand = new HandControl(motion, axis, drive.listByHand());
         programmed = axis.commandedBy() == Axis.Commander.PROGRAM;
         this.drive = drive;
@@ -107,6 +111,9 @@ final class AxisLine {
             words.write(outputs, halted);
         } else if (halted) {
             words.stop(outputs);
+        }
+        if (!halted && words.controlEntry() >= 0 && mistakes.has(Mistake.SWITCH_ON_BIT_HELD)) {
+            outputLayout.write(outputs, words.controlEntry(), outputLayout.read(outputs, words.controlEntry()) | ControlWord.SWITCH_ON);
         }
         forcedControl.apply(outputLayout, outputs, words.controlEntry());
     }

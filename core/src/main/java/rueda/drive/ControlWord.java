@@ -31,6 +31,11 @@ public final class ControlWord {
     private ControlWord() {
     }
 
+    /** It asks to switch on, whatever else it asks for. */
+    public static boolean asksToSwitchOn(int word) {
+        return (word & SWITCHED_ON) == SWITCHED_ON;
+    }
+
     /** The command that a controlword gives, IEC 61800-7-201, table of the commands; the first four bits and bit 7 of STW1 (IEC 61800-7-203) mean the same. */
     public static String command(int word) {
         if ((word & FAULT_RESET) != 0) {

@@ -266,6 +266,13 @@ public final class Drive {
         zones.observe(actual.position, actual.speed);
     }
 
+    /** The state in words; where a bit that stands keeps the drive from leaving it, that too (transition 2 of IEC 61800-7-201 wants it off). */
+    public String stateWords() {
+        int word = (int) dictionary.get(CONTROLWORD);
+        boolean waits = power.state() == PowerState.SWITCH_ON_DISABLED && ControlWord.asksToSwitchOn(word);
+        return power.state().words() + (waits ? "; bit 0 of the control word must go off first" : "");
+    }
+
     /** A brake opens with the level of its output, whoever made it; without an output nothing opens it. */
     public boolean brakeLifted() {
         return brakeWired && outputTerminals.level(Function.BRAKE, brake.open());

@@ -1,5 +1,7 @@
 package rueda.edit;
 
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.IntUnaryOperator;
@@ -22,7 +24,54 @@ import rueda.quantity.InvalidEntry;
  */
 public final class MoveListEdit {
 
+    private static final double FARTHEST = 1e9;
+
     private MoveListEdit() {
+    }
+
+    /** The end of an entry can be moved as it is drawn: it is a place, or a distance. */
+    public static boolean hasEnd(MoveEntry entry) {
+        return entry.kind() == MoveEntry.Kind.GO_TO || entry.kind() == MoveEntry.Kind.GO_BY;
+    }
+
+    /**
+     * An entry whose end has been moved: another position, or another distance.
+     *
+     * @param number number of the entry; it has an end
+     * @param by     by how much, units
+     * @param step   how finely it is meant, units, greater than 0: the result has no more decimals than that needs, and never more than the wire
+     */
+    public static MoveEntry withEndMoved(Axis axis, int number, double by, double step) {
+        require("entry", number, 0, axis.moves().entries().size() - 1);
+        MoveEntry entry = axis.moves().entries().get(number);
+        if (!hasEnd(entry)) {
+            throw new InvalidEntry("entry", Integer.toString(number), "an entry that goes to a position or by a distance", "choose one");
+        }
+        if (!(Math.abs(by) <= FARTHEST) || !(step > 0 && step <= FARTHEST)) {
+            throw new InvalidEntry("by", by + ", in steps of " + step, "numbers up to 1e9, steps above 0", "move it less far");
+        }
+        int decimals = Math.min(axis.unit().decimals(), (int) Math.max(0, -Math.floor(Math.log10(step))));
+        boolean placed = entry.kind() == MoveEntry.Kind.GO_TO;
+        BigDecimal moved = (placed ? entry.position() : entry.distance()).add(BigDecimal.valueOf(by)).setScale(decimals, RoundingMode.HALF_EVEN);
+        if (!placed) {
+            return entry.withDistance(plain(moved));
+        }
+        BigDecimal turn = axis.endless() ? axis.modulo() : BigDecimal.ZERO;
+        BigDecimal shown = turn.signum() == 0 ? moved : moved.remainder(turn);
+        return entry.withPosition(plain(shown.signum() < 0 && turn.signum() > 0 ? shown.add(turn) : shown));
+    }
+
+    /** The list with another entry of a number. */
+    public static MoveList replaced(MoveList list, int number, MoveEntry entry) {
+        require("entry", number, 0, list.entries().size() - 1);
+        List<MoveEntry> entries = new ArrayList<>(list.entries());
+        entries.set(number, entry);
+        return list.withEntries(entries);
+    }
+
+    private static BigDecimal plain(BigDecimal value) {
+        BigDecimal stripped = value.stripTrailingZeros();
+        return stripped.scale() < 0 ? stripped.setScale(0) : stripped;
     }
 
     /** A new entry. @param at number that it gets, 0 to the number of entries  @param kind what it does */

@@ -17,7 +17,9 @@ public enum Mistake {
     /** A line of the encoder on the load is broken. */
     LOAD_ENCODER_BROKEN("a line of the encoder on the load broken"),
     /** The PLC leaves the command bit of homing, bit 4 of the controlword, set. */
-    HOMING_BIT_HELD("PLC leaves the homing bit set");
+    HOMING_BIT_HELD("PLC leaves the homing bit set"),
+    /** The PLC leaves the bit set that switches on, bit 0 of the controlword: a drive that wants its edge is never switched on. */
+    SWITCH_ON_BIT_HELD("PLC leaves the switch-on bit set");
 
     private final String words;
 

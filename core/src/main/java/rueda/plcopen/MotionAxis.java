@@ -10,8 +10,6 @@ import rueda.machine.Dynamics;
 import rueda.machine.Limits;
 import rueda.machine.Terminal.Function;
 import rueda.profile.MotionProfile;
-import rueda.profile.StoppingWay;
-import rueda.quantity.Modulo;
 import rueda.quantity.Scale;
 
 /**
@@ -26,38 +24,19 @@ public final class MotionAxis {
     private final int number;
     private Axis configuration;
     private final Scale scale;
-    private final double wireUnitsPerUnit;
+    private final ProgramPlaces places;
     private final Mailbox mailbox;
     private final CommandLog log;
     private final double cycleSeconds;
     /** share of the speed that orders ask for, 0 to 1 */
     private double override = 1;
-    /** the order that runs, so that another override can plan it anew */
-    private double orderTarget;
-    private double orderSpeed;
-    private double orderAcceleration;
-    private double orderDeceleration;
-    private double orderJerk;
-    /** a run toward the soft limit of an axis with ends */
-    private boolean toSoftLimit;
-    /** speed at the target of the running move, where another order begins, units/s with its sign; 0 to stand there */
-    private double through;
-    /** where the distance of the running move counts from, user units */
-    private double orderOrigin;
+    private final RunningOrder order;
     private final WaitingOrder waiting = new WaitingOrder();
     private final ProbeWatch probes;
-    /** what MC_SetPosition has added to the positions of the drive, wire units */
-    private long shift;
-    /** limits of the axis in the positions of the program */
-    private Limits limits;
     /** Execute of MC_Stop stands */
     private boolean stopHeld;
     private MotionCommand stopOwner;
-    /** a place within the rounding of the wire is here, user units */
-    private final double halfWireUnit;
     private final EndlessRange range;
-    private final long wireModulo;
-    private final Modulo wrapped;
     private final AxisSetpoint setpoint = new AxisSetpoint();
     private final ProfileGenerator profile;
     private final TorqueGenerator torque;
@@ -101,20 +80,17 @@ public final class MotionAxis {
     public MotionAxis(int number, Axis configuration, Mailbox mailbox, CommandLog log, long cycleNanos) {
         this.number = number;
         this.configuration = configuration;
-        this.limits = configuration.limits();
         this.scale = configuration.scale();
-        this.wireUnitsPerUnit = scale.wireUnitsPerUnit();
+        this.places = new ProgramPlaces(configuration);
         this.mailbox = mailbox;
         this.log = log;
         this.cycleSeconds = cycleNanos * 1e-9;
-        this.wireModulo = configuration.wireModulo();
-        this.wrapped = new Modulo(Math.max(1, wireModulo));
-        this.halfWireUnit = 0.5 / wireUnitsPerUnit;
-        this.range = new EndlessRange(wireModulo / wireUnitsPerUnit, halfWireUnit);
+        this.range = places.range();
         this.profile = new ProfileGenerator(setpoint, cycleSeconds);
         this.torque = new TorqueGenerator(setpoint, mailbox, cycleSeconds, range, configuration.motor().ratedTorque());
         this.generator = profile;
-        this.probes = new ProbeWatch(mailbox);
+        this.probes = new ProbeWatch(mailbox, places);
+        this.order = new RunningOrder(profile, setpoint, places, configuration.endless());
         this.commanded = configuration.commandedBy() == Axis.Commander.MOTION_BLOCKS;
     }
 
@@ -124,25 +100,14 @@ public final class MotionAxis {
         driveState = PowerState.of(status);
         modeDisplay = displayedMode;
         referencedOnce |= referenced();
-        actual = unitsOf(wirePosition);
+        actual = places.units(wirePosition);
         torque.observe(actual);
-    }
-
-    /** A position of the drive as the program knows it. @param wirePosition wire units  @return user units */
-    double unitsOf(long wirePosition) {
-        long place = wirePosition + shift;
-        return (wireModulo == 0 ? place : wrapped.of(place)) / wireUnitsPerUnit;
-    }
-
-    /** It lies from one place to another; on an endless axis also across the place where positions begin again. */
-    boolean lies(double position, double from, double to) {
-        return wireModulo == 0 ? position >= from && position <= to : range.shown(position - from) <= range.shown(to - from);
     }
 
     /** Makes the outputs of a bus cycle, after the program has run. @param now ns on the bench's clock */
     public void update(long now) {
         followPower();
-        probes.step(this);
+        probes.step();
         if (state == AxisState.STANDSTILL && waiting.stands()) {
             beginWaiting(now);
         }
@@ -175,7 +140,7 @@ public final class MotionAxis {
             state = AxisState.STANDSTILL;
             setpoint.standAt(actual);
             if (configuration.homing().onFirstEnable() && !referenced()) {
-                shiftTo(0);
+                renumbered(places.asTheDrive(configuration.limits()));
                 homingStarted = false;
                 toZero = false;
                 state = AxisState.HOMING;
@@ -245,9 +210,9 @@ public final class MotionAxis {
             stopping();
             return;
         }
-        if (toSoftLimit && generator.ended() && state == AxisState.CONTINUOUS_MOTION && override > 0) {
+        if (order.toSoftLimit && generator.ended() && state == AxisState.CONTINUOUS_MOTION && override > 0) {
             state = AxisState.STANDSTILL;
-            toSoftLimit = false;
+            order.toSoftLimit = false;
             failRunning(MotionError.PAST_SOFT_LIMIT);
             return;
         }
@@ -256,7 +221,7 @@ public final class MotionAxis {
             return;
         }
         boolean planned = generator.ended() && state != AxisState.CONTINUOUS_MOTION && (override > 0 || !positioning);
-        if (planned && through != 0) {
+        if (planned && order.passes()) {
             passOn(now);
             return;
         }
@@ -270,7 +235,7 @@ public final class MotionAxis {
     /** The target of the running move is passed: it is done, and the waiting one begins there, not where this bus cycle ends. */
     private void passOn(long now) {
         double since = profile.toItsEnd();
-        through = 0;
+        order.none();
         abort(MotionCommand.Status.DONE);
         beginWaiting(now);
         profile.catchUp(since);
@@ -303,7 +268,7 @@ public final class MotionAxis {
         MotionError refusal = mode == null ? MotionError.BAD_VALUE : closed() != MotionError.NONE ? closed() : torqueLeads() || torqueWaits ? MotionError.NOT_IN_THIS_STATE
                 : waiting.stands() && waiting.command != command ? MotionError.ORDER_WAITS : MotionError.NONE;
         if (refusal == MotionError.NONE && kind != WaitingOrder.Kind.AT_SPEED && state == AxisState.DISCRETE_MOTION && aims()) {
-            double target = direction == null ? Double.NaN : kind == WaitingOrder.Kind.BY ? orderTarget + wanted : wanted;
+            double target = direction == null ? Double.NaN : kind == WaitingOrder.Kind.BY ? order.target + wanted : wanted;
             refusal = refusal(target, speed == 0 ? configuration.limits().normal().speed() : speed, acceleration, deceleration, jerk);
         }
         if (refusal != MotionError.NONE) {
@@ -311,41 +276,15 @@ public final class MotionAxis {
             return true;
         }
         waiting.fill(kind, command, mode, wanted, direction, speed, acceleration, deceleration, jerk, block, line);
-        if (state == AxisState.DISCRETE_MOTION && aims() && (mode.blends() || through != 0)) {
-            through = speedOnTheWay();
-            planMove();
+        if (state == AxisState.DISCRETE_MOTION && aims()) {
+            order.passInto(waiting, override);
         }
         return true;
     }
 
     /** The running motion has a target. */
     private boolean aims() {
-        return positioning && !Double.isNaN(orderTarget);
-    }
-
-    /**
-     * The speed with which the target of the running move is passed: what the mode of the waiting order says, as far as the running one can
-     * reach it and the waiting one can be stopped in its way; 0 when that goes the other way.
-     */
-    private double speedOnTheWay() {
-        double sign = Math.signum(orderTarget - setpoint.position);
-        Dynamics normal = configuration.limits().normal();
-        double next = waiting.speed == 0 && waiting.kind != WaitingOrder.Kind.AT_SPEED ? normal.speed() : waiting.speed;
-        double turned = waiting.direction == Direction.NEGATIVE ? -next : next;
-        double way = switch (waiting.kind) {
-            case BY -> waiting.wanted;
-            case TO -> configuration.endless() ? range.target(waiting.wanted, waiting.direction, orderTarget, orderTarget, sign < 0) - orderTarget : waiting.wanted - orderTarget;
-            case AT_SPEED -> configuration.endless() ? turned * Double.MAX_VALUE : (turned < 0 ? limits.softMin() : limits.softMax()) - orderTarget;
-        };
-        if (sign == 0 || Math.signum(way) != sign || waiting.kind == WaitingOrder.Kind.AT_SPEED && Math.signum(turned) != sign) {
-            return 0;
-        }
-        double d = waiting.deceleration != 0 ? waiting.deceleration : waiting.acceleration != 0 ? waiting.acceleration : normal.deceleration();
-        double j = waiting.jerk == 0 ? normal.jerk() : waiting.jerk;
-        double stoppable = StoppingWay.speedWithin(Math.min(Math.abs(way), 1e12), d, j);
-        double fromRest = StoppingWay.speedWithin(Math.abs(orderTarget - setpoint.position), orderAcceleration, orderJerk);
-        double reachable = setpoint.acceleration == 0 ? Math.max(fromRest, sign * setpoint.velocity) : fromRest;
-        return sign * Math.min(Math.min(waiting.mode.between(Math.abs(orderSpeed), Math.abs(next)), configuration.limits().max().speed()), Math.min(stoppable, reachable));
+        return positioning && order.aims();
     }
 
     /** MC_Stop is done when the axis stands, and lets go of it when its Execute has gone. */
@@ -417,7 +356,7 @@ public final class MotionAxis {
             return;
         }
         double acceleration = configuration.homing().acceleration();
-        orderTarget = Double.NaN;
+        order.none();
         profile.move(reach(0, Direction.SHORTEST, 1, 0), configuration.homing().searchSpeed(), acceleration, acceleration, configuration.limits().normal().jerk());
         positioning = true;
         toZero = true;
@@ -436,7 +375,7 @@ public final class MotionAxis {
     /** A person commands the axis, whoever did before. */
     public void takeByHand() {
         commanded = true;
-        shiftTo(0);
+        renumbered(places.asTheDrive(configuration.limits()));
     }
 
     /** The drive makes its setpoint itself, or gives it back: the axis goes on from where it is. */
@@ -455,7 +394,7 @@ public final class MotionAxis {
             return;
         }
         boolean placed = !Double.isNaN(homePosition);
-        if (placed && !(Math.abs(homePosition * wireUnitsPerUnit) <= Integer.MAX_VALUE)) {
+        if (placed && !places.fits(homePosition)) {
             refuse(command, MotionError.BAD_VALUE, block, line, now, homePosition);
             return;
         }
@@ -464,7 +403,7 @@ public final class MotionAxis {
         }
         homingStarted = false;
         toZero = false;
-        shiftTo(0);
+        renumbered(places.asTheDrive(configuration.limits()));
         accept(command, AxisState.HOMING);
         log.add(now, number, line, CommandLog.Kind.HOME, block, homePosition, 0, 0, 0, 0, 0, MotionError.NONE);
     }
@@ -483,10 +422,10 @@ public final class MotionAxis {
 
     /** Other values of a move by a distance that runs: the distance counts from where it counted before. */
     void moveAgain(MotionCommand command, double distance, BufferMode mode, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
-        double wanted = current == command ? orderOrigin + distance - setpoint.position : distance;
-        double origin = orderOrigin;
+        double wanted = current == command ? order.origin + distance - setpoint.position : distance;
+        double origin = order.origin;
         move(command, wanted, true, Direction.SHORTEST, mode, speed, acceleration, deceleration, jerk, block, line, now);
-        orderOrigin = current == command ? origin : orderOrigin;
+        order.origin = current == command ? origin : order.origin;
     }
 
     /** Takes over whatever runs. */
@@ -504,10 +443,9 @@ public final class MotionAxis {
             refuse(command, refusal, block, line, now, target);
             return;
         }
-        remember(target, speed, a, d, j);
-        orderOrigin = target - wanted;
-        toSoftLimit = false;
-        planMove();
+        order.take(target, speed, a, d, j);
+        order.origin = target - wanted;
+        order.planMove(override);
         accept(command, AxisState.DISCRETE_MOTION);
         log.add(now, number, line, CommandLog.Kind.MOVE, block, target, speed, a, d, j, profile.duration(), MotionError.NONE);
     }
@@ -517,37 +455,12 @@ public final class MotionAxis {
         return !commanded ? MotionError.NOT_COMMANDED : state == AxisState.DISABLED ? MotionError.NOT_ENABLED : MotionError.NONE;
     }
 
-    private void remember(double target, double speed, double acceleration, double deceleration, double jerk) {
-        through = 0;
-        orderTarget = target;
-        orderSpeed = speed;
-        orderAcceleration = acceleration;
-        orderDeceleration = deceleration;
-        orderJerk = jerk;
-    }
-
-    /** Plans the order from where the axis is, at the present override; at 0 it comes to rest and the order stays. */
-    private void planMove() {
-        if (override == 0) {
-            profile.run(0, orderDeceleration, orderJerk);
-        } else {
-            if (through != 0 && !profile.moveThrough(limits, configuration.endless(), halfWireUnit, orderTarget, through * override, orderSpeed * override, orderAcceleration, orderDeceleration, orderJerk)) {
-                through = 0;
-            }
-            if (through == 0 && configuration.endless()) {
-                profile.move(orderTarget, orderSpeed * override, orderAcceleration, orderDeceleration, orderJerk);
-            } else if (through == 0) {
-                profile.moveInside(limits, halfWireUnit, orderTarget, orderSpeed * override, orderAcceleration, orderDeceleration, orderJerk);
-            }
-        }
-    }
-
     /** Distance from the target of the running move, or from where the axis is commanded to be. */
     void moveAdditive(MotionCommand command, double distance, BufferMode mode, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
         if (!waits(WaitingOrder.Kind.BY, command, mode, distance, Direction.SHORTEST, speed, acceleration, deceleration, jerk, block, line, now)) {
-            double from = state == AxisState.DISCRETE_MOTION && aims() ? orderTarget : setpoint.position;
+            double from = state == AxisState.DISCRETE_MOTION && aims() ? order.target : setpoint.position;
             moveNow(command, from - setpoint.position + distance, true, Direction.SHORTEST, speed, acceleration, deceleration, jerk, block, line, now);
-            orderOrigin = current == command ? from : orderOrigin;
+            order.origin = current == command ? from : order.origin;
         }
     }
 
@@ -580,26 +493,16 @@ public final class MotionAxis {
             refuse(command, refusal, block, line, now, Double.NaN);
             return;
         }
-        remember(speed < 0 ? limits.softMin() : limits.softMax(), speed, a, d, j);
-        toSoftLimit = speed != 0 && !configuration.endless() && referenced();
-        planVelocity();
+        order.take(speed < 0 ? places.limits().softMin() : places.limits().softMax(), speed, a, d, j);
+        order.toSoftLimit = speed != 0 && !configuration.endless() && referenced();
+        order.planVelocity(override);
         accept(command, AxisState.CONTINUOUS_MOTION);
         log.add(now, number, line, CommandLog.Kind.MOVE, block, Double.NaN, speed, a, d, j, profile.duration(), MotionError.NONE);
     }
 
-    private void planVelocity() {
-        double speed = orderSpeed * override;
-        if (toSoftLimit && speed != 0) {
-            profile.moveInside(limits, halfWireUnit, orderTarget, Math.abs(speed), orderAcceleration, orderDeceleration, orderJerk);
-        } else {
-            boolean slower = Math.abs(speed) < Math.abs(setpoint.velocity);
-            profile.run(speed, slower ? orderDeceleration : orderAcceleration, orderJerk);
-        }
-    }
-
     /** The commanded speed is the one that was ordered. */
     boolean inVelocity() {
-        return state == AxisState.CONTINUOUS_MOTION && !torqueLeads() && Math.abs(setpoint.velocity - orderSpeed * override) <= 1e-6 * Math.max(1, Math.abs(orderSpeed));
+        return state == AxisState.CONTINUOUS_MOTION && !torqueLeads() && Math.abs(setpoint.velocity - order.speed * override) <= 1e-6 * Math.max(1, Math.abs(order.speed));
     }
 
     /** Another share of the ordered speeds, for what runs too. @param factor 0 to 1 */
@@ -612,9 +515,9 @@ public final class MotionAxis {
             return;
         }
         if (state == AxisState.DISCRETE_MOTION && aims()) {
-            planMove();
+            order.planMove(override);
         } else if (state == AxisState.CONTINUOUS_MOTION) {
-            planVelocity();
+            order.planVelocity(override);
         }
     }
 
@@ -636,7 +539,7 @@ public final class MotionAxis {
 
     /** Actual speed as the mailbox tells it, units/s. */
     double actualVelocity() {
-        return mailbox.read(DriveObject.VELOCITY_ACTUAL) / wireUnitsPerUnit;
+        return places.unitsOf(mailbox.read(DriveObject.VELOCITY_ACTUAL));
     }
 
     /** Actual torque at the motor as the mailbox tells it, N·m. */
@@ -645,7 +548,7 @@ public final class MotionAxis {
     }
 
     private MotionError refusal(double target, double speed, double a, double d, double j) {
-        Dynamics max = limits.max();
+        Dynamics max = places.limits().max();
         if (closed() != MotionError.NONE) {
             return closed();
         }
@@ -660,14 +563,14 @@ public final class MotionAxis {
         if (bad) {
             return MotionError.BAD_VALUE;
         }
-        boolean outside = !configuration.endless() && (target < limits.softMin() || target > limits.softMax());
+        boolean outside = !configuration.endless() && (target < places.limits().softMin() || target > places.limits().softMax());
         return outside ? MotionError.PAST_SOFT_LIMIT : MotionError.NONE;
     }
 
     void halt(MotionCommand command, double deceleration, double jerkLimit, String block, int line, long now) {
         boolean fit = state == AxisState.DISCRETE_MOTION || state == AxisState.CONTINUOUS_MOTION || state == AxisState.STANDSTILL;
         if (slowDown(command, fit, AxisState.DISCRETE_MOTION, deceleration, jerkLimit, block, line, now)) {
-            orderTarget = Double.NaN;
+            order.none();
             positioning = false;
         }
     }
@@ -695,20 +598,17 @@ public final class MotionAxis {
         if (configuration.endless()) {
             profile.run(0, d, j);
         } else {
-            profile.haltInside(limits, halfWireUnit, d, j);
+            profile.haltInside(places.limits(), places.halfWireUnit(), d, j);
         }
         accept(command, next);
-        toSoftLimit = false;
-        through = 0;
+        order.none();
         log.add(now, number, line, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration(), MotionError.NONE);
         return true;
     }
 
     /** Runs on at a speed until something else is ordered. @param speed units/s with its sign */
     void jog(MotionCommand command, double speed, double accelerationLimit, double jerkLimit, String block, long now) {
-        toSoftLimit = false;
-        through = 0;
-        orderSpeed = speed;
+        order.take(Double.NaN, speed, accelerationLimit, accelerationLimit, jerkLimit);
         profile.run(speed, accelerationLimit, jerkLimit);
         accept(command, AxisState.CONTINUOUS_MOTION);
         log.add(now, number, 0, CommandLog.Kind.MOVE, block, Double.NaN, speed, accelerationLimit, accelerationLimit, jerkLimit, profile.duration(), MotionError.NONE);
@@ -717,9 +617,8 @@ public final class MotionAxis {
     /** A move that a person orders: unlike one of the program it may be made before the axis knows where it is. */
     void moveByHand(MotionCommand command, double wanted, boolean relative, double speed, Dynamics d, String block, long now) {
         double target = relative ? setpoint.position + wanted : reach(wanted, Direction.SHORTEST, d.deceleration(), d.jerk());
-        toSoftLimit = false;
         override = 1;
-        remember(target, speed, d.acceleration(), d.deceleration(), d.jerk());
+        order.take(target, speed, d.acceleration(), d.deceleration(), d.jerk());
         profile.move(target, speed, d.acceleration(), d.deceleration(), d.jerk());
         accept(command, AxisState.DISCRETE_MOTION);
         log.add(now, number, 0, CommandLog.Kind.MOVE, block, target, speed, d.acceleration(), d.deceleration(), d.jerk(), profile.duration(), MotionError.NONE);
@@ -733,8 +632,8 @@ public final class MotionAxis {
      * @param speedLimit   units/s, 0 for the axis' highest
      */
     void torque(MotionCommand command, double newtonMetres, double ramp, double speedLimit, String block, int line, long now) {
-        double speed = speedLimit == 0 ? limits.max().speed() : speedLimit;
-        boolean bad = Double.isInfinite(newtonMetres) || Math.abs(newtonMetres) > configuration.highestTorque() || !(ramp >= 0) || Double.isInfinite(ramp) || !(speed > 0) || speed > limits.max().speed();
+        double speed = speedLimit == 0 ? places.limits().max().speed() : speedLimit;
+        boolean bad = Double.isInfinite(newtonMetres) || Math.abs(newtonMetres) > configuration.highestTorque() || !(ramp >= 0) || Double.isInfinite(ramp) || !(speed > 0) || speed > places.limits().max().speed();
         boolean unfit = state == AxisState.HOMING || state == AxisState.STOPPING || state == AxisState.ERROR_STOP;
         MotionError refusal = closed() != MotionError.NONE ? closed() : unfit ? MotionError.NOT_IN_THIS_STATE : bad ? MotionError.BAD_VALUE : MotionError.NONE;
         if (refusal != MotionError.NONE) {
@@ -743,10 +642,10 @@ public final class MotionAxis {
         }
         boolean goesOn = torqueLeads();
         if (state == AxisState.STANDSTILL) {
-            profile.run(0, limits.max().deceleration(), 0);
+            profile.run(0, places.limits().max().deceleration(), 0);
         }
         accept(command, AxisState.CONTINUOUS_MOTION);
-        through = 0;
+        order.none();
         torque.order(newtonMetres, ramp, scale.motorTurnsPerMinute(speed));
         if (goesOn) {
             generator = torque;
@@ -775,7 +674,7 @@ public final class MotionAxis {
     /** Takes limits, defaults and homing that have changed. @param changed its scale must be the same */
     public void take(Axis changed) {
         configuration = changed;
-        shiftTo(shift);
+        places.take(changed.limits());
     }
 
     /**
@@ -792,27 +691,22 @@ public final class MotionAxis {
         if (state == AxisState.HOMING || torqueLeads() || torqueWaits) {
             return MotionError.NOT_IN_THIS_STATE;
         }
-        double by = (relative ? position : position - actual) * wireUnitsPerUnit;
-        if (!(Math.abs(by) <= Integer.MAX_VALUE) || Math.abs(shift + Math.rint(by)) > Integer.MAX_VALUE) {
+        double by = places.renumber(relative ? position : position - actual, configuration.limits());
+        if (Double.isNaN(by)) {
             return MotionError.BAD_VALUE;
         }
-        shiftTo(shift + (long) Math.rint(by));
+        renumbered(by);
         return MotionError.NONE;
     }
 
-    private void shiftTo(long wireUnits) {
-        if (wireUnits != shift) {
-            double by = (wireUnits - shift) / wireUnitsPerUnit;
-            shift = wireUnits;
+    /** Everything that is a place has another number. @param by user units */
+    private void renumbered(double by) {
+        if (by != 0) {
             actual = range.shown(actual + by);
             setpoint.position += by;
-            orderTarget += by;
-            orderOrigin += by;
+            order.renumbered(by);
             profile.shift(by);
         }
-        Limits own = configuration.limits();
-        double all = shift / wireUnitsPerUnit;
-        limits = shift == 0 ? own : own.withSoftMin(own.softMin() + all).withSoftMax(own.softMax() + all);
     }
 
     ProbeWatch probes() {
@@ -932,7 +826,6 @@ public final class MotionAxis {
 
     /** Setpoint of this cycle, wire units. */
     public long targetWire() {
-        long wire = (long) Math.rint(setpoint.position * wireUnitsPerUnit) - shift;
-        return wireModulo == 0 ? wire : wrapped.of(wire);
+        return places.wire(setpoint.position);
     }
 }

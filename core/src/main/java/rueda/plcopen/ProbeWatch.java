@@ -27,13 +27,15 @@ final class ProbeWatch {
     private static final int MOST_LOOKS = 10;
 
     private final Mailbox mailbox;
+    private final ProgramPlaces places;
     private final Probe[] probes = {new Probe(0, DriveObject.PROBE_1_POSITION, DriveObject.PROBE_1_FALLING), new Probe(1, DriveObject.PROBE_2_POSITION, DriveObject.PROBE_2_FALLING)};
     private Way way = Way.MAILBOX;
     /** 60B8h as this side has asked for it */
     private int function = AT_START;
 
-    ProbeWatch(Mailbox mailbox) {
+    ProbeWatch(Mailbox mailbox, ProgramPlaces places) {
         this.mailbox = mailbox;
+        this.places = places;
     }
 
     void functionGoes(Way by) {
@@ -76,9 +78,9 @@ final class ProbeWatch {
     }
 
     /** One bus cycle. */
-    void step(MotionAxis axis) {
-        probes[0].step(axis);
-        probes[1].step(axis);
+    void step() {
+        probes[0].step();
+        probes[1].step();
     }
 
     private void ask(int asked) {
@@ -138,7 +140,7 @@ final class ProbeWatch {
             asked = false;
         }
 
-        void step(MotionAxis axis) {
+        void step() {
             if (step == Step.NONE || !mailbox.written()) {
                 return;
             }
@@ -175,8 +177,8 @@ final class ProbeWatch {
                     }
                 }
                 case READS -> {
-                    double position = axis.unitsOf(answer);
-                    if (!windowed || axis.lies(position, first, last)) {
+                    double position = places.units(answer);
+                    if (!windowed || places.lies(position, first, last)) {
                         command.recorded = position;
                         command.status = MotionCommand.Status.DONE;
                         command = null;

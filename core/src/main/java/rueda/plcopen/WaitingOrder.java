@@ -1,10 +1,16 @@
 package rueda.plcopen;
 
+import rueda.machine.Dynamics;
+import rueda.profile.StoppingWay;
+
 /**
  * The order that begins when the running one is done, or where its target is passed. One per axis, filled again and again. No allocation; not
  * thread-safe.
  */
 final class WaitingOrder {
+
+    /** s: as long as an order at a speed is thought to go on */
+    private static final double FAR = 1e6;
 
     enum Kind { TO, BY, AT_SPEED }
 
@@ -48,5 +54,33 @@ final class WaitingOrder {
             command.error = reason;
             command = null;
         }
+    }
+
+    /**
+     * The speed with which the target of the running move is passed: what the mode says, as far as the running one can reach it and this one
+     * can be stopped in its way; 0 when this one goes the other way.
+     *
+     * @param target    of the running move, user units
+     * @param sign      of its way
+     * @param previous  its speed, units/s
+     * @param reachable the highest speed that it can have there, units/s
+     * @return units/s with its sign
+     */
+    double passingSpeed(double target, double sign, double previous, double reachable, boolean endless, ProgramPlaces places) {
+        Dynamics normal = places.limits().normal();
+        double next = speed == 0 && kind != Kind.AT_SPEED ? normal.speed() : speed;
+        double turned = direction == Direction.NEGATIVE ? -next : next;
+        double way = switch (kind) {
+            case BY -> wanted;
+            case TO -> endless ? places.range().target(wanted, direction, target, target, sign < 0) - target : wanted - target;
+            case AT_SPEED -> endless ? turned * FAR : (turned < 0 ? places.limits().softMin() : places.limits().softMax()) - target;
+        };
+        if (sign == 0 || Math.signum(way) != sign || kind == Kind.AT_SPEED && Math.signum(turned) != sign) {
+            return 0;
+        }
+        double braking = deceleration != 0 ? deceleration : acceleration != 0 ? acceleration : normal.deceleration();
+        double stoppable = StoppingWay.speedWithin(Math.abs(way), braking, jerk == 0 ? normal.jerk() : jerk);
+        double wantedThere = Math.min(mode.between(Math.abs(previous), Math.abs(next)), places.limits().max().speed());
+        return sign * Math.min(wantedThere, Math.min(stoppable, reachable));
     }
 }

@@ -151,6 +151,116 @@ class SamePlaceTest {
         assertThat(Math.round(drive.demandPosition() / perCount)).isEqualTo(Math.round(300.1234 / perCount));
     }
 
+    private static void tag(Bench bench, String name, long value) {
+        bench.task().memory()[bench.task().program().variable(name).orElseThrow().slot()] = value;
+    }
+
+    /** Runs until bits of the status word that the PLC has are so. @return bus cycles that it took */
+    private static int until(Bench bench, int bits, int wanted) {
+        int cycles = 0;
+        for (; ((int) value(bench, "Status") & bits) != wanted; cycles++) {
+            assertThat(cycles).as("bits %X of the status word become %X", bits, wanted).isLessThan(30_000);
+            bench.cycle();
+        }
+        return cycles;
+    }
+
+    private static void stays(Bench bench, int bits, int wanted, int cycles) {
+        for (int i = 0; i < cycles; i++) {
+            bench.cycle();
+            assertThat((int) value(bench, "Status") & bits).as("bits %X of the status word stay %X", bits, wanted).isEqualTo(wanted);
+        }
+    }
+
+    /**
+     * The set-point handshake as the timing diagrams of IEC 61800-7-201 (profile position mode) have it, seen by the PLC under each family of
+     * objects: new setpoint (6040h bit 4), acknowledged (6041h bit 12), target reached (bit 10).
+     */
+    @ParameterizedTest
+    @org.junit.jupiter.params.provider.EnumSource(value = Family.class, names = "PROFINET", mode = org.junit.jupiter.params.provider.EnumSource.Mode.EXCLUDE)
+    void theHandshakeBitByBit(Family family) {
+        int acknowledged = 1 << 12;
+        int reached = 1 << 10;
+        int few = 12;
+        Bench bench = bench(machine(family, Commander.PROGRAM, SamePlaceTest::objects), "Mode := 1;\n" + OBJECTS + "END_CASE\n");
+        until(bench, 0x6F, 0x27);
+        double from = bench.drive(0).demandPosition();
+        tag(bench, "Target", 7_000_000);
+        stays(bench, acknowledged, 0, 100);
+        assertThat(bench.drive(0).demandPosition()).as("a target alone starts nothing").isEqualTo(from);
+        /* a single setpoint: acknowledged while bit 4 stands, and no longer when it has gone */
+        tag(bench, "Control", 0x1F);
+        assertThat(until(bench, acknowledged, acknowledged)).isLessThan(few);
+        stays(bench, acknowledged | reached, acknowledged, 100);
+        tag(bench, "Control", 0x0F);
+        assertThat(until(bench, acknowledged, 0)).isLessThan(few);
+        until(bench, reached, reached);
+        assertThat(bench.drive(0).demandPosition()).isCloseTo(700, org.assertj.core.api.Assertions.within(1e-4));
+        /* a set of setpoints: the second waits, so that bit 12 stays until there is room again, which is at the first target */
+        tag(bench, "Target", 8_000_000);
+        tag(bench, "Control", 0x1F);
+        until(bench, acknowledged | reached, acknowledged);
+        tag(bench, "Control", 0x0F);
+        assertThat(until(bench, acknowledged, 0)).isLessThan(few);
+        tag(bench, "Target", 9_000_000);
+        tag(bench, "Control", 0x1F);
+        assertThat(until(bench, acknowledged, acknowledged)).isLessThan(few);
+        tag(bench, "Control", 0x0F);
+        stays(bench, acknowledged | reached, acknowledged, 50);
+        until(bench, acknowledged, 0);
+        assertThat(bench.drive(0).demandPosition()).isCloseTo(800, org.assertj.core.api.Assertions.within(1.0));
+        until(bench, reached, reached);
+        /* change at once (bit 5): the second replaces the first, each acknowledged */
+        tag(bench, "Target", 20_000_000);
+        tag(bench, "Control", 0x3F);
+        until(bench, acknowledged, acknowledged);
+        tag(bench, "Control", 0x2F);
+        until(bench, acknowledged, 0);
+        stays(bench, acknowledged | reached, 0, 200);
+        tag(bench, "Target", 6_000_000);
+        tag(bench, "Control", 0x3F);
+        until(bench, acknowledged, acknowledged);
+        tag(bench, "Control", 0x2F);
+        until(bench, acknowledged | reached, reached);
+        assertThat(bench.drive(0).demandPosition()).isCloseTo(600, org.assertj.core.api.Assertions.within(1e-4));
+        /* halt (bit 8): reached when it stands, and on to the target without it */
+        tag(bench, "Target", 20_000_000);
+        tag(bench, "Control", 0x1F);
+        until(bench, acknowledged, acknowledged);
+        tag(bench, "Control", 0x0F);
+        stays(bench, reached, 0, 300);
+        tag(bench, "Control", 0x10F);
+        until(bench, reached, reached);
+        assertThat(bench.drive(0).demandSpeed()).isZero();
+        assertThat(bench.drive(0).demandPosition()).isBetween(600.0, 1999.0);
+        tag(bench, "Control", 0x0F);
+        until(bench, reached, 0);
+        until(bench, reached, reached);
+        assertThat(bench.drive(0).demandPosition()).isCloseTo(2000, org.assertj.core.api.Assertions.within(1e-4));
+    }
+
+    /** Telegram 9 by IEC 61800-7-203: an edge of STW1 bit 6 is acknowledged by ZSW1 bit 12 as long as it stands; bit 10 is the target, bit 13 a stand. */
+    @Test
+    void theTaskOfATelegramBitByBit() {
+        int acknowledged = 1 << 12;
+        int reached = 1 << 10;
+        int stands = 1 << 13;
+        Bench bench = bench(machine(Family.PROFINET, Commander.PROGRAM, a -> telegram(a, StandardTelegram.TELEGRAM_9)),
+                "Number := 16#8000; Speed := 9000000; Acceleration := 16384; Deceleration := 16384; How := 16#1;\n" + TELEGRAM + "END_CASE\n");
+        until(bench, 0x4F, 0x07);
+        tag(bench, "Target", 7_000_000);
+        stays(bench, acknowledged | stands, stands, 100);
+        tag(bench, "Control", 0x47F);
+        until(bench, acknowledged, acknowledged);
+        stays(bench, acknowledged | reached, acknowledged, 100);
+        assertThat((int) value(bench, "Status") & stands).isZero();
+        tag(bench, "Control", 0x43F);
+        until(bench, acknowledged, 0);
+        until(bench, reached | stands, reached | stands);
+        assertThat(bench.drive(0).demandPosition()).isCloseTo(700, org.assertj.core.api.Assertions.within(1e-4));
+        stays(bench, acknowledged | reached, reached, 100);
+    }
+
     /** Speed telegrams turn the axis: N2 (telegram 1) or N4 of the motor's highest speed, frozen and cut by the bits of STW1. */
     @Test
     void speedTelegramsTurnTheAxis() {

@@ -100,6 +100,27 @@ class MoveListEditTest {
         }
     }
 
+    /** An end that is moved as it is drawn: as many decimals as the drawing shows, never more than the wire, across the turn of an endless axis. */
+    @Test
+    void theEndOfAnEntryIsMoved() {
+        Axis shuttle = DemoMachine.shuttle().withMoves(MoveList.of(MoveEntry.goTo("100.0003"), MoveEntry.goBy("-20"), MoveEntry.of(MoveEntry.Kind.WAIT)));
+        assertThat(MoveListEdit.withEndMoved(shuttle, 0, 12.3456, 0.7).position()).isEqualByComparingTo("112.3");
+        assertThat(MoveListEdit.withEndMoved(shuttle, 0, 12.3456, 8).position()).isEqualByComparingTo("112");
+        assertThat(MoveListEdit.withEndMoved(shuttle, 0, 1e-7, 1e-9).position()).as("four decimals on the wire").isEqualByComparingTo("100.0003");
+        assertThat(MoveListEdit.withEndMoved(shuttle, 1, 25.04, 0.02).distance()).isEqualByComparingTo("5.04");
+        assertThat(MoveListEdit.withEndMoved(shuttle, 0, 100, 50).position().toString()).as("no exponent").isEqualTo("200");
+        Axis table = DemoMachine.table().withMoves(MoveList.of(MoveEntry.goTo("350"), MoveEntry.goBy("90")));
+        assertThat(MoveListEdit.withEndMoved(table, 0, 20, 1).position()).isEqualByComparingTo("10");
+        assertThat(MoveListEdit.withEndMoved(table, 0, -360, 1).position()).isEqualByComparingTo("350");
+        assertThat(MoveListEdit.withEndMoved(table, 1, 300, 1).distance()).as("a distance may be more than a turn").isEqualByComparingTo("390");
+        assertThatThrownBy(() -> MoveListEdit.withEndMoved(shuttle, 2, 1, 1)).isInstanceOf(InvalidEntry.class).hasMessageContaining("goes to a position");
+        for (double bad : new double[] {Double.NaN, Double.POSITIVE_INFINITY, 1e300}) {
+            assertThatThrownBy(() -> MoveListEdit.withEndMoved(shuttle, 0, bad, 1)).isInstanceOf(InvalidEntry.class);
+            assertThatThrownBy(() -> MoveListEdit.withEndMoved(shuttle, 0, 1, bad)).isInstanceOf(InvalidEntry.class);
+        }
+        assertThatThrownBy(() -> MoveListEdit.withEndMoved(shuttle, 0, 1, 0)).isInstanceOf(InvalidEntry.class);
+    }
+
     @Test
     void whatCannotBeIsRefusedWithItsRange() {
         MoveList list = named(3);

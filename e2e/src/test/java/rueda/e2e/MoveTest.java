@@ -99,6 +99,35 @@ class MoveTest extends BrowserTest {
         expectAccessible("an edited list");
     }
 
+    /** The end of an entry is dragged in the strip: drawn and said meanwhile, stored when it is let go, left as it was by Escape, undone as one change. */
+    @Test
+    void anEndIsDraggedInTheStrip() {
+        open("/move/Table");
+        expect(side()).containsText("Rounds a minute");
+        Locator end = page.locator("circle.end[data-end='1']");
+        Locator sentence = page.locator("#entry-1");
+        com.microsoft.playwright.options.BoundingBox at = end.boundingBox();
+        double x = at.x + at.width / 2;
+        double y = at.y + at.height / 2;
+        page.mouse().move(x, y);
+        page.mouse().down();
+        page.mouse().move(x, y - 20);
+        expect(sentence).not().containsText("Go by 90 °");
+        page.keyboard().press("Escape");
+        expect(sentence).containsText("Go by 90 °");
+        page.mouse().up();
+        end.hover();
+        page.mouse().down();
+        page.mouse().move(x, y - 20);
+        expect(sentence).not().containsText("Go by 90 °");
+        page.mouse().up();
+        expect(saved()).containsText("All saved");
+        expect(sentence).not().containsText("Go by 90 °");
+        expect(field("Distance")).not().hasValue("90");
+        button("Undo").click();
+        expect(sentence).containsText("Go by 90 °");
+    }
+
     /** Without any PLC: the enable input switches the drive on, a cue starts it, and the rest sets the rate. */
     @Test
     void theDoserDosesByItselfAndIsChangedWhileItRuns() {

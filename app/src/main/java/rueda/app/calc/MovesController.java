@@ -29,22 +29,37 @@ class MovesController {
         this.drafts = drafts;
     }
 
-    /** @param from entry with which it begins  @param at where the axis stands then, units; left out for a place in the middle of the travel */
-    record PlanQuestion(Machine machine, String base, int axis, int from, Double at) {
+    /**
+     * @param from entry with which it begins
+     * @param at   where the axis stands then, units; left out for a place in the middle of the travel
+     * @param drag what is being moved, to see how the list would run then; left out for the list as it is
+     */
+    record PlanQuestion(Machine machine, String base, int axis, int from, Double at, Drag drag) {
     }
 
-    /** @param sentences each entry in words  @param plan null while the list is empty  @param ending why and where the plan ends, in words; empty without one */
-    record MovesAnswer(List<String> sentences, ListPlan plan, String ending) {
+    /** The end of an entry is moved. @param entry its number  @param by by how much, units  @param step how finely it is meant, units */
+    record Drag(int entry, double by, double step) {
+    }
+
+    /**
+     * @param sentences each entry in words
+     * @param movable   its end can be moved
+     * @param plan      null while the list is empty
+     * @param ending    why and where the plan ends, in words; empty without one
+     * @param dragged   the entry as it would be, null when none is moved
+     */
+    record MovesAnswer(List<String> sentences, List<Boolean> movable, ListPlan plan, String ending, MoveEntry dragged) {
     }
 
     @Operation(summary = "How a move list runs from an entry on: what moves when and where to, and how long a round takes")
     @PostMapping("/plan")
     MovesAnswer planMoves(@RequestBody PlanQuestion q) {
         Machine machine = drafts.asked(q.machine(), q.base());
-        Axis axis = Checked.axis(machine, q.axis());
+        MoveEntry dragged = q.drag() == null ? null : dragged(machine, q.axis(), q.drag());
+        Axis axis = Checked.axis(dragged == null ? machine : with(machine, q.axis(), q.drag().entry(), dragged), q.axis());
         int entries = axis.moves().entries().size();
         if (entries == 0) {
-            return new MovesAnswer(List.of(), null, "");
+            return new MovesAnswer(List.of(), List.of(), null, "", null);
         }
         if (q.from() < 0 || q.from() >= entries) {
             throw new InvalidEntry("from", Integer.toString(q.from()), "0 to " + (entries - 1), "choose an entry of the list");
@@ -54,7 +69,19 @@ class MovesController {
             throw new InvalidEntry("at", Double.toString(at), "−1e9 to 1e9", "enter a position");
         }
         ListPlan plan = ListPlan.of(axis, q.from(), at, machine.bus().cycleMicros());
-        return new MovesAnswer(IntStream.range(0, entries).mapToObj(i -> MoveSentence.of(axis, i)).toList(), plan, "Entry " + plan.endsAt() + ": " + plan.end().words() + ".");
+        return new MovesAnswer(IntStream.range(0, entries).mapToObj(i -> MoveSentence.of(axis, i)).toList(), axis.moves().entries().stream().map(MoveListEdit::hasEnd).toList(), plan,
+                "Entry " + plan.endsAt() + ": " + plan.end().words() + ".", dragged);
+    }
+
+    /** Before the machine is checked, which is done once, with the entry in its place. */
+    private static MoveEntry dragged(Machine machine, int axis, Drag drag) {
+        boolean there = machine != null && axis >= 0 && axis < machine.axes().size();
+        return MoveListEdit.withEndMoved(there ? machine.axes().get(axis) : Checked.axis(machine, axis), drag.entry(), drag.by(), drag.step());
+    }
+
+    private static Machine with(Machine machine, int axis, int entry, MoveEntry dragged) {
+        Axis before = machine.axes().get(axis);
+        return machine.withAxis(axis, before.withMoves(MoveListEdit.replaced(before.moves(), entry, dragged)));
     }
 
     /** What can be done with a move list; see {@link MoveListEdit}. */

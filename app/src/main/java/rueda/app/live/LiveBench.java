@@ -399,7 +399,7 @@ final class LiveBench {
             ServoPlant plant = drive.plant();
             long error = drive.dictionary().get(DriveObject.ERROR_CODE);
             axes.add(new AxisState(machine.axes().get(i).name(), drive.position(), drive.demandPosition(), plant.speed(), drive.torque(),
-                    drive.followingError(), words(i), bench.restarting(i) ? "does not answer" : drive.state().words(), drive.state(), drive.referenced() && !bench.restarting(i), (int) drive.dictionary().get(DriveObject.CONTROLWORD),
+                    drive.followingError(), words(i), bench.restarting(i) ? "does not answer" : drive.stateWords(), drive.state(), drive.referenced() && !bench.restarting(i), (int) drive.dictionary().get(DriveObject.CONTROLWORD),
                     (int) drive.dictionary().get(DriveObject.STATUSWORD), error == 0 ? "" : String.format(Locale.ROOT, "%04Xh", error), DriveError.words((int) error), plant.place(),
                     plant.negativeLimitReached(), plant.positiveLimitReached(), plant.onReferenceCam(), drive.homingLeg(),
                     (int) drive.dictionary().get(DriveObject.MODE_DISPLAY), bench.hand(i).override(),
