@@ -2,8 +2,9 @@ package rueda.plcopen;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
+import static rueda.plcopen.ProgramBench.until;
+import static rueda.plcopen.ProgramBench.value;
 
-import java.util.List;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.DoubleRange;
@@ -12,9 +13,6 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rueda.bench.Bench;
-import rueda.machine.DemoMachine;
-import rueda.machine.Homing;
-import rueda.machine.Machine;
 
 /** BufferMode and ContinuousUpdate by PLCopen Motion Control part 1 (from memory). */
 class BufferModesTest {
@@ -23,23 +21,10 @@ class BufferModesTest {
     private static final int BUFFERED = 1;
 
     private static Bench bench(String axis, String body) {
-        Machine demo = DemoMachine.create();
-        Machine alone = demo.withAxes(List.of(demo.axis(axis).orElseThrow())).withProofs(List.of());
-        alone = alone.withAxis(0, alone.axes().get(0).withHoming(Homing.search(37, 20, 2, 60, 0)));
-        return new Bench(alone, "PROGRAM P VAR Power : MC_Power; Home : MC_Home; First, Second, Third : MC_MoveAbsolute; Rel : MC_MoveRelative; More : MC_MoveAdditive; Run : MC_MoveVelocity; Halt : MC_Halt;"
+        return new Bench(ProgramBench.alone(axis, 0), "PROGRAM P VAR Power : MC_Power; Home : MC_Home; First, Second, Third : MC_MoveAbsolute; Rel : MC_MoveRelative; More : MC_MoveAdditive; Run : MC_MoveVelocity; Halt : MC_Halt;"
                 + " Ready : BOOL; t : DINT; Mode : INT; P, V : LREAL; END_VAR\n"
                 + "Power(Axis := " + axis + ", Enable := TRUE); Home(Axis := " + axis + ", Execute := Power.Status); IF Home.Done THEN Ready := TRUE; END_IF\n"
                 + "IF Ready THEN t := t + 1; END_IF\n" + body.replace("AX", axis) + "\nEND_PROGRAM", 100);
-    }
-
-    private static double value(Bench bench, String name) {
-        return bench.task().program().variable(name).orElseThrow().number(bench.task().memory());
-    }
-
-    private static void until(Bench bench, int cycles) {
-        while (value(bench, "t") < cycles) {
-            bench.cycle();
-        }
     }
 
     /** Runs until the block is done. @return the speed of the setpoint when it became so */

@@ -2,6 +2,9 @@ package rueda.plcopen;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
+import static rueda.plcopen.ProgramBench.set;
+import static rueda.plcopen.ProgramBench.untilTrue;
+import static rueda.plcopen.ProgramBench.value;
 
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -11,8 +14,6 @@ import rueda.bench.Bench;
 import rueda.bus.BusFamily;
 import rueda.drive.DriveObject;
 import rueda.machine.Axis;
-import rueda.machine.DemoMachine;
-import rueda.machine.Homing;
 import rueda.machine.Machine;
 import rueda.machine.Station;
 import rueda.machine.Terminal.Function;
@@ -21,30 +22,14 @@ import rueda.machine.Terminal.Function;
 class ProbeAndPositionBlocksTest {
 
     private static Machine shuttle(Function onI7) {
-        Machine demo = DemoMachine.create();
-        Axis shuttle = demo.axis("Shuttle").orElseThrow().withHoming(Homing.search(37, 20, 2, 60, 0));
-        return demo.withAxes(List.of(shuttle.withWiring(shuttle.wiring().with("I7", onI7)))).withProofs(List.of());
+        Machine alone = ProgramBench.alone("Shuttle", 0);
+        return alone.withAxis(0, alone.axes().get(0).withWiring(alone.axes().get(0).wiring().with("I7", onI7)));
     }
 
     private static Bench bench(Machine machine, String body) {
         return new Bench(machine, "PROGRAM P VAR Power : MC_Power; Home : MC_Home; Run : MC_MoveVelocity; Go : MC_MoveAbsolute; Probe, Other : MC_TouchProbe; Let : MC_AbortTrigger; Set, Back : MC_SetPosition;"
                 + " Where : MC_ReadActualPosition; Ready, A, B, C : BOOL; Trigger : INT := 1; END_VAR\n"
                 + "Power(Axis := Shuttle, Enable := TRUE); Home(Axis := Shuttle, Execute := Power.Status); Where(Axis := Shuttle, Enable := TRUE); IF Home.Done THEN Ready := TRUE; END_IF\n" + body + "\nEND_PROGRAM", 100);
-    }
-
-    private static double value(Bench bench, String name) {
-        return bench.task().program().variable(name).orElseThrow().number(bench.task().memory());
-    }
-
-    private static void set(Bench bench, String name, long value) {
-        bench.task().memory()[bench.task().program().variable(name).orElseThrow().slot()] = value;
-    }
-
-    private static void untilTrue(Bench bench, String name) {
-        for (int i = 0; i < 60_000 && value(bench, name) != 1; i++) {
-            bench.cycle();
-        }
-        assertThat(value(bench, name)).as(name).isEqualTo(1);
     }
 
     private static void level(Bench bench, boolean high) {

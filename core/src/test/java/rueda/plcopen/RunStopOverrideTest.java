@@ -2,36 +2,20 @@ package rueda.plcopen;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
+import static rueda.plcopen.ProgramBench.until;
+import static rueda.plcopen.ProgramBench.value;
 
-import java.util.List;
 import org.junit.jupiter.api.Test;
 import rueda.bench.Bench;
-import rueda.machine.DemoMachine;
-import rueda.machine.Homing;
-import rueda.machine.Machine;
 
 /** MC_MoveVelocity, MC_Stop, MC_MoveAdditive, MC_SetOverride and the reading blocks by PLCopen Motion Control part 1 (from memory). */
 class RunStopOverrideTest {
 
     private static Bench bench(String axis, String body) {
-        Machine demo = DemoMachine.create();
-        Machine alone = demo.withAxes(List.of(demo.axis(axis).orElseThrow())).withProofs(List.of());
-        alone = alone.withAxis(0, alone.axes().get(0).withHoming(Homing.search(37, 20, 2, 60, axis.equals("Shuttle") ? 500 : 0)));
-        return new Bench(alone, "PROGRAM P VAR Power : MC_Power; Home : MC_Home; Run, Other : MC_MoveVelocity; Stop, Again : MC_Stop; Go : MC_MoveAbsolute; More : MC_MoveAdditive; Set : MC_SetOverride;"
+        return new Bench(ProgramBench.alone(axis, axis.equals("Shuttle") ? 500 : 0), "PROGRAM P VAR Power : MC_Power; Home : MC_Home; Run, Other : MC_MoveVelocity; Stop, Again : MC_Stop; Go : MC_MoveAbsolute; More : MC_MoveAdditive; Set : MC_SetOverride;"
                 + " Velocity : MC_ReadActualVelocity; Torque : MC_ReadActualTorque; Fault : MC_ReadAxisError; Status : MC_ReadStatus; Ready : BOOL; t : DINT; V : LREAL; Bad : BOOL; END_VAR\n"
                 + "Power(Axis := " + axis + ", Enable := TRUE); Home(Axis := " + axis + ", Execute := Power.Status); Status(Axis := " + axis + ", Enable := TRUE); IF Home.Done THEN Ready := TRUE; END_IF\n"
                 + "IF Ready THEN t := t + 1; END_IF\n" + body.replace("AX", axis) + "\nEND_PROGRAM", 100);
-    }
-
-    private static double value(Bench bench, String name) {
-        return bench.task().program().variable(name).orElseThrow().number(bench.task().memory());
-    }
-
-    /** Runs until the program has counted so many of its cycles of 2 ms since the axis was ready. */
-    private static void until(Bench bench, int cycles) {
-        while (value(bench, "t") < cycles) {
-            bench.cycle();
-        }
     }
 
     @Test
