@@ -22,6 +22,7 @@ export const useMoves = defineStore('moves', () => {
     from.value = 0
     at.value = undefined
     answer.value = null
+    wanted = dragged = null
   }
 
   async function plan() {
@@ -32,35 +33,38 @@ export const useMoves = defineStore('moves', () => {
     if (given) answer.value = given
   }
 
-  /** The end of an entry that is being dragged: what was asked for last, and whether an answer is on its way. */
+  /** The end of an entry that is being dragged: what was asked for last, the answers on their way, and the entry as it was answered last. */
   let wanted: Schemas['Drag'] | null = null
-  let under = false
+  let answers: Promise<void> | null = null
+  let dragged: { document: unknown; path: string; entry: MoveEntry } | null = null
 
   /** How the list would run with the end of an entry moved: one question at a time, always the latest; the document stays as it is. */
-  async function drag(to: Schemas['Drag']) {
+  function drag(to: Schemas['Drag']) {
     wanted = to
-    if (under) return
-    under = true
+    answers ??= follow().finally(() => (answers = null))
+  }
+  async function follow() {
     const document = machine.draft!
-    while (wanted && machine.draft === document) {
-      const asked: Schemas['Drag'] = wanted
+    let asked: Schemas['Drag'] | null = null
+    while (wanted && wanted !== asked && machine.draft === document) {
+      const now: Schemas['Drag'] = (asked = wanted)
       try {
-        const given = await machine.byKey(document, (by) => api.planMoves(by, machine.axisIndex, from.value, at.value, asked))
-        if (machine.draft === document && wanted) answer.value = given
+        const given = await machine.byKey(document, (by) => api.planMoves(by, machine.axisIndex, from.value, at.value, now))
+        if (!wanted || machine.draft !== document) return
+        answer.value = given
+        if (given.dragged) dragged = { document, path: `${root.value}/entries/${now.entry}`, entry: given.dragged }
       } catch {
         /* a place that the rules refuse is not drawn: the last one that they take stands */
       }
-      if (wanted === asked) break
     }
-    under = false
   }
 
-  /** Let go: what was drawn last becomes the entry; or it is left as it was. */
+  /** Let go: the place where it was becomes the entry's, as soon as it has been answered; or it is left as it was. */
   async function drop(keep: boolean) {
-    const moved = wanted && keep ? answer.value?.dragged : null
-    const number = wanted?.entry
-    wanted = null
-    if (moved && number !== undefined) machine.set(`${root.value}/entries/${number}`, moved)
+    if (keep) await answers
+    const moved = keep ? dragged : null
+    wanted = dragged = null
+    if (moved && machine.draft === moved.document) machine.set(moved.path, moved.entry)
     else await plan()
   }
 

@@ -170,6 +170,7 @@ const endAt = (s: Stretch) => Math.max(TOP, Math.min(BOTTOM, pulled.value?.entry
 
 /** An end is taken with the pointer and moved up and down; Escape leaves it where it was. */
 function pull(event: PointerEvent, s: Stretch) {
+  if (event.button !== 0) return
   const handle = event.currentTarget as SVGElement
   const drawing = handle.ownerSVGElement!
   const perPixel = (span.value.high - span.value.low) / (BOTTOM - TOP) / (drawing.clientWidth / 724)
@@ -184,7 +185,7 @@ function pull(event: PointerEvent, s: Stretch) {
   window.addEventListener('keydown', key)
   handle.onpointermove = (move) => {
     pulled.value = { entry: s.entry, y: atStart + (move.clientY - begun) * perUnit }
-    void moves.drag({ entry: s.entry, by: (begun - move.clientY) * perPixel, step: perPixel })
+    moves.drag({ entry: s.entry, by: (begun - move.clientY) * perPixel, step: perPixel })
   }
   handle.onlostpointercapture = () => {
     handle.onpointermove = handle.onlostpointercapture = null

@@ -33,6 +33,8 @@ public final class MotionAxis {
     private final RunningOrder order;
     private final WaitingOrder waiting = new WaitingOrder();
     private final ProbeWatch probes;
+    /** inputs of the running block are taken again */
+    private boolean updating;
     /** Execute of MC_Stop stands */
     private boolean stopHeld;
     private MotionCommand stopOwner;
@@ -276,10 +278,25 @@ public final class MotionAxis {
             return true;
         }
         waiting.fill(kind, command, mode, wanted, direction, speed, acceleration, deceleration, jerk, block, line);
-        if (state == AxisState.DISCRETE_MOTION && aims()) {
+        blend();
+        return true;
+    }
+
+    /** Inputs of a block that runs are taken again: what waits behind it goes on waiting. */
+    void beginUpdate() {
+        updating = true;
+    }
+
+    void endUpdate() {
+        updating = false;
+        blend();
+    }
+
+    /** The target of the running move is passed as the waiting order says. */
+    private void blend() {
+        if (waiting.stands() && state == AxisState.DISCRETE_MOTION && aims()) {
             order.passInto(waiting, override);
         }
-        return true;
     }
 
     /** The running motion has a target. */
@@ -706,6 +723,7 @@ public final class MotionAxis {
             setpoint.position += by;
             order.renumbered(by);
             profile.shift(by);
+            blend();
         }
     }
 
@@ -760,7 +778,9 @@ public final class MotionAxis {
         if (waiting.command == command) {
             waiting.command = null;
         }
-        waiting.drop(MotionCommand.Status.ABORTED, MotionError.NONE);
+        if (!updating) {
+            waiting.drop(MotionCommand.Status.ABORTED, MotionError.NONE);
+        }
         endTorque();
         positioning = next == AxisState.DISCRETE_MOTION;
         current = command;

@@ -388,7 +388,9 @@ public final class MotionBlocks {
                 continuous = continuousPin > 0 && frame.memory[base + continuousPin] != 0;
                 order(axis(frame, base), frame, base);
             } else if (continuous && changed && command.busy()) {
+                axis(frame, base).beginUpdate();
                 orderAgain(axis(frame, base), frame, base);
+                axis(frame, base).endUpdate();
             } else if (!execute && ended && !command.busy() && command.status != MotionCommand.Status.IDLE) {
                 command.status = MotionCommand.Status.IDLE;
                 command.error = MotionError.NONE;

@@ -53,6 +53,9 @@ final class ProbeWatch {
      * @param windowed only positions from {@code first} to {@code last}, user units, count
      */
     void arm(MotionCommand command, long trigger, boolean windowed, double first, double last) {
+        for (Probe before : probes) {
+            before.leave(command);
+        }
         Probe probe = probe(trigger);
         boolean bad = probe == null || windowed && (Double.isNaN(first) || Double.isNaN(last));
         if (bad || way == Way.PROGRAM) {
@@ -127,6 +130,14 @@ final class ProbeWatch {
             step = Step.NONE;
         }
 
+        /** The block has another order for its probe, or for another one: this one is not its any more. */
+        void leave(MotionCommand by) {
+            if (command == by) {
+                command = null;
+                off();
+            }
+        }
+
         void abort() {
             if (command != null) {
                 command.status = MotionCommand.Status.ABORTED;
@@ -182,7 +193,8 @@ final class ProbeWatch {
                         command.recorded = position;
                         command.status = MotionCommand.Status.DONE;
                         command = null;
-                        off();
+                        /* what is held stays to be seen until the probe is armed anew */
+                        step = Step.NONE;
                     } else {
                         go(Step.WAITS);
                     }

@@ -58,7 +58,7 @@ final class WaitingOrder {
 
     /**
      * The speed with which the target of the running move is passed: what the mode says, as far as the running one can reach it and this one
-     * can be stopped in its way; 0 when this one goes the other way.
+     * can be stopped in its way; 0 when this one goes the other way, or would end outside the soft limits.
      *
      * @param target    of the running move, user units
      * @param sign      of its way
@@ -76,6 +76,10 @@ final class WaitingOrder {
             case AT_SPEED -> endless ? turned * FAR : (turned < 0 ? places.limits().softMin() : places.limits().softMax()) - target;
         };
         if (sign == 0 || Math.signum(way) != sign || kind == Kind.AT_SPEED && Math.signum(turned) != sign) {
+            return 0;
+        }
+        double end = target + way;
+        if (!endless && (end < places.limits().softMin() - places.halfWireUnit() || end > places.limits().softMax() + places.halfWireUnit())) {
             return 0;
         }
         double braking = deceleration != 0 ? deceleration : acceleration != 0 ? acceleration : normal.deceleration();

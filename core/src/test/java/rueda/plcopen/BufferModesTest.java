@@ -149,6 +149,21 @@ class BufferModesTest {
         assertThat(run.drive(0).demandSpeed()).isCloseTo(update.equals("TRUE") ? 80 : 50, within(0.1));
     }
 
+    /** Inputs of the running block are taken while another order waits: that one goes on waiting, and the target is passed as it says. */
+    @ParameterizedTest
+    @CsvSource({"1,0", "3,250"})
+    void whatWaitsGoesOnWaitingWhenTheRunningInputsChange(int mode, double passing) {
+        Bench bench = bench("Shuttle", "IF t = 0 THEN P := 400.0; V := 150.0; END_IF IF t = 200 THEN P := 500.0; V := 250.0; END_IF\nFirst(Axis := AX, Execute := Ready, Position := P, Velocity := V, Acceleration := 1000.0, ContinuousUpdate := TRUE);\n"
+                + "Second(Axis := AX, Execute := t > 50, Position := 900.0, Velocity := 100.0, Acceleration := 1000.0, BufferMode := " + mode + ");");
+        until(bench, 220);
+        assertThat(value(bench, "Second.Busy")).isEqualTo(1);
+        assertThat(value(bench, "Second.CommandAborted")).isZero();
+        assertThat(untilDone(bench, "First")).isCloseTo(passing, within(2.0));
+        assertThat(bench.drive(0).demandPosition()).isCloseTo(500, within(1.5));
+        untilDone(bench, "Second");
+        assertThat(bench.drive(0).position()).isCloseTo(900, within(0.05));
+    }
+
     /** Whatever two orders say, as far as the travel goes from where the axis began: both targets are reached, no speed and no soft limit is passed, and the setpoint never jumps. */
     @Property(tries = 60)
     void twoOrdersInEveryMode(@ForAll @IntRange(min = ABORTING, max = 5) int mode, @ForAll @DoubleRange(min = -20, max = 1700) double first, @ForAll @DoubleRange(min = -20, max = 1700) double second,

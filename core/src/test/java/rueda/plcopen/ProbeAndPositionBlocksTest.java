@@ -128,6 +128,30 @@ class ProbeAndPositionBlocksTest {
         assertThat(value(bench, "Other.Done")).isZero();
     }
 
+    /** A block that is used again for another probe has nothing to do with the first one any more. */
+    @Test
+    void aBlockThatChangesItsProbeLeavesTheFirst() {
+        Machine both = shuttle(Function.PROBE_1);
+        both = both.withAxis(0, both.axes().get(0).withWiring(both.axes().get(0).wiring().with("I5", Function.PROBE_2)));
+        for (int next : new int[] {2, 7}) {
+            Bench bench = bench(both, "Probe(Axis := Shuttle, TriggerInput := Trigger, Execute := A);");
+            set(bench, "A", 1);
+            bench.run(0.1);
+            set(bench, "A", 0);
+            bench.run(0.01);
+            set(bench, "Trigger", next);
+            set(bench, "A", 1);
+            bench.run(0.1);
+            level(bench, true);
+            bench.run(0.1);
+            assertThat(value(bench, "Probe.Done")).as("an edge of probe 1, probe %d ordered", next).isZero();
+            assertThat(value(bench, "Probe.Error")).isEqualTo(next == 2 ? 0 : 1);
+            bench.drive(0).digitalInputs().force("I5", true);
+            bench.run(0.1);
+            assertThat(value(bench, "Probe.Done")).isEqualTo(next == 2 ? 1 : 0);
+        }
+    }
+
     @Test
     void whatCannotBeIsRefused() {
         Bench bench = bench(shuttle(Function.CUE), "Probe(Axis := Shuttle, TriggerInput := 1, Execute := TRUE); Other(Axis := Shuttle, TriggerInput := 3, Execute := TRUE); Let(Axis := Shuttle, TriggerInput := 0, Execute := TRUE);");

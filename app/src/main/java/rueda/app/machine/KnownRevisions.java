@@ -8,8 +8,8 @@ import rueda.edit.DocumentChange;
 import rueda.machine.Machine;
 
 /**
- * What lists tell of stored revisions, so that showing a list reads each document once and not again with every look. A stored document never
- * changes, so what was read of it stays true; one that cannot be read is tried again. Thread-safe.
+ * What lists tell of stored revisions, so that a document is read when it is listed first, and not again with every look. A stored document
+ * never changes, so what was read of it stays true; one that cannot be read is tried again. Thread-safe.
  */
 @Component
 class KnownRevisions {

@@ -139,8 +139,8 @@ public class MachineStore {
     public List<ListedRevision> revisions(long id, long before) {
         MachineEntity machine = entity(id);
         return revisions.rows(id, before, Limit.of(MOST_LISTED)).stream().map(r -> {
-            String unreadable = known.read(id, r.number()).unreadable();
             KnownRevisions.Changed changed = known.changed(id, r.number(), r.parent());
+            String unreadable = known.read(id, r.number()).unreadable();
             return new ListedRevision(r.number(), r.savedAt(), r.name() == null ? "" : r.name(), r.origin() == null ? "" : r.origin(), changed.first(), changed.more(), r.number() == machine.currentRevision, unreadable);
         }).toList();
     }

@@ -24,7 +24,7 @@ class KnownRevisionsTest {
     }
 
     @Test
-    void aDocumentIsReadOnce() {
+    void lookingAgainReadsNothing() {
         stored(1, null, DEMO);
         stored(2, 1L, DEMO.replaceFirst("\"name\":\"[^\"]*\"", "\"name\":\"another cell\""));
         for (int look = 0; look < 3; look++) {
