@@ -10,6 +10,7 @@ export const stages = [
   { key: 'tune', title: 'Tune', ofAxis: true, component: () => import('./stages/TuneStage.vue') },
   { key: 'home', title: 'Home', ofAxis: true, component: () => import('./stages/HomeStage.vue') },
   { key: 'move', title: 'Move', ofAxis: true, component: () => import('./stages/MoveStage.vue') },
+  { key: 'follow', title: 'Follow', ofAxis: true, component: () => import('./stages/FollowStage.vue') },
   { key: 'program', title: 'Program', ofAxis: false, component: () => import('./stages/ProgramStage.vue') },
   { key: 'prove', title: 'Prove', ofAxis: false, component: () => import('./stages/ProveStage.vue') },
 ] as const

@@ -199,6 +199,8 @@ export const api = {
   turn: (machine: Machine, axis: number, faults: Mistake[], signal?: AbortSignal) => answered(client.POST('/api/calc/turn', { body: { machine, axis, faults }, signal })),
   response: (document: Asked, axis: number, signal?: AbortSignal) => answered(client.POST('/api/calc/response', { body: { ...document, axis }, signal })),
   movement: (machine: Machine, axis: number, faults: Mistake[], signal?: AbortSignal) => answered(client.POST('/api/calc/movement', { body: { machine, axis, faults }, signal })),
+  follow: (document: Asked, axis: number, source: Schemas['MasterQuestion']['source'], master?: string) => answered(client.POST('/api/calc/follow/edit', { body: { ...document, axis, source, master } })),
+  followTrial: (document: Asked, axis: number, masterSpeed: number | undefined, running: boolean, signal?: AbortSignal) => answered(client.POST('/api/calc/follow/trial', { body: { ...document, axis, masterSpeed, running }, signal })),
   device: (id: number, axis: string, image?: number) => answered(client.GET('/api/machines/{id}/bench/devices/{axis}/comparison', { params: { path: { id, axis }, query: { image } } })),
   writeDevice: (id: number, axis: string, question: Schemas['WriteQuestion']) => answered(client.POST('/api/machines/{id}/bench/devices/{axis}/parameters', { params: { path: { id, axis } }, body: question })),
   endWriting: (id: number, axis: string, way: 'finish' | 'undo') => answered(client.POST(way === 'finish' ? '/api/machines/{id}/bench/devices/{axis}/finish' : '/api/machines/{id}/bench/devices/{axis}/undo', { params: { path: { id, axis } } })),

@@ -8,7 +8,6 @@ import type { StageKey } from '../router'
 export type StageState = { faults: number; warnings: number } | 'not started' | 'not known'
 
 const SAVE_AFTER = 500
-const ASK_AFTER = 40
 
 /**
  * The machine being worked on. What is typed goes into the draft at once; its consequences are asked from the core;
@@ -46,7 +45,6 @@ export const useMachine = defineStore('machine', () => {
   const unknown = ref<string[]>([])
 
   let saveTimer = 0
-  let askTimer = 0
   let question = 0
   /** The document that the answer belongs to. */
   let answered: Machine | null = null
@@ -151,7 +149,6 @@ export const useMachine = defineStore('machine', () => {
 
   /** No machine is open any more. @see leave, which saves first */
   function close() {
-    clearTimeout(askTimer)
     clearTimeout(saveTimer)
     id.value = 0
     revision.value = 0
@@ -207,8 +204,7 @@ export const useMachine = defineStore('machine', () => {
     const holds = (i: string) => Number(i) === axisIndex.value || !changes.some((c) => `${c.path}/`.startsWith('/bus/') || `${c.path}/`.startsWith(`/axes/${i}/`))
     homings.value = Object.fromEntries(Object.entries(homings.value).filter(([i]) => holds(i)))
     dirty.value = true
-    clearTimeout(askTimer)
-    askTimer = window.setTimeout(() => void ask(), ASK_AFTER)
+    askSoon()
     clearTimeout(saveTimer)
     saveTimer = window.setTimeout(() => void flush(), SAVE_AFTER)
   }
@@ -349,9 +345,29 @@ export const useMachine = defineStore('machine', () => {
   /** Asks what the draft gives, the search of the chosen axis, and then those of the others that are not known; an answer that has been overtaken is dropped. */
   async function ask() {
     const number = axisIndex.value
-    const search = await asked(async (document, _, wanted) => (document.axes[number] ? byKey(document, (asked) => api.homing(asked, number, wanted)) : undefined))
+    const search = await asked(async (document, _, wanted) => {
+      searched = document
+      return document.axes[number] ? byKey(document, (asked) => api.homing(asked, number, wanted)) : undefined
+    })
     if (search) homings.value = { ...homings.value, [number]: search }
     void askOthers()
+  }
+
+  /** What a change gives is asked at once. While a question is out, further changes wait for its answer and are asked together. */
+  let out = false
+  let waits = false
+  let searched: Machine | null = null
+  function askSoon() {
+    if (out) {
+      waits = true
+      return
+    }
+    out = true
+    waits = false
+    void Promise.resolve().then(ask).finally(() => {
+      out = false
+      if (waits && draft.value !== searched) askSoon()
+    })
   }
 
   /** Asks anew when something besides the document has changed, such as the library of devices. */
@@ -506,6 +522,7 @@ export function stageOfField(field: string): StageKey {
   if (field.startsWith('/plc/tags')) return 'map'
   if (field.startsWith('/plc')) return 'program'
   if (field.startsWith('/bus') || /\/station\/(address|identity|startWrites)/.test(field)) return 'connect'
+  if (field.includes('/following')) return 'follow'
   if (field.includes('/moves') || field.includes('/commandedBy')) return 'move'
   if (field.includes('/station')) return 'map'
   if (field.includes('/wiring')) return 'wire'

@@ -11,12 +11,12 @@ import rueda.machine.Machine;
 
 /**
  * What a document gives at every stage, for every axis. The next document computes only what its changes can have changed: Scale, Tune,
- * Wire and Move look at one axis and the bus, Move also at the program that may command it; Connect and Map look at all stations. So a figure changed on one axis of 64 costs as much as on a
+ * Wire and Move look at one axis and the bus, Move also at the program that may command it, Follow also at the master; Connect and Map look at all stations. So a figure changed on one axis of 64 costs as much as on a
  * machine of one. Immutable, thread-safe.
  */
 public final class DocumentAdvice {
 
-    private static final int STAGES = 6;
+    private static final int STAGES = 7;
 
     /** @param stage in lower case  @param axis index of the axis */
     public record StageAdvice(String stage, int axis, Advice advice) {
@@ -53,7 +53,8 @@ public final class DocumentAdvice {
             Axis axis = machine.axes().get(i);
             String pointer = "/axes/" + i;
             boolean same = sameBus && i < before.machine.axes().size() && before.machine.axes().get(i).equals(axis);
-            boolean sameOrders = same && (axis.commandedBy() == Axis.Commander.MOTION_BLOCKS || before.machine.plc().program().equals(machine.plc().program()));
+            boolean sameMaster = same && (!axis.following().follows() || before.machine.axis(axis.following().master()).equals(machine.axis(axis.following().master())));
+            boolean sameOrders = same && sameMaster && (axis.commandedBy() == Axis.Commander.MOTION_BLOCKS || before.machine.plc().program().equals(machine.plc().program()));
             if (sameOrders && sameStations) {
                 all.addAll(before.all.subList(STAGES * i, STAGES * (i + 1)));
                 continue;
@@ -62,13 +63,18 @@ public final class DocumentAdvice {
             all.add(new StageAdvice("connect", i, ConnectAdvice.of(machine, i, library)));
             all.add(new StageAdvice("map", i, MapAdvice.of(machine, axis, pointer, times)));
             if (same) {
-                all.addAll(before.all.subList(STAGES * i + 2, STAGES * (i + 1) - 1));
+                all.addAll(before.all.subList(STAGES * i + 2, STAGES * (i + 1) - 2));
             } else {
                 all.add(new StageAdvice("scale", i, ScaleAdvice.of(axis, machine.bus(), pointer)));
                 all.add(new StageAdvice("tune", i, TuneAdvice.of(axis, pointer)));
                 all.add(new StageAdvice("wire", i, WireAdvice.of(axis, pointer)));
             }
-            all.add(sameOrders ? before.all.get(STAGES * (i + 1) - 1) : new StageAdvice("move", i, MoveAdvice.of(machine, axis, pointer)));
+            if (sameOrders) {
+                all.addAll(before.all.subList(STAGES * (i + 1) - 2, STAGES * (i + 1)));
+            } else {
+                all.add(new StageAdvice("move", i, MoveAdvice.of(machine, axis, pointer)));
+                all.add(new StageAdvice("follow", i, FollowAdvice.of(machine, axis, pointer)));
+            }
         }
         return new DocumentAdvice(machine, library, List.copyOf(all));
     }

@@ -1,7 +1,6 @@
 package rueda.bench;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
@@ -24,7 +23,6 @@ import rueda.plc.Task;
 import rueda.plc.Type;
 import rueda.plc.Variable;
 import rueda.plcopen.CommandLog;
-import rueda.plcopen.Direction;
 import rueda.plcopen.HandControl;
 import rueda.plcopen.MotionAxis;
 import rueda.plcopen.MotionBlocks;
@@ -137,7 +135,7 @@ public final class Bench {
         List<FunctionBlock.Kind> blocks = new ArrayList<>(StandardBlocks.ALL);
         blocks.addAll(MotionBlocks.kinds(axes));
         return new Environment(machine.axes().stream().map(Axis::name).toList(), tags, blocks,
-                Arrays.stream(Direction.values()).map(d -> new Environment.Constant(d.constant(), d.value())).toList());
+                MotionBlocks.constants());
     }
 
     private List<Signal> signals(Variable[] recorded) {
@@ -380,6 +378,20 @@ public final class Bench {
     /** Orders by hand; they act once control has been taken. */
     public HandControl hand(int axis) {
         return nodes[axis].line.hand;
+    }
+
+    /** An axis follows its master as the document says, by hand. @return why not, or null */
+    public String followByHand(int axis) {
+        Axis follower = machine.axes().get(axis);
+        if (!follower.following().follows()) {
+            return "The axis follows nothing. Choose its master in the stage Follow.";
+        }
+        for (int i = 0; i < axes.length; i++) {
+            if (machine.axes().get(i).name().equalsIgnoreCase(follower.following().master())) {
+                return hand(axis).follow(axes[i], machine.axes().get(i), now());
+            }
+        }
+        return "There is no axis " + follower.following().master() + ".";
     }
 
     public boolean stopped() {

@@ -13,6 +13,7 @@ public enum ParameterGroup {
     LOAD("Load data", Acts.WHILE_DISABLED, List.of("/load"), Axis::load, (device, written) -> device.withLoad(written.load())),
     HOMING("Homing", Acts.WHILE_DISABLED, List.of("/homing"), Axis::homing, (device, written) -> device.withHoming(written.homing())),
     MOVES("Move list", Acts.AT_ONCE, List.of("/moves"), Axis::moves, (device, written) -> device.withMoves(written.moves())),
+    FOLLOWING("Following", Acts.AT_ONCE, List.of("/following"), Axis::following, (device, written) -> device.withFollowing(written.following())),
     BRAKE("Holding brake", Acts.WHILE_DISABLED, List.of("/brake"), Axis::brake, (device, written) -> device.withBrake(written.brake())),
     SCALE("Unit, encoder and train", Acts.AFTER_RESTART, List.of("/kind", "/modulo", "/unit", "/encoder", "/train", "/gearBits"),
             axis -> List.of(axis.kind(), axis.modulo(), axis.unit(), axis.encoder(), axis.train(), axis.gearBits()), Axis::withScaleOf),

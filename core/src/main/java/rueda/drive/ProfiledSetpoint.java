@@ -83,7 +83,7 @@ final class ProfiledSetpoint {
             return;
         }
         profile.sample(time, sample);
-        setpoint.position = start + Math.round(sample[0]);
+        setpoint.position = start + (long) Math.rint(sample[0]);
         setpoint.speed = sample[1] * units.radiansPerCount;
         setpoint.acceleration = sample[2] * units.radiansPerCount;
     }

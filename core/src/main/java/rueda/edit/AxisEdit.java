@@ -7,6 +7,7 @@ import java.util.regex.Pattern;
 import rueda.bus.BusFamily;
 import rueda.machine.Axis;
 import rueda.machine.Feed;
+import rueda.machine.Following;
 import rueda.machine.Machine;
 import rueda.machine.NewAxis;
 import rueda.machine.Plc.DeclaredTag;
@@ -94,7 +95,8 @@ public sealed interface AxisEdit {
         }
 
         private static Axis followed(Axis axis, String from, String to) {
-            return axis.withStation(axis.station().withEntries(followed(axis.station().outputs(), from, to), followed(axis.station().inputs(), from, to)));
+            return axis.withStation(axis.station().withEntries(followed(axis.station().outputs(), from, to), followed(axis.station().inputs(), from, to)))
+                    .withFollowing(axis.following().withMaster(from.equalsIgnoreCase(axis.following().master()) ? to : axis.following().master()));
         }
 
         private static List<Entry> followed(List<Entry> entries, String from, String to) {
@@ -128,6 +130,7 @@ public sealed interface AxisEdit {
             String name = machine.axes().get(at).name();
             List<Axis> axes = new ArrayList<>(machine.axes());
             axes.remove(at);
+            axes.replaceAll(a -> name.equalsIgnoreCase(a.following().master()) ? a.withFollowing(a.following().withSource(Following.Source.NONE).withMaster("")) : a);
             Machine without = machine.withAxes(axes).withProofs(machine.proofs().stream().map(p -> p.withExpectations(p.expectations().stream().filter(e -> !name.equalsIgnoreCase(e.axis())).toList())).toList());
             if (machine.bus().clock() != null && name.equalsIgnoreCase(machine.bus().clock().reference())) {
                 without = without.withBus(machine.bus().withClock(machine.bus().clock().withReference("")));
@@ -146,6 +149,7 @@ public sealed interface AxisEdit {
         if (!tags.isEmpty()) {
             all.add("Removed with it: " + (tags.size() == 1 ? "the tag " : tags.size() + " tags, ") + some(tags) + ".");
         }
+        machine.axes().stream().filter(a -> a.following().follows() && removed.name().equalsIgnoreCase(a.following().master())).forEach(a -> all.add("The axis " + a.name() + " follows it, and will follow nothing."));
         for (Proof proof : machine.proofs()) {
             long expectations = proof.expectations().stream().filter(e -> removed.name().equalsIgnoreCase(e.axis())).count();
             if (expectations > 0) {

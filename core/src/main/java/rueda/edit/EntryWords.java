@@ -34,7 +34,7 @@ public final class EntryWords {
         of("Proof", "name: Name", "group: Group", "duration: Duration | s", "expectations: Expectations");
         of("Expectation", "kind: Kind", "axis: Axis", "after: After", "position: Position | u", "tolerance: Tolerance | u", "within: Within | s", "stays: Stays | s", "quantity: Quantity", "limit: Limit");
         of("Axis", "name: Axis name", "kind: Kind of axis", "modulo: Modulo | u", "unit: User unit", "motor: Motor", "encoder: Encoder", "loadEncoder: Encoder on the load", "train: Drive train", "load: Load",
-                "brake: Holding brake", "travel: Travel", "limits: Limits", "supervision: Supervision", "gearBits: Width of the electronic gear | bit", "duty: Duty", "homing: Homing", "control: Control", "station: Station", "wiring: Wiring", "moves: Move list", "commandedBy: Commanded by");
+                "brake: Holding brake", "travel: Travel", "limits: Limits", "supervision: Supervision", "gearBits: Width of the electronic gear | bit", "duty: Duty", "homing: Homing", "control: Control", "station: Station", "wiring: Wiring", "moves: Move list", "following: Following", "commandedBy: Commanded by");
         of("Unit", "symbol: Unit symbol", "decimals: Decimals");
         of("Motor", "inertia: Rotor inertia | kg·m²", "ratedTorque: Rated torque | N·m", "peakTorque: Peak torque | N·m", "ratedSpeed: Rated speed | 1/min", "maxSpeed: Highest motor speed | 1/min", "torqueAtMaxSpeed: Peak torque at highest speed | N·m");
         of("Encoder", "kind: Encoder kind", "lines: Encoder lines", "singleTurnBits: Bits within a turn | bit", "multiTurnBits: Bits of turns | bit", "reversed: Counts backward");
@@ -66,6 +66,11 @@ public final class EntryWords {
         of("Starter", "by: Started by", "cue: Cue", "entry: Entry", "otherEntry: Other entry");
         of("MoveException", "cue: Cue", "does: What it does", "entry: Entry", "speed: Speed | u/s", "from: From entry", "to: To entry");
         of("Zone", "from: From | u", "to: To | u", "hysteresis: Hysteresis | u", "passing: Direction", "onlyReferenced: Only with a reference");
+        of("Following", "source: What it follows", "master: Master", "ratio: Ratio", "lock: Lock", "meeting: Meeting point", "release: When released", "catchUp: Catch-up limit | u/s", "speed: Highest speed while following | u/s",
+                "acceleration: Highest acceleration while following | u/s²", "deceleration: Highest deceleration while following | u/s²", "gain: Gain of the lock | 1/s", "feedForward: Feed-forward of the master's speed | %", "filter: Filter of the master | ms",
+                "prediction: Prediction of the master | ms", "trimSpeed: Trim speed | u/s", "phaseWindow: Phase window | u");
+        of("FollowRatio", "form: Ratio given by", "in: Turns of the master", "out: Turns of the follower", "decimal: Ratio as a decimal", "masterPitch: Pitch of the master", "followerPitch: Pitch of the follower | u");
+        of("Meeting", "master: Meeting point of the master", "follower: Meeting point of the follower | u", "way: Way of the master to the meeting point");
         of("Terminal", "name: Terminal", "kind: Kind of terminal", "function: Function", "normallyClosed: Normally closed", "filterMicros: Filter | µs");
     }
 

@@ -115,7 +115,8 @@ public final class DemoMachine {
                 32, new Duty(3600, 2),
                 Homing.search(34, 90, 20, 600, 0).withTimeLimit(30),
                 new Control(50, 0.08, 20, 1, 1),
-                Station.usual("Brush", 4), Wiring.of(NO_SWITCH, List.of(Function.READY, Function.FAULT)));
+                Station.usual("Brush", 4), Wiring.of(NO_SWITCH, List.of(Function.READY, Function.FAULT)))
+                .withFollowing(brushFollows());
     }
 
     /** The salt doser: a screw feeder measured in grams. */
@@ -132,6 +133,13 @@ public final class DemoMachine {
                 new Control(40, 0.008, 20, 1, 1),
                 Station.usual("Doser", 5), Wiring.of(DOSER_INPUTS, List.of(Function.READY, Function.FAULT, Function.ZONE_1)))
                 .withMoves(doserMoves());
+    }
+
+    /** 7 turns for 2 of the Table: one wheel goes by under three and a half turns of the brush. */
+    private static Following brushFollows() {
+        return Following.NONE.withSource(Following.Source.SETPOINT).withMaster("Table")
+                .withRatio(new Following.FollowRatio(Following.Form.TURNS, 2, 7, new BigDecimal("3.5"), new BigDecimal("360"), new BigDecimal("1260")))
+                .withCatchUp(180).withTrimSpeed(60).withPhaseWindow(1);
     }
 
     /** One input, two places: high goes out fast, low comes back slow. Slots begin behind 1800 mm. */

@@ -78,6 +78,9 @@ public final class MachineRules {
                 refuse("/axes/" + i + "/name", "Axis name", axis.name(), "a name no other axis has", "rename it");
             }
         }
+        if (faults.isEmpty()) {
+            new FollowRules(faults, machine).check();
+        }
         Set<String> proofs = new HashSet<>();
         for (int i = 0; i < machine.proofs().size(); i++) {
             Proof proof = machine.proofs().get(i);
@@ -137,7 +140,8 @@ public final class MachineRules {
                 | missing(at + "/supervision", "Supervision", axis.supervision()) | missing(at + "/loadEncoder", "Encoder on the load", axis.loadEncoder())
                 | missing(at + "/duty", "Duty", axis.duty()) | missing(at + "/homing", "Homing", axis.homing())
                 | missing(at + "/control", "Control", axis.control()) | missing(at + "/station", "Station", axis.station())
-                | missing(at + "/wiring", "Wiring", axis.wiring()) | missing(at + "/moves", "Move list", axis.moves()) | missing(at + "/commandedBy", "Commanded by", axis.commandedBy())) {
+                | missing(at + "/wiring", "Wiring", axis.wiring()) | missing(at + "/moves", "Move list", axis.moves()) | missing(at + "/following", "Following", axis.following())
+                | missing(at + "/commandedBy", "Commanded by", axis.commandedBy())) {
             return;
         }
         motor(at + "/motor", axis.motor());

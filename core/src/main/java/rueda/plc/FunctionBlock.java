@@ -29,7 +29,11 @@ public interface FunctionBlock {
         }
 
         public static Pin axis() {
-            return new Pin("Axis", Type.AXIS_REF, false, true, 0);
+            return axis("Axis");
+        }
+
+        public static Pin axis(String name) {
+            return new Pin(name, Type.AXIS_REF, false, true, 0);
         }
 
         public static Pin out(String name, Type type) {

@@ -7,7 +7,7 @@ package rueda.plcopen;
 public final class CommandLog {
 
     /** What was ordered. */
-    public enum Kind { MOVE, HOME, HALT, TORQUE, ERROR }
+    public enum Kind { MOVE, HOME, HALT, TORQUE, FOLLOW, ERROR }
 
     private static final int CAPACITY = 4096;
 

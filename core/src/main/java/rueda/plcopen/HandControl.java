@@ -24,6 +24,8 @@ public final class HandControl {
     private int jogging;
     /** what the jog inputs asked for last */
     private int jogInput;
+    /** what the trim inputs asked for last */
+    private int trimInput;
 
     /** @param axis the axis  @param configuration the same in the document  @param list the moves that live in its drive */
     public HandControl(MotionAxis axis, Axis configuration, ListByHand list) {
@@ -39,6 +41,11 @@ public final class HandControl {
 
     /** Follows a running jog: it ends before a soft limit. Call once a bus cycle, before the axis makes its outputs. */
     public void update(long now) {
+        int trimmed = axis.trimInputs();
+        if (trimmed != trimInput) {
+            trimInput = trimmed;
+            axis.trim(trimmed);
+        }
         int wanted = axis.jogInputs();
         if (wanted != jogInput) {
             jogInput = wanted;
@@ -157,6 +164,35 @@ public final class HandControl {
                 + plain(configuration.limits().max().speed()) + " " + configuration.unit().symbol() + "/s.";
     }
 
+    /**
+     * Follows its master as the document says.
+     *
+     * @param master        its master
+     * @param masterOf      the same in the document
+     */
+    public String follow(MotionAxis master, Axis masterOf, long now) {
+        String refusal = refusal();
+        if (refusal != null) {
+            return refusal;
+        }
+        jogging = 0;
+        axis.followByHand(command, master, configuration.following().unitsPerUnit(configuration, masterOf), BY_HAND, now);
+        return command.status == MotionCommand.Status.FAILED ? "Refused: " + command.error.words() + "." : null;
+    }
+
+    /** Lets go of the master. */
+    public String letGo(long now) {
+        return axis.letGo(command, BY_HAND, now) ? null : "The axis does not follow.";
+    }
+
+    /** Moves the phase of a follower on. @param direction −1, 1, or 0 to end */
+    public String trim(int direction) {
+        if (configuration.following().trimSpeed() == 0) {
+            return "The trim speed is 0. Enter it in the stage Follow.";
+        }
+        return axis.trim(direction) ? null : "The axis does not follow. Let it follow first.";
+    }
+
     /** Starts an entry of the move list. @param entry its number */
     public String startEntry(int entry) {
         String refusal = list.leads() ? stateRefusal() : refusal();
@@ -198,7 +234,7 @@ public final class HandControl {
             return null;
         }
         Dynamics d = configuration.limits().normal();
-        if (axis.state() == AxisState.DISCRETE_MOTION || axis.state() == AxisState.CONTINUOUS_MOTION) {
+        if (axis.state() == AxisState.DISCRETE_MOTION || axis.state() == AxisState.CONTINUOUS_MOTION || axis.state() == AxisState.SYNCHRONIZED_MOTION) {
             axis.halt(command, d.deceleration(), d.jerk(), BY_HAND, 0, now);
         } else if (axis.state() == AxisState.HOMING) {
             axis.power(false);
@@ -231,7 +267,7 @@ public final class HandControl {
 
     /** The axis stands, so that it can be switched off without a jerk. */
     public boolean stands() {
-        return axis.state() != AxisState.DISCRETE_MOTION && axis.state() != AxisState.CONTINUOUS_MOTION && !list.runs() && !list.moves();
+        return axis.state() != AxisState.DISCRETE_MOTION && axis.state() != AxisState.CONTINUOUS_MOTION && axis.state() != AxisState.SYNCHRONIZED_MOTION && !list.runs() && !list.moves();
     }
 
     /** Why nothing else can be ordered; a list that stands is given back. */

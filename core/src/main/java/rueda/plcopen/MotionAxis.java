@@ -7,9 +7,12 @@ import rueda.drive.PowerState;
 import rueda.drive.StatusWord;
 import rueda.machine.Axis;
 import rueda.machine.Dynamics;
+import rueda.machine.Following;
 import rueda.machine.Limits;
 import rueda.machine.Terminal.Function;
+import rueda.profile.FollowerLock;
 import rueda.profile.MotionProfile;
+import rueda.quantity.Ratio;
 import rueda.quantity.Scale;
 
 /**
@@ -42,6 +45,16 @@ public final class MotionAxis {
     private final AxisSetpoint setpoint = new AxisSetpoint();
     private final ProfileGenerator profile;
     private final TorqueGenerator torque;
+    private final GearGenerator gear;
+    private final FollowOrders follow;
+    private MasterValue commandedWay;
+    private MasterValue actualWay;
+    /** the same axis, its device begun anew */
+    private MotionAxis successor;
+    /** the drive answers, and its positions have the numbers they had a cycle ago */
+    private boolean sameNumbers;
+    /** bus cycle whose outputs are made, ns */
+    private long updatedAt = -1;
     /** makes the setpoint while the axis moves */
     private SetpointGenerator generator;
     /** what is asked of the drive by mailbox for the torque that is ordered is still on its way: the axis goes on with what it did */
@@ -90,6 +103,10 @@ public final class MotionAxis {
         this.range = places.range();
         this.profile = new ProfileGenerator(setpoint, cycleSeconds);
         this.torque = new TorqueGenerator(setpoint, mailbox, cycleSeconds, range, configuration.motor().ratedTorque());
+        this.gear = new GearGenerator(setpoint, cycleSeconds, scale.wireUnitsPerUnit(), configuration.wireModulo());
+        this.follow = new FollowOrders(this, gear, places, scale.wireUnitsPerUnit(), configuration.following());
+        this.commandedWay = new MasterValue(configuration.wireModulo());
+        this.actualWay = new MasterValue(configuration.wireModulo());
         this.generator = profile;
         this.probes = new ProbeWatch(mailbox, places);
         this.order = new RunningOrder(profile, setpoint, places, configuration.endless());
@@ -98,6 +115,8 @@ public final class MotionAxis {
 
     /** Takes the inputs of a bus cycle. @param wirePosition position actual value, wire units */
     public void read(int status, long wirePosition, int displayedMode) {
+        sameNumbers = status != 0 && statusword != 0 && ((status ^ statusword) & StatusWord.REFERENCED) == 0 && state != AxisState.HOMING;
+        actualWay.take(wirePosition, sameNumbers);
         statusword = status;
         driveState = PowerState.of(status);
         modeDisplay = displayedMode;
@@ -106,8 +125,17 @@ public final class MotionAxis {
         torque.observe(actual);
     }
 
-    /** Makes the outputs of a bus cycle, after the program has run. @param now ns on the bench's clock */
+    /** Makes the outputs of a bus cycle, after the program has run: once, when it is told to or a follower asks. @param now ns on the bench's clock */
     public void update(long now) {
+        if (updatedAt == now) {
+            return;
+        }
+        updatedAt = now;
+        make(now);
+        commandedWay.take(places.wire(setpoint.position), sameNumbers && state != AxisState.HOMING);
+    }
+
+    private void make(long now) {
         followPower();
         probes.step();
         if (state == AxisState.STANDSTILL && waiting.stands()) {
@@ -116,6 +144,7 @@ public final class MotionAxis {
         switch (state) {
             case HOMING -> home(now);
             case DISCRETE_MOTION, STOPPING, CONTINUOUS_MOTION -> advance(now);
+            case SYNCHRONIZED_MOTION -> followMaster(now);
             case STANDSTILL -> {
                 if (aside) {
                     setpoint.standAt(actual);
@@ -136,6 +165,7 @@ public final class MotionAxis {
         if (!faulty && !enabled && state != AxisState.DISABLED && state != AxisState.ERROR_STOP) {
             abort(MotionCommand.Status.ABORTED);
             waiting.drop(MotionCommand.Status.ABORTED, MotionError.NONE);
+            endFollowing();
             state = AxisState.DISABLED;
         }
         if (enabled && state == AxisState.DISABLED) {
@@ -173,6 +203,7 @@ public final class MotionAxis {
         }
         waiting.drop(MotionCommand.Status.FAILED, reason);
         endTorque();
+        endFollowing();
         mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
         state = AxisState.ERROR_STOP;
     }
@@ -187,6 +218,49 @@ public final class MotionAxis {
             mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
         }
         torqueWaits = false;
+    }
+
+    private boolean gearLeads() {
+        return generator == gear;
+    }
+
+    private void endFollowing() {
+        if (gearLeads()) {
+            generator = profile;
+            follow.dropPhasing(MotionCommand.Status.ABORTED);
+        }
+    }
+
+    /** One cycle behind the master, which makes its own first. */
+    private void followMaster(long now) {
+        gear.master().update(now);
+        gear.step();
+        follow.observe();
+        MotionError met = gear.cannotMeet() ? MotionError.CANNOT_MEET : nearsSoftLimit() ? MotionError.PAST_SOFT_LIMIT : MotionError.NONE;
+        if (met == MotionError.NONE) {
+            return;
+        }
+        failRunning(met);
+        Dynamics max = configuration.limits().max();
+        if (configuration.endless()) {
+            profile.run(0, max.deceleration(), 0);
+        } else {
+            profile.haltInside(places.limits(), places.halfWireUnit(), max.deceleration(), 0);
+        }
+        endFollowing();
+        order.none();
+        positioning = false;
+        state = AxisState.DISCRETE_MOTION;
+    }
+
+    /** If it braked as hard as it can from the next cycle on, it would just come to rest within its soft limits: v²/(2a) + v·T. */
+    private boolean nearsSoftLimit() {
+        if (configuration.endless() || !referenced() || setpoint.velocity == 0) {
+            return false;
+        }
+        double way = setpoint.velocity * Math.abs(setpoint.velocity) / (2 * configuration.limits().max().deceleration()) + setpoint.velocity * cycleSeconds;
+        double rest = setpoint.position + way;
+        return way > 0 ? rest > places.limits().softMax() : rest < places.limits().softMin();
     }
 
     private void abort(MotionCommand.Status how) {
@@ -517,6 +591,186 @@ public final class MotionAxis {
         log.add(now, number, line, CommandLog.Kind.MOVE, block, Double.NaN, speed, a, d, j, profile.duration(), MotionError.NONE);
     }
 
+    /* ---- following ---- */
+
+    /**
+     * Follows a master from now on.
+     *
+     * @param kind         how it is tied, null for a meeting
+     * @param actual       the master's actual value counts, else its setpoint; null for a value that is none
+     * @param ratio        units of this axis for one of the master; null for none
+     * @param acceleration units/s², 0 for that of the axis while it follows
+     */
+    void gearIn(MotionCommand command, FollowerLock.Kind kind, MotionAxis master, Boolean actual, Ratio ratio, double acceleration, double deceleration, String block, int line, long now) {
+        MotionError refusal = cannotFollow();
+        if (refusal == MotionError.NONE) {
+            refusal = actual == null ? MotionError.BAD_VALUE : follow.tie(kind, master, actual, ratio, acceleration, deceleration);
+        }
+        followFrom(command, refusal, ratio, block, line, now);
+    }
+
+    /** Meets a master at a place, and follows it from there on. See {@link #gearIn}. */
+    void gearInPos(MotionCommand command, MotionAxis master, Boolean actual, Ratio ratio, double masterPlace, double ownPlace, double way, double speed, double acceleration, double deceleration, String block, int line, long now) {
+        MotionError refusal = cannotFollow();
+        if (refusal == MotionError.NONE && !referenced()) {
+            refusal = referencedOnce ? MotionError.REFERENCE_LOST : MotionError.NOT_REFERENCED;
+        }
+        if (refusal == MotionError.NONE) {
+            refusal = actual == null ? MotionError.BAD_VALUE : follow.meet(master, actual, ratio, masterPlace, ownPlace, way, speed, acceleration, deceleration);
+        }
+        followFrom(command, refusal, ratio, block, line, now);
+    }
+
+    private MotionError cannotFollow() {
+        boolean unfit = state == AxisState.HOMING || state == AxisState.STOPPING || state == AxisState.ERROR_STOP;
+        return closed() != MotionError.NONE ? closed() : unfit ? MotionError.NOT_IN_THIS_STATE : MotionError.NONE;
+    }
+
+    private void followFrom(MotionCommand command, MotionError refusal, Ratio ratio, String block, int line, long now) {
+        if (refusal != MotionError.NONE) {
+            refuse(command, refusal, block, line, now, ratio == null ? Double.NaN : ratio.toDouble());
+            return;
+        }
+        accept(command, AxisState.SYNCHRONIZED_MOTION);
+        order.none();
+        generator = gear;
+        log.add(now, number, line, CommandLog.Kind.FOLLOW, block, ratio.toDouble(), 0, 0, 0, 0, 0, MotionError.NONE);
+    }
+
+    /** Lets go of the master: the axis runs on at the speed it has. */
+    void gearOut(MotionCommand command, String block, int line, long now) {
+        MotionError refusal = closed() != MotionError.NONE ? closed() : state != AxisState.SYNCHRONIZED_MOTION ? MotionError.NOT_IN_THIS_STATE : MotionError.NONE;
+        if (refusal != MotionError.NONE) {
+            refuse(command, refusal, block, line, now, Double.NaN);
+            return;
+        }
+        runOn(block, line, now);
+        command.begin(MotionCommand.Status.DONE);
+    }
+
+    private void runOn(String block, int line, long now) {
+        Dynamics max = configuration.limits().max();
+        double v = setpoint.velocity;
+        order.take(v < 0 ? places.limits().softMin() : places.limits().softMax(), v, max.acceleration(), max.deceleration(), 0);
+        order.toSoftLimit = v != 0 && !configuration.endless() && referenced();
+        order.planVelocity(1);
+        override = 1;
+        accept(ownerless, AxisState.CONTINUOUS_MOTION);
+        log.add(now, number, line, CommandLog.Kind.MOVE, block, Double.NaN, v, max.acceleration(), max.deceleration(), 0, profile.duration(), MotionError.NONE);
+    }
+
+    /** Moves the phase of the follower. See {@link FollowOrders#phase}. @param master must be the one it follows */
+    void phase(MotionCommand command, MotionAxis master, double shift, boolean relative, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
+        boolean follows = gearLeads() && gear.master() == master.present();
+        MotionError refusal = closed() != MotionError.NONE ? closed() : !follows ? MotionError.NOT_IN_THIS_STATE : follow.phase(command, shift, relative, speed, acceleration, deceleration, jerk);
+        if (refusal != MotionError.NONE) {
+            command.fail(refusal);
+            log.add(now, number, line, CommandLog.Kind.ERROR, block, shift, 0, 0, 0, 0, 0, refusal);
+        }
+    }
+
+    /**
+     * Follows a master as the document says, for a person.
+     *
+     * @param units units of this axis for one of the master
+     */
+    void followByHand(MotionCommand command, MotionAxis master, Ratio units, String block, long now) {
+        Following rules = follow.rules();
+        boolean actual = rules.source() == Following.Source.ACTUAL;
+        override = 1;
+        switch (rules.lock()) {
+            case SPEED -> gearIn(command, FollowerLock.Kind.SPEED, master, actual, units, 0, 0, block, 0, now);
+            case POSITION -> gearIn(command, FollowerLock.Kind.POSITION, master, actual, units, 0, 0, block, 0, now);
+            case LOOSE -> gearIn(command, FollowerLock.Kind.LOOSE, master, actual, units, 0, 0, block, 0, now);
+            case MEETING -> gearInPos(command, master, actual, units, rules.meeting().master(), rules.meeting().follower(), rules.meeting().way(), 0, 0, 0, block, 0, now);
+        }
+    }
+
+    /** Lets go of the master as the document says: the axis ramps down, or keeps its speed. @return it follows no more */
+    boolean letGo(MotionCommand command, String block, long now) {
+        if (state != AxisState.SYNCHRONIZED_MOTION) {
+            return false;
+        }
+        if (follow.rules().release() == Following.Release.HOLD_SPEED) {
+            runOn(block, 0, now);
+        } else {
+            halt(command, follow.rules().decelerationOr(configuration.limits()), configuration.limits().normal().jerk(), block, 0, now);
+        }
+        return true;
+    }
+
+    /** Moves the phase on while it follows, at the trim speed. @param direction −1, 1, or 0 to end @return it follows */
+    boolean trim(int direction) {
+        if (!gearLeads()) {
+            return false;
+        }
+        gear.trimAt(direction * follow.rules().trimSpeed() * scale.wireUnitsPerUnit(), configuration.limits().normal().acceleration() * scale.wireUnitsPerUnit());
+        return true;
+    }
+
+    /** The drive's inputs that ask for a trim: −1, 1, or 0 for none or both. */
+    int trimInputs() {
+        int functions = (int) mailbox.read(DriveObject.INPUT_FUNCTIONS);
+        return (functions >> Function.TRIM_FORWARD.bit() & 1) - (functions >> Function.TRIM_BACK.bit() & 1);
+    }
+
+    /** How it follows now. */
+    public FollowState followState() {
+        return gearLeads() ? gear.state(gear.master().number) : FollowState.NOT;
+    }
+
+    /** Where its setpoint and its actual position are since it was switched on, user units. @param actual which of the two */
+    public double gone(boolean actual) {
+        return masterValue(actual).gone() / (double) scale.wireUnitsPerUnit();
+    }
+
+    /** It follows, and is as near to its place as the window says. */
+    boolean inGear() {
+        return gearLeads() && gear.inGear();
+    }
+
+    /** It is on its way to the meeting point, or past it. */
+    boolean meetingStarted() {
+        return gearLeads() && gear.started();
+    }
+
+    FollowOrders following() {
+        return follow;
+    }
+
+    GearGenerator gear() {
+        return gear;
+    }
+
+    /** The PLC's side of this axis since its device began last. */
+    MotionAxis present() {
+        return successor == null ? this : successor.present();
+    }
+
+    /** This axis, or one that it follows, is the other one. */
+    boolean followsIndirectly(MotionAxis other) {
+        return this == other || gearLeads() && gear.master().followsIndirectly(other);
+    }
+
+    /** How far it has gone since it was switched on. @param actual by its actual position, else by its setpoint */
+    MasterValue masterValue(boolean actual) {
+        return actual ? actualWay : commandedWay;
+    }
+
+    /** Its speed, wire units/s. */
+    double wireSpeed(boolean actual) {
+        return actual ? actualWay.step() / cycleSeconds : setpoint.velocity * scale.wireUnitsPerUnit();
+    }
+
+    double wireUnitsPerUnit() {
+        return scale.wireUnitsPerUnit();
+    }
+
+    /** The way to a place in one direction, wire units. @param units place in its own units  @param sign 1 forward, −1 back */
+    long wireWayTo(double units, int sign, boolean actual) {
+        return masterValue(actual).wayTo(places.wire(units), sign);
+    }
+
     /** The commanded speed is the one that was ordered. */
     boolean inVelocity() {
         return state == AxisState.CONTINUOUS_MOTION && !torqueLeads() && Math.abs(setpoint.velocity - order.speed * override) <= 1e-6 * Math.max(1, Math.abs(order.speed));
@@ -585,7 +839,7 @@ public final class MotionAxis {
     }
 
     void halt(MotionCommand command, double deceleration, double jerkLimit, String block, int line, long now) {
-        boolean fit = state == AxisState.DISCRETE_MOTION || state == AxisState.CONTINUOUS_MOTION || state == AxisState.STANDSTILL;
+        boolean fit = state == AxisState.DISCRETE_MOTION || state == AxisState.CONTINUOUS_MOTION || state == AxisState.STANDSTILL || state == AxisState.SYNCHRONIZED_MOTION;
         if (slowDown(command, fit, AxisState.DISCRETE_MOTION, deceleration, jerkLimit, block, line, now)) {
             order.none();
             positioning = false;
@@ -658,8 +912,8 @@ public final class MotionAxis {
             return;
         }
         boolean goesOn = torqueLeads();
-        if (state == AxisState.STANDSTILL) {
-            profile.run(0, places.limits().max().deceleration(), 0);
+        if (state == AxisState.STANDSTILL || gearLeads()) {
+            profile.run(setpoint.velocity, places.limits().max().deceleration(), 0);
         }
         accept(command, AxisState.CONTINUOUS_MOTION);
         order.none();
@@ -692,6 +946,7 @@ public final class MotionAxis {
     public void take(Axis changed) {
         configuration = changed;
         places.take(changed.limits());
+        follow.take(changed.following());
     }
 
     /**
@@ -723,6 +978,9 @@ public final class MotionAxis {
             setpoint.position += by;
             order.renumbered(by);
             profile.shift(by);
+            if (gearLeads()) {
+                gear.shift(by);
+            }
             blend();
         }
     }
@@ -744,6 +1002,9 @@ public final class MotionAxis {
     /** What was known of the drive before its device restarted. */
     public void restarted(MotionAxis before) {
         referencedOnce = before.referencedOnce;
+        commandedWay = before.commandedWay;
+        actualWay = before.actualWay;
+        before.successor = this;
     }
 
     /** The drive reports that it knows where it is. */
@@ -782,6 +1043,9 @@ public final class MotionAxis {
             waiting.drop(MotionCommand.Status.ABORTED, MotionError.NONE);
         }
         endTorque();
+        if (next != AxisState.SYNCHRONIZED_MOTION) {
+            endFollowing();
+        }
         positioning = next == AxisState.DISCRETE_MOTION;
         current = command;
         command.begin(MotionCommand.Status.ACTIVE);

@@ -2,6 +2,7 @@ package rueda.plcopen;
 
 import java.util.List;
 import java.util.function.ToDoubleFunction;
+import rueda.plc.Environment;
 import rueda.plc.Frame;
 import rueda.plc.FunctionBlock;
 import rueda.plc.FunctionBlock.Kind;
@@ -11,7 +12,7 @@ import rueda.plc.Type;
 /**
  * MC_Power, MC_Reset, MC_Home, MC_SetPosition, MC_MoveAbsolute, MC_MoveRelative, MC_MoveAdditive, MC_MoveVelocity, MC_Halt, MC_Stop, MC_SetOverride,
  * MC_TorqueControl, MC_TouchProbe, MC_AbortTrigger, MC_ReadActualPosition, MC_ReadActualVelocity, MC_ReadActualTorque, MC_ReadStatus and MC_ReadAxisError of PLCopen Motion
- * Control part 1.
+ * Control part 1; with {@link FollowingBlocks} those of a follower.
  *
  * <p>Blocks with Execute follow the specification's general rules: a rising edge gives the order; Busy from then
  * until Done, CommandAborted or Error; these three stay while Execute is true, and for one call when it has
@@ -32,10 +33,12 @@ public final class MotionBlocks {
     /** The kinds of block for these axes. The array is filled by the bench before the first call. */
     public static List<Kind> kinds(MotionAxis[] axes) {
         MotionBlocks blocks = new MotionBlocks(axes);
-        return List.of(blocks.power(), blocks.reset(), blocks.home(), blocks.setPosition(), blocks.touchProbe(), blocks.abortTrigger(), blocks.move("MC_MoveAbsolute", "Position", false),
+        List<Kind> kinds = new java.util.ArrayList<>(List.of(blocks.power(), blocks.reset(), blocks.home(), blocks.setPosition(), blocks.touchProbe(), blocks.abortTrigger(), blocks.move("MC_MoveAbsolute", "Position", false),
                 blocks.move("MC_MoveRelative", "Distance", true), blocks.additive(), blocks.velocity(), blocks.halt(), blocks.stop(), blocks.override(), blocks.torque(),
                 blocks.read("MC_ReadActualPosition", "Position", MotionAxis::actualPosition), blocks.read("MC_ReadActualVelocity", "Velocity", MotionAxis::actualVelocity), blocks.read("MC_ReadActualTorque", "Torque", MotionAxis::actualTorque),
-                blocks.readStatus(), blocks.readError());
+                blocks.readStatus(), blocks.readError()));
+        kinds.addAll(new FollowingBlocks(blocks).kinds());
+        return List.copyOf(kinds);
     }
 
     private MotionAxis axis(Frame frame, int base) {
@@ -332,8 +335,51 @@ public final class MotionBlocks {
         });
     }
 
+    /** Values that programs may name. */
+    public static List<Environment.Constant> constants() {
+        return java.util.stream.Stream.concat(java.util.Arrays.stream(Direction.values()).map(d -> new Environment.Constant(d.constant(), d.value())),
+                java.util.Arrays.stream(FollowingBlocks.Source.values()).map(source -> new Environment.Constant(source.constant(), source.value()))).toList();
+    }
+
+    /** A block with Execute for a follower: its first pin is the master, and what it has reached stands until something else is ordered. */
+    abstract class FollowerBlock extends ExecuteBlock {
+        private final int done;
+
+        FollowerBlock(String instance, int inputs, int continuousPin) {
+            super(instance, inputs, continuousPin);
+            done = 2 + inputs;
+        }
+
+        /** @param base of the follower's pin */
+        final MotionAxis master(Frame frame, int base) {
+            return axis(frame, base - 1);
+        }
+
+        final double value(Frame frame, int slot) {
+            return real(frame, slot);
+        }
+
+        /** While it is active. @param done place of its first output */
+        abstract void reached(MotionAxis axis, long[] m, int done);
+
+        /** It is not active. */
+        void ended(long[] m, int done) {
+        }
+
+        @Override
+        public void call(Frame frame, int base) {
+            int follower = base + 1;
+            super.call(frame, follower);
+            if (command.status == MotionCommand.Status.ACTIVE) {
+                reached(axis(frame, follower), frame.memory, follower + done);
+            } else {
+                ended(frame.memory, follower + done);
+            }
+        }
+    }
+
     /** Edge, Busy, Active, Done, CommandAborted and Error, the same for every block with Execute. */
-    private abstract class ExecuteBlock implements FunctionBlock {
+    abstract class ExecuteBlock implements FunctionBlock {
         final MotionCommand command = new MotionCommand();
         final String instance;
         private final int outputs;

@@ -11,6 +11,8 @@ public enum MotionError {
     ORDER_WAITS(0x0106, "an order waits behind the running one already, and there is room for one"),
     NO_PROBE(0x0107, "no input of the drive is this touch probe: the stage Wire says what inputs are"),
     PROBE_NOT_OURS(0x0108, "the program itself writes the touch probe function, 60B8h, in the process data"),
+    FOLLOWS_ITSELF(0x0109, "the master is this axis, or follows it"),
+    CANNOT_MEET(0x010A, "the follower's limits do not suffice to meet its master there at this speed"),
     DRIVE_FAULT(0x0201, "the drive reports a fault"),
     HOMING_FAILED(0x0202, "homing ended without a zero"),
     NOT_REFERENCED(0x0203, "the axis has not been homed since it was switched on"),

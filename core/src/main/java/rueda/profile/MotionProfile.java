@@ -19,6 +19,8 @@ public final class MotionProfile {
     private final double[] acceleration = new double[CAPACITY + 1];
     private final double[] jerk = new double[CAPACITY];
     private int segments;
+    /** the segment that was read last: time mostly goes on */
+    private int reading;
     private double endPosition;
     private double endVelocity;
 
@@ -96,6 +98,7 @@ public final class MotionProfile {
 
     private void begin(double start, double startVelocity, double startAcceleration) {
         segments = 0;
+        reading = 0;
         startTime[0] = 0;
         position[0] = start;
         velocity[0] = startVelocity;
@@ -350,10 +353,11 @@ public final class MotionProfile {
     }
 
     private int at(double time) {
-        int k = 0;
+        int k = time >= startTime[reading] ? reading : 0;
         while (k + 1 < segments && time >= startTime[k + 1]) {
             k++;
         }
+        reading = k;
         return k;
     }
 

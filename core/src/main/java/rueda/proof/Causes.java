@@ -56,6 +56,7 @@ final class Causes {
                     plain(entry.velocity()), unit, plain(entry.acceleration()), unit);
             case HOME -> "homing";
             case HALT -> "halt";
+            case FOLLOW -> "following";
             case TORQUE -> Double.isNaN(entry.target()) ? "torque from the analogue input" : say("torque of %s N·m, at most %s %s/s", plain(entry.target()), plain(entry.velocity()), unit);
             case ERROR -> Double.isNaN(entry.target()) ? "refused order" : say("refused move to %s %s", plain(entry.target()), unit);
         };

@@ -198,7 +198,6 @@ class PageTest extends BrowserTest {
         expect(page.locator("h1")).hasText("Home · Table");
         assertThat(field("What the axis searches for").locator("option").allTextContents()).doesNotContain("the hard stop", "the negative limit switch");
         expect(page.locator("svg.path")).containsText("one turn 360.00 °");
-        screenshot("home-table");
     }
 
     /** Identification finds the load that is entered; its gains are taken over, and undone. */

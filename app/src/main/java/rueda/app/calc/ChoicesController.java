@@ -17,6 +17,7 @@ import rueda.machine.Axis;
 import rueda.machine.Cue;
 import rueda.machine.Encoder;
 import rueda.machine.Feed;
+import rueda.machine.Following;
 import rueda.machine.LoadEncoder;
 import rueda.machine.MoveEntry;
 import rueda.machine.MoveList;
@@ -72,6 +73,16 @@ class ChoicesController {
     }
 
     /**
+     * @param sources  what a master is
+     * @param locks    how a follower is tied
+     * @param meanings what that means, by the same codes
+     * @param releases what it does when it is let go
+     * @param forms    how a ratio is given
+     */
+    record FollowChoices(List<Choice> sources, List<Choice> locks, List<Choice> meanings, List<Choice> releases, List<Choice> forms) {
+    }
+
+    /**
      * @param tagTypes    elementary types that a tag can have, IEC 61131-3
      * @param units       usual user units; others can be named
      * @param powerStates of a drive, IEC 61800-7-201
@@ -85,7 +96,7 @@ class ChoicesController {
      */
     record Choices(List<String> tagTypes, List<String> units, List<Choice> axisKinds, List<Choice> encoderKinds, List<Choice> loadEncoderUses, List<FeedChoice> feeds, List<TerminalChoice> terminals,
                    List<Choice> powerStates, List<Choice> mistakes, List<Choice> standChanges, List<Choice> differences, List<Choice> resolutions, List<Choice> transitions, List<Choice> acts,
-                   List<Choice> expectations, List<Choice> quantities, List<Choice> wireOrders, List<Integer> canOpenRates, MoveChoices moves) {
+                   List<Choice> expectations, List<Choice> quantities, List<Choice> wireOrders, List<Integer> canOpenRates, MoveChoices moves, FollowChoices follow) {
     }
 
     private static final Choices ALL = new Choices(
@@ -99,7 +110,8 @@ class ChoicesController {
             new MoveChoices(Arrays.stream(MoveEntry.Kind.values()).map(k -> new MoveKindChoice(k.name(), k.words(), k.slots())).toList(), of(MoveEntry.End.values(), MoveEntry.End::words), of(MoveEntry.Way.values(), MoveEntry.Way::words),
                     Stream.concat(Stream.of(new Choice(Terminal.Function.NONE.name(), "no cue")), Cue.INPUTS.stream().map(f -> new Choice(f.name(), f.words()))).toList(), of(Cue.Edge.values(), Cue.Edge::words), of(Cue.Taken.values(), Cue.Taken::words),
                     of(MoveList.By.values(), MoveList.By::words), of(MoveList.Does.values(), MoveList.Does::words), of(MoveList.Passing.values(), MoveList.Passing::words), of(Axis.Commander.values(), Axis.Commander::words),
-                    MoveEntry.OUTPUTS, MoveList.MOST_ENTRIES, MoveList.MOST_RULES, MoveList.MOST_ZONES));
+                    MoveEntry.OUTPUTS, MoveList.MOST_ENTRIES, MoveList.MOST_RULES, MoveList.MOST_ZONES),
+            new FollowChoices(of(Following.Source.values(), Following.Source::words), of(Following.Lock.values(), Following.Lock::words), of(Following.Lock.values(), Following.Lock::meaning), of(Following.Release.values(), Following.Release::words), of(Following.Form.values(), Following.Form::words)));
 
     private static <E extends Enum<E>> List<Choice> of(E[] values, Function<E, String> words) {
         return Arrays.stream(values).map(v -> new Choice(v.name(), words.apply(v))).toList();

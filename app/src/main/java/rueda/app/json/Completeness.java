@@ -44,6 +44,9 @@ public final class Completeness {
             Map.entry("NewMachineQuestion", Set.of("name")),
             Map.entry("CopyQuestion", Set.of("name")),
             Map.entry("Listed", Set.of("deletedAt", "lastProof")),
+            Map.entry("FollowQuestion", Set.of("machine", "base", "masterSpeed")),
+            Map.entry("MasterQuestion", Set.of("machine", "base", "master")),
+            Map.entry("Followed", Set.of("locked", "trimmed", "worst", "refusal")),
             Map.entry("Start", Set.of("axis", "running")),
             Map.entry("ProfileQuestion", Set.of("startVelocity", "endVelocity", "maxDeceleration", "maxJerk")));
 

@@ -55,7 +55,7 @@ class HandController {
     }
 
     /** What a person orders. */
-    enum Order { ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET, OVERRIDE, TORQUE, FORCE, VOLTAGE, FORCE_CONTROL_BIT, FORCE_STATUS_BIT, RELEASE_FORCES, START_ENTRY, GO_ON, STEPWISE }
+    enum Order { ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET, OVERRIDE, TORQUE, FORCE, VOLTAGE, FORCE_CONTROL_BIT, FORCE_STATUS_BIT, RELEASE_FORCES, START_ENTRY, GO_ON, STEPWISE, FOLLOW, LET_GO, TRIM }
 
     /**
      * @param axis  name of the axis
@@ -63,7 +63,8 @@ class HandController {
      * @param value JOG: −1 or 1; STEP and GO_TO: user units; OVERRIDE: 0.01 to 1; FORCE: 0 or 1, left out to release;
      *              TORQUE: % of rated torque, left out to take it from the analogue input; VOLTAGE: V at the analogue input;
      *              FORCE_CONTROL_BIT and FORCE_STATUS_BIT: number of the bit;
-     *              START_ENTRY: number of an entry of the move list; STEPWISE: 1 to hold after each entry, 0 to run through
+     *              START_ENTRY: number of an entry of the move list; STEPWISE: 1 to hold after each entry, 0 to run through;
+     *              TRIM: −1 back, 1 forward, 0 to end
      * @param fast  JOG at the default speed instead of a tenth of it; FORCE_…_BIT: the level, left out to release
      * @param terminal FORCE: name of the input or output
      * @param speedLimit TORQUE: units/s; left out for the highest speed of the axis
@@ -79,10 +80,10 @@ class HandController {
     @PostMapping("/{key}/orders")
     HandAnswer order(@PathVariable long id, @PathVariable String key, @RequestBody HandOrder order) {
         if (order.order() == null) {
-            throw new InvalidEntry("order", "missing", "ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET, OVERRIDE, TORQUE, FORCE, VOLTAGE, FORCE_CONTROL_BIT, FORCE_STATUS_BIT, RELEASE_FORCES, START_ENTRY, GO_ON or STEPWISE", "say what to do");
+            throw new InvalidEntry("order", "missing", "ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET, OVERRIDE, TORQUE, FORCE, VOLTAGE, FORCE_CONTROL_BIT, FORCE_STATUS_BIT, RELEASE_FORCES, START_ENTRY, GO_ON, STEPWISE, FOLLOW, LET_GO or TRIM", "say what to do");
         }
         boolean needsValue = switch (order.order()) {
-            case JOG, STEP, GO_TO, OVERRIDE, VOLTAGE, FORCE_CONTROL_BIT, FORCE_STATUS_BIT, START_ENTRY, STEPWISE -> true;
+            case JOG, STEP, GO_TO, OVERRIDE, VOLTAGE, FORCE_CONTROL_BIT, FORCE_STATUS_BIT, START_ENTRY, STEPWISE, TRIM -> true;
             default -> false;
         };
         if (needsValue && (order.value() == null || !Double.isFinite(order.value()))) {

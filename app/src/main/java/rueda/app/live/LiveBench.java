@@ -45,6 +45,7 @@ import rueda.plant.Mistake;
 import rueda.plc.ProgramFault;
 import rueda.plc.Type;
 import rueda.plc.Variable;
+import rueda.plcopen.FollowState;
 import rueda.plcopen.HandControl;
 
 /** A bench that runs on the wall clock. Guarded by its own lock: every public method is synchronized. */
@@ -285,6 +286,9 @@ final class LiveBench {
             case START_ENTRY -> value == Math.rint(value) ? hand.startEntry((int) value) : "An entry has a whole number.";
             case GO_ON -> hand.goOn();
             case STEPWISE -> hand.stepwise(value != 0);
+            case FOLLOW -> bench.followByHand(axis);
+            case LET_GO -> hand.letGo(now);
+            case TRIM -> hand.trim((int) Math.signum(value));
             case RELEASE_FORCES -> {
                 bench.releaseForces(axis);
                 yield null;
@@ -329,7 +333,7 @@ final class LiveBench {
     record AxisState(String name, double position, double commandedPosition, double speed, double torque, double followingError,
                      String state, String driveState, PowerState power, boolean referenced, int controlword, int statusword, String errorCode, String errorWords, double place,
                      boolean negativeLimit, boolean positiveLimit, boolean referenceCam, int homingLeg, int mode, double override, int inputLevels, int activeInputs, int forcedInputs, int outputLevels, int forcedOutputs,
-                     boolean inPosition, boolean standsStill, double allowedFollowingError, int millivolts, int loadCounts, Double probe1, Double probe2, int forcedControlBits, int forcedStatusBits, MovesNow moves, DeviceState device, String outputBytes, String inputBytes) {
+                     boolean inPosition, boolean standsStill, double allowedFollowingError, int millivolts, int loadCounts, Double probe1, Double probe2, int forcedControlBits, int forcedStatusBits, MovesNow moves, FollowNow following, DeviceState device, String outputBytes, String inputBytes) {
     }
 
     /**
@@ -358,6 +362,34 @@ final class LiveBench {
         }
         boolean leads = drive.dictionary().get(DriveObject.MODE_DISPLAY) == OperationMode.MOVE_LIST;
         return new MovesNow(list.entry(), list.phase().words(), list.running(), list.phase() == MoveListSource.Phase.HELD, leads, list.stepwise(), list.inEntry(), list.turn(), list.rounds(), list.error() == ListError.NONE ? "" : list.error().words(), zones);
+    }
+
+    /**
+     * How an axis follows.
+     *
+     * @param follows    it is tied, or on its way to be
+     * @param locked     within its phase window
+     * @param phase      what it does, in words
+     * @param deviation  of its load from the place that the load of its master gives it, as the encoders say, units
+     * @param lost       way that stays lost, units
+     * @param trimmed    by how much its phase has been moved, units
+     * @param place      of the pitch that goes by, share of a pitch, 0 to 1
+     * @param shift      of its pitch against the master's: deviation, trim and what was lost, share of a pitch
+     * @param lostShare  the lost way as share of a pitch
+     */
+    record FollowNow(boolean follows, boolean locked, String phase, double deviation, double lost, double trimmed, double place, double shift, double lostShare) {
+    }
+
+    private FollowNow followNow(int axis) {
+        FollowState state = bench.axis(axis).followState();
+        Axis follower = bench.device(axis).acting();
+        if (!state.follows()) {
+            return new FollowNow(false, false, state.words(), 0, 0, 0, 0, 0, 0);
+        }
+        double pitch = Math.abs(follower.following().ratio().followerPitch().doubleValue());
+        double deviation = state.deviation() - bench.drive(axis).followingError() + state.ratio() * bench.drive(state.master()).followingError();
+        double place = state.way() / pitch;
+        return new FollowNow(true, state.locked(), state.words(), deviation, state.lost(), state.trimmed(), place - Math.floor(place), (deviation + state.trimmed() - state.lost()) / pitch, state.lost() / pitch);
     }
 
     /**
@@ -405,7 +437,7 @@ final class LiveBench {
                     (int) drive.dictionary().get(DriveObject.MODE_DISPLAY), bench.hand(i).override(),
                     drive.digitalInputs().levels(false), drive.digitalInputs().activeTerminals(), drive.digitalInputs().forced(), drive.outputLevels(), drive.digitalOutputs().forced(),
                     drive.inPosition(), drive.standsStill(), drive.allowedFollowingError(), (int) drive.dictionary().get(DriveObject.ANALOGUE_INPUT), (int) drive.dictionary().get(DriveObject.LOAD_POSITION),
-                    probed(i, 1, DriveObject.PROBE_1_POSITION), probed(i, 9, DriveObject.PROBE_2_POSITION), bench.forcedBits(i, true), bench.forcedBits(i, false), movesNow(drive), deviceState(i),
+                    probed(i, 1, DriveObject.PROBE_1_POSITION), probed(i, 9, DriveObject.PROBE_2_POSITION), bench.forcedBits(i, true), bench.forcedBits(i, false), movesNow(drive), followNow(i), deviceState(i),
                     hex(bench.outputBytes(i)), hex(bench.inputBytes(i))));
         }
         ProgramFault fault = bench.task().fault();

@@ -3,6 +3,7 @@ package rueda.app.machine;
 import java.util.List;
 import rueda.machine.Axis;
 import rueda.machine.Bus;
+import rueda.machine.Following;
 import rueda.machine.MoveList;
 import rueda.machine.Plc;
 import rueda.machine.Station;
@@ -59,6 +60,10 @@ final class OlderDocument {
         }
         if (axis instanceof ObjectNode object && object.path("wiring") instanceof ObjectNode wiring && wiring.has("zoneFrom")) {
             oneZone(object, wiring);
+        }
+        if (axis instanceof ObjectNode object && object.has("moves") && !object.has("following")) {
+            /* the sixth shape: no axis followed another one */
+            object.set("following", MachineJson.tree(Following.NONE));
         }
     }
 

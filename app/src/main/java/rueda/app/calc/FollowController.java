@@ -1,0 +1,76 @@
+package rueda.app.calc;
+
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import io.swagger.v3.oas.annotations.responses.ApiResponse;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.ResponseBodyEmitter;
+import rueda.app.work.Calculations;
+import rueda.app.machine.Checked;
+import rueda.edit.FollowEdit;
+import rueda.machine.Axis;
+import rueda.machine.Following;
+import rueda.machine.Following.Source;
+import rueda.machine.Machine;
+import rueda.quantity.InvalidEntry;
+import rueda.trial.FollowTrial;
+
+/** An axis that follows a master: tried out on a bench of its own. Nothing is stored. */
+@RestController
+@RequestMapping("/api/calc/follow")
+class FollowController {
+
+    private final Drafts drafts;
+    private final Calculations calculations;
+
+    FollowController(Drafts drafts, Calculations calculations) {
+        this.drafts = drafts;
+        this.calculations = calculations;
+    }
+
+    /**
+     * @param masterSpeed units/s of the master, its sign the direction; left out for its default speed
+     * @param running     the follower is tied when the master is at speed, else while it stands
+     */
+    record FollowQuestion(Machine machine, String base, int axis, Double masterSpeed, boolean running) {
+    }
+
+    /** @param source what the master is  @param master name of the master, left out for the first other axis */
+    record MasterQuestion(Machine machine, String base, int axis, Source source, String master) {
+    }
+
+    @Operation(summary = "What an axis follows from now on, with what was never entered filled in")
+    @PostMapping("/edit")
+    Following edit(@RequestBody MasterQuestion q) {
+        Machine machine = drafts.asked(q.machine(), q.base());
+        Axis axis = Checked.axis(machine, q.axis());
+        if (q.source() == null) {
+            throw new InvalidEntry("source", "missing", "NONE, SETPOINT or ACTUAL", "say what is followed");
+        }
+        String first = machine.axes().stream().map(Axis::name).filter(name -> !name.equals(axis.name())).findFirst().orElse("");
+        return FollowEdit.of(machine, q.axis(), q.source(), q.master() == null || q.master().isEmpty() ? first : q.master());
+    }
+
+    @Operation(summary = "Ties an axis to its running master on a bench of their own, trims it and lets it go")
+    @ApiResponse(responseCode = "200", content = @Content(mediaType = "application/json", schema = @Schema(implementation = FollowTrial.Followed.class)))
+    @PostMapping("/trial")
+    ResponseEntity<ResponseBodyEmitter> trial(@RequestBody FollowQuestion q) {
+        Machine machine = drafts.asked(q.machine(), q.base());
+        Axis axis = Checked.axis(machine, q.axis());
+        if (!axis.following().follows()) {
+            throw new InvalidEntry("axis", axis.name(), "an axis that follows another one", "choose its master first");
+        }
+        Axis master = machine.axis(axis.following().master()).orElseThrow();
+        double most = master.limits().max().speed();
+        double speed = q.masterSpeed() == null ? master.limits().normal().speed() : q.masterSpeed();
+        if (!(Math.abs(speed) <= most) || speed == 0) {
+            throw new InvalidEntry("masterSpeed", speed + " " + master.unit().symbol() + "/s", "−" + most + " to " + most + " " + master.unit().symbol() + "/s, not 0", "enter a speed of " + master.name());
+        }
+        return calculations.answer(() -> FollowTrial.run(machine, q.axis(), speed, q.running()));
+    }
+}

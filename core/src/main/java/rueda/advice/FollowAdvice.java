@@ -1,0 +1,221 @@
+package rueda.advice;
+
+import static rueda.advice.Numbers.significant;
+
+import java.math.BigDecimal;
+import java.math.MathContext;
+import java.math.RoundingMode;
+import rueda.advice.Finding.Mend;
+import rueda.advice.Finding.Severity;
+import rueda.machine.Axis;
+import rueda.machine.Axis.Commander;
+import rueda.machine.Dynamics;
+import rueda.machine.Following;
+import rueda.machine.Following.Form;
+import rueda.machine.Following.Lock;
+import rueda.machine.Following.Source;
+import rueda.machine.Machine;
+import rueda.quantity.Ratio;
+
+/** Consequences of following a master: speeds and loads, what is lost and made up, what drifts. */
+public final class FollowAdvice extends AxisAdvice {
+
+    private static final MathContext EXACTLY = new MathContext(30);
+    private static final int SECONDS_AN_HOUR = 3600;
+    /** Share of the highest speed that is proposed for catching up (our choice). */
+    private static final double CATCH_UP_SHARE = 0.1;
+
+    private final Machine machine;
+    private final Following f;
+    private final Axis master;
+    private final String at;
+    private final String masterUnit;
+    private final Ratio exact;
+    private final double ratio;
+    private final double masterSpeed;
+    private final double speed;
+
+    private FollowAdvice(Machine machine, Axis axis, Axis master, String pointer) {
+        super("follow", axis, pointer);
+        this.machine = machine;
+        this.master = master;
+        f = axis.following();
+        at = pointer + "/following";
+        masterUnit = master.unit().symbol();
+        exact = f.unitsPerUnit(axis, master);
+        ratio = exact.toDouble();
+        masterSpeed = master.limits().normal().speed();
+        speed = Math.abs(ratio) * masterSpeed;
+    }
+
+    /** @param pointer JSON pointer of the axis in the document */
+    public static Advice of(Machine machine, Axis axis, String pointer) {
+        if (!axis.following().follows()) {
+            return new Advice(java.util.List.of(), java.util.List.of());
+        }
+        FollowAdvice advice = new FollowAdvice(machine, axis, machine.axis(axis.following().master()).orElseThrow(), pointer);
+        advice.commander();
+        advice.speeds();
+        advice.lock();
+        advice.delay();
+        advice.phase();
+        advice.drift();
+        if (advice.nothingFound()) {
+            advice.finding(Severity.GOOD, "It follows its master exactly.", "Speed, acceleration and ratio fit; nothing is lost however long it follows.", null);
+        }
+        return advice.advice();
+    }
+
+    private void commander() {
+        if (axis.commandedBy() != Commander.MOTION_BLOCKS) {
+            finding(Severity.FAULT, "Nothing in the PLC makes it follow.", "It is commanded by " + axis.commandedBy().words() + "; following is done by motion blocks.", Mend.set("Let motion blocks command it", pointer + "/commandedBy", Commander.MOTION_BLOCKS.name()));
+        }
+        if (f.source() == Source.SETPOINT && master.commandedBy() != Commander.MOTION_BLOCKS) {
+            finding(Severity.FAULT, "The PLC does not make the setpoint of " + master.name() + ".", master.name() + " is commanded by " + master.commandedBy().words() + ": only its actual position is known.", Mend.set("Follow its actual position", at + "/source", Source.ACTUAL.name()));
+        }
+    }
+
+    private static String per(String unit) {
+        return unit + "/s";
+    }
+
+    private void speeds() {
+        Dynamics masterMax = master.limits().max();
+        figure("Ratio", exact.toString(), unit + " : " + masterUnit, f.ratio().form() == Form.TURNS ? f.ratio().out() + " turns of " + axis.name() + " for " + f.ratio().in() + " of " + master.name() : f.ratio().form() == Form.PITCHES ? "one pitch for one" : "the decimal as a fraction");
+        double fastest = Math.abs(ratio) * masterMax.speed();
+        figure("Speed at the default speed of " + master.name(), significant(speed, 5), per(unit), significant(masterSpeed, 5) + " " + per(masterUnit) + " × " + significant(Math.abs(ratio), 6));
+        figure("Speed at its highest", significant(fastest, 5), per(unit), significant(masterMax.speed(), 5) + " " + per(masterUnit) + " × " + significant(Math.abs(ratio), 6));
+        double torque = Math.abs(axis.motorSide().torque(fastest, 0));
+        figure("Motor load there", significant(100 * torque / axis.motor().ratedTorque(), 3), "%", "friction and weight " + significant(torque, 3) + " N·m ÷ rated " + significant(axis.motor().ratedTorque(), 3) + " N·m");
+        double most = f.speedOr(axis.limits());
+        double motor = axis.scale().highestSpeed(axis.motor().maxSpeed());
+        double limit = Math.min(most, motor);
+        String by = motor < most ? "the motor's highest speed" : f.speed() > 0 && f.speed() < axis.limits().max().speed() ? "its highest speed while following" : "the highest speed of the axis";
+        figure("Highest speed of " + master.name() + " that is followed", significant(limit / Math.abs(ratio), 5), per(masterUnit), by + ", " + significant(limit, 5) + " " + per(unit) + " ÷ " + significant(Math.abs(ratio), 6));
+        if (speed > limit * (1 + 1e-9)) {
+            finding(Severity.FAULT, "It cannot follow at the default speed.", significant(speed, 5) + " " + per(unit) + " are asked for, " + by + " is " + significant(limit, 5) + ".", limitMend(speed));
+        } else if (fastest > limit * (1 + 1e-9)) {
+            finding(Severity.WARNING, "It cannot follow at the highest speed of " + master.name() + ".", "Above " + significant(limit / Math.abs(ratio), 5) + " " + per(masterUnit) + " it falls behind.", limitMend(fastest));
+        }
+        double needed = Math.abs(ratio) * Math.max(master.limits().normal().acceleration(), master.limits().normal().deceleration());
+        double has = Math.min(f.accelerationOr(axis.limits()), f.decelerationOr(axis.limits()));
+        if (needed > has * (1 + 1e-9)) {
+            boolean own = needed <= Math.min(axis.limits().max().acceleration(), axis.limits().max().deceleration());
+            finding(Severity.WARNING, "It falls behind whenever " + master.name() + " accelerates.", "Its place accelerates with " + significant(needed, 4) + " " + unit + "/s², it may " + significant(has, 4) + ".",
+                    own ? new Mend("Let it use what the axis may", java.util.List.of(new Finding.Change("replace", at + "/acceleration", 0.0), new Finding.Change("replace", at + "/deceleration", 0.0))) : null);
+        }
+    }
+
+    private Mend limitMend(double wanted) {
+        return f.speed() > 0 && f.speed() < wanted && wanted <= axis.limits().max().speed() ? Mend.set("Let it use the speed of the axis", at + "/speed", 0.0) : null;
+    }
+
+    private void lock() {
+        FollowTheory theory = FollowTheory.of(axis, speed);
+        if (f.lock() == Lock.MEETING) {
+            return;
+        }
+        String condition = "tied while " + master.name() + " runs at its default speed, from standstill";
+        figure("Comes up to speed in", seconds(theory.comesUp()), "s", "v ÷ a = " + significant(speed, 5) + " ÷ " + significant(f.accelerationOr(axis.limits()), 5) + "; " + condition);
+        figure(f.lock() == Lock.POSITION ? "Falls behind by" : "Way lost", significant(theory.lost(), 4), unit, "v² ÷ 2a; " + condition + share(theory.lost()));
+        if (f.lock() == Lock.POSITION) {
+            figure("Locked after", seconds(theory.locked()), "s", "up to speed, then made up at the catch-up limit, then the straight line of the gain down to the phase window");
+            figure("A pitch is made up in", seconds(FollowTheory.makesUp(axis, f.ratio().followerPitch().doubleValue())), "s", "pitch ÷ c + c ÷ a with the catch-up limit c");
+            if (f.catchUp() == 0) {
+                finding(Severity.FAULT, "The catch-up limit is 0.", "What is lost while it comes up to speed is never made up: it may not be faster than its master.",
+                        Mend.set("Let it catch up with a tenth of its speed", at + "/catchUp", rounded(CATCH_UP_SHARE * axis.limits().max().speed())));
+            } else if (speed + f.catchUp() > f.speedOr(axis.limits()) * (1 + 1e-9)) {
+                double left = Math.max(0, f.speedOr(axis.limits()) - speed);
+                finding(Severity.WARNING, "It cannot catch up as fast as the limit says.", "At the default speed of " + master.name() + " there are " + significant(left, 4) + " " + per(unit) + " left, the catch-up limit is " + significant(f.catchUp(), 4) + ".",
+                        left > 0 ? Mend.set("Take what is left", at + "/catchUp", rounded(left)) : null);
+            }
+        }
+        double brake = Math.min(f.accelerationOr(axis.limits()), f.decelerationOr(axis.limits()));
+        double without = rueda.profile.FollowerLock.gap(speed, f.gain(), brake);
+        figure("Gap without feed-forward", significant(without, 4), unit, "v ÷ k = " + significant(speed, 5) + " ÷ " + significant(f.gain(), 4) + (speed > brake / f.gain() ? "; beyond a/k the square root: v²/2a + a/2k²" : "") + share(without));
+        figure("Gap with " + significant(f.feedForward(), 3) + " % feed-forward", significant(theory.gap(), 4), unit, "(1 − share) × v ÷ k" + share(theory.gap()));
+        double window = Math.max(f.phaseWindow(), 0.5 / axis.scale().wireUnitsPerUnit());
+        if (f.lock() != Lock.LOOSE && theory.gap() > window) {
+            finding(Severity.WARNING, "It stays behind by more than the phase window.", significant(theory.gap(), 4) + " " + unit + " at the default speed of " + master.name() + ", the window is " + significant(window, 3) + " " + unit + ".", Mend.set("Feed all of the speed forward", at + "/feedForward", 100.0));
+        }
+        double late = Math.abs(ratio) * master.limits().normal().acceleration() * f.filter() * 1e-3 / f.gain();
+        if (f.filter() > 0) {
+            figure("Behind while " + master.name() + " accelerates", significant(late, 3), unit, "ratio × acceleration × filter ÷ k");
+            if (f.lock() != Lock.LOOSE && late > window) {
+                finding(Severity.WARNING, "The filter is longer than the phase allows.", "While " + master.name() + " accelerates it stays " + significant(late, 3) + " " + unit + " behind, the window is " + significant(window, 3) + " " + unit + ".", Mend.set("Filter nothing", at + "/filter", 0.0));
+            }
+        }
+    }
+
+    private static String seconds(double value) {
+        return Double.isFinite(value) ? significant(value, 4) : "never";
+    }
+
+    private String share(double way) {
+        return " = " + significant(100 * way / Math.abs(f.ratio().followerPitch().doubleValue()), 3) + " % of a pitch";
+    }
+
+    private static double rounded(double value) {
+        return new BigDecimal(value).round(new MathContext(2, RoundingMode.DOWN)).doubleValue();
+    }
+
+    /** Bus cycles from the master's value to the follower's setpoint. @return 0 for its setpoint, 1 for its actual position, which was measured at the end of the last cycle */
+    public static int delayCycles(Source source) {
+        return source == Source.ACTUAL ? 1 : 0;
+    }
+
+    private void delay() {
+        double cycle = machine.bus().cycleMicros() * 1e-6;
+        int cycles = delayCycles(f.source());
+        double dead = cycles * cycle;
+        figure("Delay behind " + master.name(), cycles == 0 ? "0" : significant(dead * 1000, 3), "ms", cycles == 0 ? "both setpoints go out in the same bus cycle" : "1 bus cycle: measured at the end of one, followed by the setpoint of the next");
+        if (cycles > 0) {
+            figure("Behind by the delay", significant(dead * speed, 3), unit, "speed × delay" + share(dead * speed));
+            figure("What the prediction leaves of it", significant(Math.abs(dead - f.prediction() * 1e-3) * speed, 3), unit, "speed × (delay − prediction), at constant speed");
+            if (f.prediction() == 0 && dead * speed > Math.max(f.phaseWindow(), 1e-12)) {
+                finding(Severity.WARNING, "The delay costs more than the phase window.", "At the default speed of " + master.name() + " it is " + significant(dead * speed, 3) + " " + unit + " behind.", Mend.set("Foresee one bus cycle", at + "/prediction", dead * 1000));
+            }
+        }
+        double behind = FollowTheory.loadBehind(axis, master, masterSpeed, cycle);
+        figure("Load behind load", significant(Math.abs(behind), 3), unit, "gap + speed × (delay − prediction) + following error of its own loop" + (cycles == 0 ? " − that of " + master.name() + " × ratio" : "") + ", at the default speed of " + master.name() + share(Math.abs(behind)));
+        if (cycles == 0 && f.prediction() > 0) {
+            finding(Severity.WARNING, "Nothing has to be foreseen.", "Setpoints go out together; the prediction puts the follower " + significant(f.prediction() * 1e-3 * speed, 3) + " " + unit + " ahead.", Mend.set("Foresee nothing", at + "/prediction", 0.0));
+        }
+    }
+
+    private void phase() {
+        if (f.trimSpeed() > 0) {
+            figure("Trim moves the phase by", significant(f.trimSpeed(), 4), per(unit), significant(100 * f.trimSpeed() / Math.abs(f.ratio().followerPitch().doubleValue()), 3) + " % of a pitch each second");
+        }
+        double grain = 0.5 * Math.max(1.0 / axis.scale().wireUnitsPerUnit(), Math.abs(ratio) / master.scale().wireUnitsPerUnit());
+        figure("Ripple from the resolution", significant(grain, 2), unit, "half a wire unit of the follower, or of the master × ratio");
+    }
+
+    private void drift() {
+        Ratio meant = f.ratio().meant();
+        double hour = drift(exact, meant);
+        figure("Drift an hour", hour == 0 ? "0" : significant(hour, 4), unit, hour == 0 ? "the ratio is exactly that of the pitches, " + meant : "(" + exact + " − " + meant + ") × " + significant(masterSpeed, 4) + " " + per(masterUnit) + " × 3600 s");
+        Ratio three = Ratio.of(new BigDecimal(meant.numerator()).divide(new BigDecimal(meant.denominator()), EXACTLY).setScale(3, RoundingMode.HALF_UP));
+        double threeHour = drift(three, meant);
+        figure("With three decimals", threeHour == 0 ? "0" : significant(threeHour, 4), unit + " an hour", "what " + significant(three.toDouble(), 6) + " would drift by");
+        if (Long.signum(exact.numerator()) != Long.signum(meant.numerator())) {
+            finding(Severity.FAULT, "It turns the wrong way.", "The pitches go " + (meant.numerator() > 0 ? "the same way" : "opposite ways") + ", the ratio does not.", sense());
+        } else if (hour != 0) {
+            finding(Severity.WARNING, "The ratio is not that of the pitches.", "The phase drifts by " + significant(Math.abs(hour), 4) + " " + unit + " an hour at the default speed of " + master.name() + ".", Mend.set("Take the ratio of the pitches", at + "/ratio/form", Form.PITCHES.name()));
+        }
+    }
+
+    /** What the phase drifts by in an hour at the master's default speed, units. */
+    private double drift(Ratio is, Ratio meant) {
+        BigDecimal difference = new BigDecimal(is.numerator()).multiply(new BigDecimal(meant.denominator())).subtract(new BigDecimal(meant.numerator()).multiply(new BigDecimal(is.denominator())));
+        return difference.divide(new BigDecimal(is.denominator()).multiply(new BigDecimal(meant.denominator())), EXACTLY).doubleValue() * masterSpeed * SECONDS_AN_HOUR;
+    }
+
+    private Mend sense() {
+        return switch (f.ratio().form()) {
+            case TURNS -> Mend.set("Turn the ratio round", at + "/ratio/out", -f.ratio().out());
+            case DECIMAL -> Mend.set("Turn the ratio round", at + "/ratio/decimal", f.ratio().decimal().negate());
+            case PITCHES -> null;
+        };
+    }
+}

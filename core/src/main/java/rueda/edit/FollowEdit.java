@@ -1,0 +1,63 @@
+package rueda.edit;
+
+import java.math.BigDecimal;
+import java.math.MathContext;
+import java.math.RoundingMode;
+import rueda.machine.Axis;
+import rueda.machine.Following;
+import rueda.machine.Following.FollowRatio;
+import rueda.machine.Following.Source;
+import rueda.machine.Machine;
+import rueda.quantity.InvalidEntry;
+import rueda.quantity.Ratio;
+
+/** An axis begins to follow a master: with pitches that belong to its ratio, and speeds that suit it (our choice). */
+public final class FollowEdit {
+
+    /** Share of the highest speed of the axis with which it catches up, and with which it is trimmed. */
+    private static final double CATCH_UP_SHARE = 0.1;
+    private static final double TRIM_SHARE = 0.02;
+    private static final MathContext DIGITS = new MathContext(12, RoundingMode.HALF_EVEN);
+
+    private FollowEdit() {
+    }
+
+    /**
+     * What an axis follows from now on. What was entered before stays; what never was is filled in.
+     *
+     * @param axis   index of the follower
+     * @param source NONE to follow nothing
+     * @param master name of the master, not looked at for NONE
+     * @throws InvalidEntry when there is no such other axis
+     */
+    public static Following of(Machine machine, int axis, Source source, String master) {
+        Axis follower = machine.axes().get(axis);
+        Following now = follower.following();
+        if (source == Source.NONE) {
+            return now.withSource(Source.NONE).withMaster("");
+        }
+        Axis followed = machine.axis(String.valueOf(master)).filter(a -> a != follower)
+                .orElseThrow(() -> new InvalidEntry("master", String.valueOf(master), "another axis of the machine", "choose one"));
+        Following begun = now.withSource(source).withMaster(followed.name());
+        if (now.catchUp() == 0 && now.trimSpeed() == 0 && now.phaseWindow() == 0) {
+            double speed = follower.limits().max().speed();
+            begun = begun.withCatchUp(rounded(CATCH_UP_SHARE * speed)).withTrimSpeed(rounded(TRIM_SHARE * speed)).withPhaseWindow(follower.supervision().followingError());
+        }
+        return now.ratio().equals(Following.NONE.ratio()) ? begun.withRatio(pitched(now.ratio(), follower, followed)) : begun;
+    }
+
+    /** The pitches of one turn of the master. */
+    private static FollowRatio pitched(FollowRatio ratio, Axis follower, Axis master) {
+        return ratio.withMasterPitch(decimal(master.train().feed().perTurn(master.unit().user()).times(Ratio.of(ratio.in()))))
+                .withFollowerPitch(decimal(follower.train().feed().perTurn(follower.unit().user()).times(Ratio.of(ratio.out()))));
+    }
+
+    private static BigDecimal decimal(Ratio ratio) {
+        BigDecimal value = new BigDecimal(ratio.numerator()).divide(new BigDecimal(ratio.denominator()), DIGITS);
+        return value.signum() == 0 ? BigDecimal.ONE : new BigDecimal(value.stripTrailingZeros().toPlainString());
+    }
+
+    private static double rounded(double value) {
+        return new BigDecimal(value).round(new MathContext(2)).doubleValue();
+    }
+}

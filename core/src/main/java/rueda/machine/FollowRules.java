@@ -1,0 +1,129 @@
+package rueda.machine;
+
+import java.math.BigDecimal;
+import java.util.List;
+import rueda.machine.Following.FollowRatio;
+import rueda.quantity.InvalidEntry;
+import rueda.quantity.Ratio;
+
+/** Which ways of following can be stored; part of {@link MachineRules}, for machines whose axes can be otherwise. */
+final class FollowRules {
+
+    private static final double MOST = 1e9;
+    private static final int MOST_DIGITS = 15;
+    private static final double MOST_GAIN = 1000;
+    private static final double MOST_FILTER = 1000;
+    private static final double MOST_PREDICTION = 100;
+
+    private final List<EntryFault> faults;
+    private final Machine machine;
+
+    FollowRules(List<EntryFault> faults, Machine machine) {
+        this.faults = faults;
+        this.machine = machine;
+    }
+
+    void check() {
+        for (int i = 0; i < machine.axes().size(); i++) {
+            axis("/axes/" + i + "/following", machine.axes().get(i));
+        }
+    }
+
+    private void axis(String at, Axis axis) {
+        Following f = axis.following();
+        if (missing(at + "/source", "What it follows", f.source()) | missing(at + "/master", "Master", f.master()) | missing(at + "/ratio", "Ratio", f.ratio()) | missing(at + "/lock", "Lock", f.lock())
+                | missing(at + "/meeting", "Meeting point", f.meeting()) | missing(at + "/release", "When released", f.release()) || missing(at + "/ratio/form", "Ratio given by", f.ratio().form())
+                | exact(at + "/ratio/decimal", "Ratio as a decimal", f.ratio().decimal(), true) | exact(at + "/ratio/masterPitch", "Pitch of the master", f.ratio().masterPitch(), false)
+                | exact(at + "/ratio/followerPitch", "Pitch of the follower", f.ratio().followerPitch(), true)) {
+            return;
+        }
+        String unit = axis.unit().symbol();
+        Dynamics max = axis.limits().max();
+        if (f.ratio().in() < 1 || f.ratio().in() > Integer.MAX_VALUE) {
+            refuse(at + "/ratio/in", "Turns of the master", Long.toString(f.ratio().in()), "1 to 2 147 483 647", "enter whole turns");
+        }
+        if (f.ratio().out() == 0 || f.ratio().out() > Integer.MAX_VALUE || f.ratio().out() < Integer.MIN_VALUE) {
+            refuse(at + "/ratio/out", "Turns of the follower", Long.toString(f.ratio().out()), "−2 147 483 648 to 2 147 483 647, not 0", "enter whole turns; a minus turns the follower the other way");
+        }
+        between(at + "/meeting/master", "Meeting point of the master", f.meeting().master(), -MOST, MOST, "");
+        between(at + "/meeting/follower", "Meeting point of the follower", f.meeting().follower(), -MOST, MOST, unit);
+        between(at + "/meeting/way", "Way of the master to the meeting point", f.meeting().way(), 0, MOST, "");
+        between(at + "/catchUp", "Catch-up limit", f.catchUp(), 0, max.speed(), unit + "/s");
+        between(at + "/speed", "Highest speed while following", f.speed(), 0, max.speed(), unit + "/s");
+        between(at + "/acceleration", "Highest acceleration while following", f.acceleration(), 0, max.acceleration(), unit + "/s²");
+        between(at + "/deceleration", "Highest deceleration while following", f.deceleration(), 0, max.deceleration(), unit + "/s²");
+        between(at + "/gain", "Gain of the lock", f.gain(), 1, MOST_GAIN, "1/s");
+        between(at + "/feedForward", "Feed-forward of the master's speed", f.feedForward(), 0, 100, "%");
+        between(at + "/filter", "Filter of the master", f.filter(), 0, MOST_FILTER, "ms");
+        between(at + "/prediction", "Prediction of the master", f.prediction(), 0, MOST_PREDICTION, "ms");
+        between(at + "/trimSpeed", "Trim speed", f.trimSpeed(), 0, max.speed(), unit + "/s");
+        between(at + "/phaseWindow", "Phase window", f.phaseWindow(), 0, MOST, unit);
+        if (f.follows()) {
+            master(at, axis, f);
+        }
+    }
+
+    private void master(String at, Axis axis, Following f) {
+        Axis master = machine.axis(f.master()).orElse(null);
+        if (master == null || master == axis) {
+            refuse(at + "/master", "Master", f.master().isBlank() ? "missing" : f.master(), "another axis of the machine", "choose one");
+            return;
+        }
+        if (inCircle(axis)) {
+            refuse(at + "/master", "Master", f.master(), "an axis that does not follow " + axis.name() + " itself, directly or over others", "choose another, or let one of them follow nothing");
+            return;
+        }
+        try {
+            Ratio ratio = f.wirePerWire(axis, master);
+            if (ratio.numerator() == 0) {
+                refuse(at + "/ratio/" + field(f.ratio()), "Ratio", "0", "any ratio but 0", "enter another");
+            }
+        } catch (InvalidEntry tooLarge) {
+            refuse(at + "/ratio/" + field(f.ratio()), "Ratio", tooLarge.value(), "a ratio that two whole numbers of 64 bits hold", "use smaller whole numbers, or fewer digits");
+        }
+    }
+
+    private static String field(FollowRatio ratio) {
+        return switch (ratio.form()) {
+            case TURNS -> "out";
+            case PITCHES -> "followerPitch";
+            case DECIMAL -> "decimal";
+        };
+    }
+
+    private boolean inCircle(Axis axis) {
+        Axis now = axis;
+        for (int i = 0; i < machine.axes().size() && now != null && now.following().follows(); i++) {
+            now = machine.axis(now.following().master()).orElse(null);
+            if (now == axis) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private boolean exact(String at, String label, BigDecimal value, boolean signed) {
+        boolean wrong = value == null || value.precision() > MOST_DIGITS || Math.abs(value.scale()) > MOST_DIGITS || value.abs().compareTo(BigDecimal.valueOf(MOST)) > 0 || (signed ? value.signum() == 0 : value.signum() <= 0);
+        if (wrong) {
+            refuse(at, label, value == null ? "missing" : value.toString(), (signed ? "−1e9 to 1e9, not 0" : "above 0 to 1e9") + ", at most " + MOST_DIGITS + " digits", "enter such a number");
+        }
+        return wrong;
+    }
+
+    private boolean missing(String field, String label, Object value) {
+        if (value == null) {
+            refuse(field, label, "missing", "a value", "enter it");
+        }
+        return value == null;
+    }
+
+    private void between(String field, String label, double value, double low, double high, String unit) {
+        if (!(value >= low && value <= high)) {
+            refuse(field, label, (value + " " + unit).strip(), (low + " to " + high + " " + unit).strip(), "enter a number in this range");
+        }
+    }
+
+    private void refuse(String field, String label, String value, String allowed, String mend) {
+        faults.add(new EntryFault(field, label, value, allowed, mend));
+    }
+}

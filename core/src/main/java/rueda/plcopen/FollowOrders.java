@@ -1,0 +1,144 @@
+package rueda.plcopen;
+
+import rueda.machine.Following;
+import rueda.machine.Limits;
+import rueda.profile.FollowerLock;
+import rueda.quantity.InvalidEntry;
+import rueda.quantity.Ratio;
+
+/**
+ * What function blocks and a person order of an axis that follows: to be tied to a master, to meet it, to be let go, to have its phase moved.
+ * Orders may allocate; following does not. Not thread-safe.
+ */
+final class FollowOrders {
+
+    private final MotionAxis axis;
+    private final GearGenerator gear;
+    private final ProgramPlaces places;
+    private final double wireUnitsPerUnit;
+    private Following rules;
+    private MotionCommand phasing;
+    /** by how much the phase was moved when the running order came, wire units of the follower */
+    private double phasedFrom;
+
+    FollowOrders(MotionAxis axis, GearGenerator gear, ProgramPlaces places, double wireUnitsPerUnit, Following rules) {
+        this.axis = axis;
+        this.gear = gear;
+        this.places = places;
+        this.wireUnitsPerUnit = wireUnitsPerUnit;
+        this.rules = rules;
+    }
+
+    void take(Following changed) {
+        rules = changed;
+    }
+
+    Following rules() {
+        return rules;
+    }
+
+    /**
+     * Ties the axis.
+     *
+     * @param actual       the master's actual value counts, else its setpoint
+     * @param ratio        units of the follower for one unit of the master; null for none
+     * @param acceleration units/s², 0 for that of the axis while it follows
+     * @param deceleration units/s², 0 likewise
+     * @return why not, or NONE
+     */
+    MotionError tie(FollowerLock.Kind kind, MotionAxis master, boolean actual, Ratio ratio, double acceleration, double deceleration) {
+        MotionError refusal = prepared(master, ratio, 0, acceleration, deceleration);
+        if (refusal == MotionError.NONE) {
+            gear.engage(kind, master, actual, wire(ratio, master));
+        }
+        return refusal;
+    }
+
+    /** Meets the master at a place. See {@link #tie}. @param way of the master on which it comes there, its units  @param speed units/s, 0 for that of the axis while it follows */
+    MotionError meet(MotionAxis master, boolean actual, Ratio ratio, double masterPlace, double followerPlace, double way, double speed, double acceleration, double deceleration) {
+        if (!Double.isFinite(masterPlace) || !Double.isFinite(followerPlace) || !(way >= 0) || Double.isInfinite(way)) {
+            return MotionError.BAD_VALUE;
+        }
+        MotionError refusal = prepared(master, ratio, speed, acceleration, deceleration);
+        if (refusal == MotionError.NONE) {
+            gear.meet(master, actual, wire(ratio, master), masterPlace, followerPlace, way);
+        }
+        return refusal;
+    }
+
+    private MotionError prepared(MotionAxis master, Ratio ratio, double speed, double acceleration, double deceleration) {
+        Limits limits = places.limits();
+        boolean bad = ratio == null || ratio.numerator() == 0 || wire(ratio, master) == null || !(speed >= 0) || speed > limits.max().speed()
+                || !(acceleration >= 0) || acceleration > limits.max().acceleration() || !(deceleration >= 0) || deceleration > limits.max().deceleration();
+        if (bad) {
+            return MotionError.BAD_VALUE;
+        }
+        if (master.followsIndirectly(axis)) {
+            return MotionError.FOLLOWS_ITSELF;
+        }
+        gear.rules(rules, speed > 0 ? speed : rules.speedOr(limits), acceleration > 0 ? acceleration : rules.accelerationOr(limits), deceleration > 0 ? deceleration : rules.decelerationOr(limits));
+        dropPhasing(MotionCommand.Status.ABORTED);
+        return MotionError.NONE;
+    }
+
+    /** Wire units of the follower for one of the master; null where 64 bits do not hold it. */
+    private Ratio wire(Ratio ratio, MotionAxis master) {
+        try {
+            return ratio.times(Ratio.of((long) wireUnitsPerUnit, (long) master.wireUnitsPerUnit()));
+        } catch (InvalidEntry tooLarge) {
+            return null;
+        }
+    }
+
+    /**
+     * Moves the phase: the follower sees its master that much farther on.
+     *
+     * @param shift    units of the master
+     * @param relative to where the phase is, else from where it was tied
+     * @param speed    units/s of the master, 0 for the trim speed of the axis
+     */
+    MotionError phase(MotionCommand command, double shift, boolean relative, double speed, double acceleration, double deceleration, double jerk) {
+        double perUnit = gear.ratio() * gear.master().wireUnitsPerUnit();
+        double size = Math.abs(perUnit);
+        Limits limits = places.limits();
+        double v = speed == 0 ? rules.trimSpeed() * wireUnitsPerUnit : speed * size;
+        double a = acceleration == 0 ? limits.normal().acceleration() * wireUnitsPerUnit : acceleration * size;
+        double d = deceleration == 0 ? a : deceleration * size;
+        if (!Double.isFinite(shift) || !(v > 0) || v > limits.max().speed() * wireUnitsPerUnit || !(a > 0) || !(d > 0) || !(jerk >= 0) || Double.isInfinite(a + d + jerk)) {
+            return MotionError.BAD_VALUE;
+        }
+        if (phasing != command) {
+            dropPhasing(MotionCommand.Status.ABORTED);
+        }
+        phasedFrom = gear.trimmed();
+        gear.trimTo((relative ? phasedFrom : 0) + shift * perUnit, v, a, d, jerk * size);
+        phasing = command;
+        command.begin(MotionCommand.Status.ACTIVE);
+        return MotionError.NONE;
+    }
+
+    /** After a step of following: the phase may be where it was to be. */
+    void observe() {
+        if (phasing != null && gear.trimEnded()) {
+            dropPhasing(MotionCommand.Status.DONE);
+        }
+    }
+
+    /** The axis follows no more, or anew. */
+    void dropPhasing(MotionCommand.Status how) {
+        if (phasing != null) {
+            phasing.status = how;
+            phasing = null;
+        }
+    }
+
+    /** By how much the phase has been moved since the axis was tied, units of the master. */
+    double phaseShift() {
+        return gear.trimmed() / (gear.ratio() * gear.master().wireUnitsPerUnit());
+    }
+
+    /** The same since the last order. */
+    double coveredShift() {
+        return (gear.trimmed() - phasedFrom) / (gear.ratio() * gear.master().wireUnitsPerUnit());
+    }
+}

@@ -1,0 +1,309 @@
+package rueda.plcopen;
+
+import rueda.machine.Following;
+import rueda.profile.FollowerLock;
+import rueda.profile.MasterSpeed;
+import rueda.profile.MeetingCurve;
+import rueda.profile.MotionProfile;
+import rueda.quantity.CountScaler;
+import rueda.quantity.Ratio;
+
+/**
+ * The setpoint of an axis that follows another one: the master's way times the ratio, in whole wire units so that nothing is lost however long
+ * it follows, and what the lock adds to it ({@link FollowerLock}). The trim moves the place itself.
+ * <pre>  setpoint = round(master · ratio) + offset + prediction + trim + deviation  </pre>
+ * No allocation in a step; not thread-safe.
+ */
+final class GearGenerator implements SetpointGenerator {
+
+    /** What it does on the way to being tied. */
+    private enum Phase { AWAITING, MEETING, TIED }
+
+    private final AxisSetpoint setpoint;
+    private final double cycleSeconds;
+    private final double wireUnitsPerUnit;
+    /** wire units after which the follower begins again, 0 with ends */
+    private final long modulo;
+    private final FollowerLock lock;
+    private final MasterSpeed speed;
+    private final MeetingCurve curve = new MeetingCurve();
+    private final MotionProfile trim = new MotionProfile();
+    private final double[] sample = new double[3];
+
+    private MotionAxis master;
+    private boolean actualValue;
+    private CountScaler scaler = new CountScaler(Ratio.ONE);
+    private double ratio = 1;
+    private double prediction;
+    /** limits, wire units */
+    private double highestSpeed;
+    private double highestAcceleration;
+    private Phase phase = Phase.TIED;
+    /** what the master had gone where the place counts 0 */
+    private long base;
+    private long place;
+    /** prediction and trim, wire units */
+    private double moved;
+    private double trimElapsed;
+    private double trimmed;
+    private double trimSpeed;
+    /* meeting: places of both, user units, and the way on which the follower comes there */
+    private double masterMeets;
+    private double followerMeets;
+    private double meetingWay;
+    private long startedAt;
+    private long startedFrom;
+    private long wholeWay;
+    private boolean cannot;
+
+    GearGenerator(AxisSetpoint setpoint, double cycleSeconds, double wireUnitsPerUnit, long modulo) {
+        this.setpoint = setpoint;
+        this.cycleSeconds = cycleSeconds;
+        this.wireUnitsPerUnit = wireUnitsPerUnit;
+        this.modulo = modulo;
+        lock = new FollowerLock(cycleSeconds);
+        speed = new MasterSpeed(cycleSeconds);
+    }
+
+    /**
+     * What it may do, before it is engaged.
+     *
+     * @param rules        gain, feed-forward, filter, prediction, catch-up limit and window
+     * @param speed        units/s
+     * @param acceleration units/s²
+     * @param deceleration units/s²
+     */
+    void rules(Following rules, double speed, double acceleration, double deceleration) {
+        highestSpeed = speed * wireUnitsPerUnit;
+        highestAcceleration = Math.min(acceleration, deceleration) * wireUnitsPerUnit;
+        lock.limits(highestSpeed, acceleration * wireUnitsPerUnit, deceleration * wireUnitsPerUnit, rules.catchUp() * wireUnitsPerUnit);
+        lock.control(rules.gain(), rules.feedForward() / 100, rules.phaseWindow() * wireUnitsPerUnit);
+        this.speed.filter(rules.filter() * 1e-3);
+        prediction = rules.prediction() * 1e-3;
+    }
+
+    /**
+     * Ties the axis to a master.
+     *
+     * @param wirePerWire wire units of the follower for one of the master
+     * @param actual      its actual value counts, else its setpoint
+     */
+    void engage(FollowerLock.Kind kind, MotionAxis of, boolean actual, Ratio wirePerWire) {
+        follow(of, actual, wirePerWire);
+        lock.engage(kind, here(), 0, setpoint.velocity * wireUnitsPerUnit);
+        phase = Phase.TIED;
+    }
+
+    /** Meets the master where both are at a place together. @param way of the master on which it comes there, its user units, 0 for all that is left */
+    void meet(MotionAxis of, boolean actual, Ratio wirePerWire, double masterPlace, double followerPlace, double way) {
+        follow(of, actual, wirePerWire);
+        masterMeets = masterPlace;
+        followerMeets = followerPlace;
+        meetingWay = way;
+        phase = Phase.AWAITING;
+    }
+
+    private void follow(MotionAxis of, boolean actual, Ratio wirePerWire) {
+        master = of;
+        actualValue = actual;
+        scaler = new CountScaler(wirePerWire);
+        ratio = wirePerWire.toDouble();
+        base = gone();
+        place = 0;
+        moved = 0;
+        trimmed = 0;
+        trimSpeed = 0;
+        trimElapsed = 0;
+        trim.plan(0, 0, 0, 0, 0, 1, 1, 1, 0);
+        cannot = false;
+        speed.begin(of.wireSpeed(actual) * ratio);
+    }
+
+    private long here() {
+        return (long) Math.rint(setpoint.position * wireUnitsPerUnit);
+    }
+
+    private long gone() {
+        return master.masterValue(actualValue).gone();
+    }
+
+    /** The axis whose value it follows. */
+    MotionAxis master() {
+        master = master.present();
+        return master;
+    }
+
+    @Override
+    public void step() {
+        long there = scaler.scale(gone() - base);
+        long way = there - place;
+        place = there;
+        double masterSpeed = speed.read(way);
+        switch (phase) {
+            case AWAITING -> await();
+            case MEETING -> meeting();
+            case TIED -> tied(way, masterSpeed);
+        }
+    }
+
+    private void tied(long way, double masterSpeed) {
+        double before = moved;
+        trimElapsed += cycleSeconds;
+        trim.sample(trimElapsed, sample);
+        trimmed = sample[0];
+        trimSpeed = sample[1];
+        moved = trimmed + prediction * masterSpeed;
+        lock.step(way + moved - before, masterSpeed + trimSpeed);
+        put(place + lock.offset() + moved + lock.deviation(), lock.speed());
+    }
+
+    private void put(double wire, double wireSpeed) {
+        double before = setpoint.velocity;
+        setpoint.position = wire / wireUnitsPerUnit;
+        setpoint.velocity = wireSpeed / wireUnitsPerUnit;
+        setpoint.acceleration = (setpoint.velocity - before) / cycleSeconds;
+    }
+
+    /* ---- meeting ---- */
+
+    /** Stands until the master is as far before the meeting point as the way is long, then begins. */
+    private void await() {
+        slowDown();
+        double masterSpeed = master.wireSpeed(actualValue);
+        if (masterSpeed == 0 || setpoint.velocity != 0) {
+            return;
+        }
+        int sign = masterSpeed < 0 ? -1 : 1;
+        long way = master.wireWayTo(masterMeets, sign, actualValue);
+        long ahead = sign * way;
+        double wanted = meetingWay * master.wireUnitsPerUnit();
+        double step = Math.abs(masterSpeed) * cycleSeconds;
+        if (ahead <= 0 || wanted > 0 && (ahead > wanted || ahead < wanted - 1.5 * step)) {
+            return;
+        }
+        wholeWay = way;
+        startedAt = gone();
+        startedFrom = here();
+        curve.plan(wholeWay, followerWay(0.5 * wholeWay * ratio), 0, ratio);
+        cannot = curve.steepest() * Math.abs(masterSpeed) > highestSpeed || curve.sharpest() * masterSpeed * masterSpeed > highestAcceleration;
+        phase = Phase.MEETING;
+    }
+
+    /** The way to the follower's place: on an endless axis that which is nearest to a natural one. */
+    private long followerWay(double natural) {
+        long direct = (long) Math.rint(followerMeets * wireUnitsPerUnit) - startedFrom;
+        return modulo == 0 ? direct : direct + modulo * Math.round((natural - direct) / modulo);
+    }
+
+    private void slowDown() {
+        double most = highestAcceleration / wireUnitsPerUnit * cycleSeconds;
+        double next = Math.abs(setpoint.velocity) <= most ? 0 : setpoint.velocity - Math.copySign(most, setpoint.velocity);
+        put((setpoint.position + next * cycleSeconds) * wireUnitsPerUnit, next * wireUnitsPerUnit);
+    }
+
+    private void meeting() {
+        long gone = gone() - startedAt;
+        double masterSpeed = master.wireSpeed(actualValue);
+        if (curve.met(gone)) {
+            /* from the meeting point on the ratio holds, from its own place on */
+            long meets = startedFrom + Math.round(curve.way(wholeWay));
+            base = startedAt + wholeWay;
+            place = scaler.scale(gone() - base);
+            lock.lockedAt(meets, ratio * masterSpeed);
+            phase = Phase.TIED;
+            put(place + meets, ratio * masterSpeed);
+            return;
+        }
+        put(startedFrom + curve.way(gone), curve.slope(gone) * masterSpeed);
+    }
+
+    /** The follower's limits do not suffice for the curve at the speed that the master has. */
+    boolean cannotMeet() {
+        return cannot;
+    }
+
+    /** It is on its way to the meeting point, or past it. */
+    boolean started() {
+        return phase != Phase.AWAITING;
+    }
+
+    /* ---- trim ---- */
+
+    /**
+     * Moves the phase.
+     *
+     * @param target       trim in the end, wire units of the follower
+     * @param speed        wire units/s
+     * @param acceleration wire units/s²
+     * @param deceleration wire units/s²
+     * @param jerk         wire units/s³, 0 for none
+     */
+    void trimTo(double target, double speed, double acceleration, double deceleration, double jerk) {
+        trim.plan(trimmed, trimSpeed, 0, Math.rint(target), 0, speed, acceleration, deceleration, jerk);
+        trimElapsed = 0;
+    }
+
+    /** Trims on at a speed, 0 to end. @param speed wire units/s with its sign  @param acceleration wire units/s² */
+    void trimAt(double speed, double acceleration) {
+        trim.planVelocity(trimmed, trimSpeed, 0, speed, acceleration, 0);
+        trimElapsed = 0;
+    }
+
+    boolean trimEnded() {
+        return trimElapsed >= trim.duration();
+    }
+
+    /** By how much the phase has been moved, wire units of the follower. */
+    double trimmed() {
+        return trimmed;
+    }
+
+    double ratio() {
+        return ratio;
+    }
+
+    /* ---- what can be read ---- */
+
+    /** Tied, and within the window. */
+    boolean inGear() {
+        return phase == Phase.TIED && lock.state() == FollowerLock.State.LOCKED;
+    }
+
+    FollowerLock lock() {
+        return lock;
+    }
+
+    /** @param number of the master's axis */
+    FollowState state(int number) {
+        String words = switch (phase) {
+            case AWAITING -> "awaits its master";
+            case MEETING -> "goes to the meeting point";
+            case TIED -> switch (lock.state()) {
+                case COMING_UP -> "comes up to speed";
+                case CATCHING_UP -> "makes up lost way";
+                case LOCKED -> "locked";
+            };
+        };
+        return new FollowState(true, inGear(), words, number, lock.deviation() / wireUnitsPerUnit, lock.lost() / wireUnitsPerUnit, trimmed / wireUnitsPerUnit, ratio * master.wireUnitsPerUnit() / wireUnitsPerUnit, place / wireUnitsPerUnit);
+    }
+
+    /** Follows until something else is ordered. */
+    @Override
+    public boolean ended() {
+        return false;
+    }
+
+    @Override
+    public void lookAhead(double ahead, double[] into) {
+        into[0] = setpoint.position + setpoint.velocity * ahead;
+        into[1] = setpoint.velocity;
+        into[2] = 0;
+    }
+
+    /** Every place of the follower has another number. @param by user units */
+    void shift(double by) {
+        lock.shift(Math.round(by * wireUnitsPerUnit));
+        startedFrom += Math.round(by * wireUnitsPerUnit);
+        followerMeets += by;
+    }
+}

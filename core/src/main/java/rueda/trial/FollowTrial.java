@@ -1,0 +1,317 @@
+package rueda.trial;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import rueda.advice.MoveAdvice;
+import rueda.bench.Bench;
+import rueda.bench.BenchCondition;
+import rueda.machine.Axis;
+import rueda.machine.Dynamics;
+import rueda.machine.Following;
+import rueda.machine.Homing;
+import rueda.machine.Machine;
+import rueda.machine.Travel;
+import rueda.plcopen.FollowState;
+import rueda.profile.FollowerLock;
+import rueda.profile.MotionProfile;
+
+/**
+ * A follower and its master on a bench of their own: the master runs, the follower is tied to it, trimmed, and let go. What is measured, from
+ * where both loads are, stands beside what the lock alone would do on a master that runs exactly as it is told.
+ */
+public final class FollowTrial {
+
+    private static final String NO_PROGRAM = "PROGRAM Pair\nEND_PROGRAM\n";
+    private static final int KEPT = 16;
+    private static final int FOLLOWER = 0;
+    private static final int MASTER = 1;
+    /** s of machine time until it is given up that the follower locks */
+    private static final double LONGEST = 20;
+    private static final double LOCKED_FOR = 0.4;
+    private static final double TRIMMED_FOR = 0.5;
+    private static final double AFTERWARDS = 0.5;
+    private static final int MOST_POINTS = 2000;
+
+    private FollowTrial() {
+    }
+
+    /**
+     * Ways and speeds in units of the follower; times in s since the trial began.
+     *
+     * @param masterSpeed    speed of the master times the ratio
+     * @param followerSpeed  speed of the follower
+     * @param phase          where the follower's load is, less the place that the master's load gives it; of a meeting, from where they are in step on; as it was when let go, after that
+     * @param predicted      the same by the lock alone; empty for a meeting
+     * @param engaged        when it was tied
+     * @param locked         when it was locked, null when it never was
+     * @param trimmed        when the trim began, null without one
+     * @param released       when it was let go
+     * @param lost           way that stayed lost
+     * @param worst          the largest phase between the lock and the trim, null when it was not locked
+     * @param gap            mean phase in the last tenth of a second before the trim
+     * @param trimmedBy      by how much the trim moved the phase
+     * @param fastest        the highest speed of the follower
+     * @param refusal        why nothing was tried, null when it was
+     */
+    public record Followed(List<Double> time, List<Double> masterSpeed, List<Double> followerSpeed, List<Double> phase, List<Double> predicted, double engaged, Double locked, Double trimmed, double released,
+                         double lost, Double worst, double gap, double trimmedBy, double fastest, String refusal) {
+    }
+
+    private static Followed refused(String why) {
+        return new Followed(List.of(), List.of(), List.of(), List.of(), List.of(), 0, null, null, 0, 0, null, 0, 0, 0, why);
+    }
+
+    /**
+     * @param machine     one that can be stored
+     * @param axisNumber  the follower, which follows something
+     * @param masterSpeed units/s of the master, 0 to its highest; its sign the direction
+     * @param running     the follower is tied when the master is at speed, else while it stands
+     */
+    public static Followed run(Machine machine, int axisNumber, double masterSpeed, boolean running) {
+        Axis follower = placed(machine.axes().get(axisNumber));
+        Axis master = placed(machine.axis(follower.following().master()).orElseThrow());
+        Dynamics d = master.limits().normal();
+        master = master.withLimits(master.limits().withNormal(new Dynamics(Math.max(1e-9, Math.abs(masterSpeed)), d.acceleration(), d.deceleration(), d.jerk(), d.torque())));
+        Machine pair = machine.withAxes(List.of(follower.withCommandedBy(Axis.Commander.MOTION_BLOCKS), master.withCommandedBy(Axis.Commander.MOTION_BLOCKS).withFollowing(Following.NONE))).withProofs(List.of());
+        Bench bench = new Bench(pair, NO_PROGRAM, KEPT, BenchCondition.throughout(Map.of()));
+        bench.takeByHand();
+        bench.run(0.05);
+        for (int axis : new int[] {FOLLOWER, MASTER}) {
+            bench.hand(axis).enable(true);
+        }
+        bench.run(0.6);
+        for (int axis : new int[] {FOLLOWER, MASTER}) {
+            bench.hand(axis).home(bench.now());
+        }
+        bench.run(0.2);
+        return new Run(bench, follower, master, masterSpeed).carriedOut(running);
+    }
+
+    /** In the middle of its travel, where its zero is taken to be known. */
+    private static Axis placed(Axis axis) {
+        Travel t = axis.travel();
+        Axis there = axis.endless() ? axis : axis.withTravel(new Travel(t.length(), t.negativeLimit(), t.positiveLimit(), t.camFrom(), t.camTo(), (t.negativeLimit() + t.positiveLimit()) / 2));
+        return there.withHoming(Homing.search(37, axis.homing().searchSpeed(), axis.homing().creepSpeed(), axis.homing().acceleration(), MoveAdvice.standsAt(axis)));
+    }
+
+    /** One trial. */
+    private static final class Run {
+        private final Bench bench;
+        private final Following following;
+        private final double speed;
+        private final double ratio;
+        private final double cycle;
+        private final Lock ideal;
+        private final List<double[]> rows = new ArrayList<>();
+        private final double begun;
+        private double followerFrom;
+        private double masterFrom;
+        private double highest;
+        private double phase;
+
+        Run(Bench bench, Axis follower, Axis master, double masterSpeed) {
+            this.bench = bench;
+            following = follower.following();
+            speed = masterSpeed;
+            ratio = following.unitsPerUnit(follower, master).toDouble();
+            cycle = bench.machine().bus().cycleMicros() * 1e-6;
+            ideal = new Lock(follower, master, ratio, cycle, masterSpeed);
+            begun = bench.now() * 1e-9;
+        }
+
+        private double now() {
+            return bench.now() * 1e-9 - begun;
+        }
+
+        private double load(int axis) {
+            return bench.drive(axis).plant().place();
+        }
+
+        Followed carriedOut(boolean running) {
+            boolean meeting = following.lock() == Following.Lock.MEETING;
+            if (running || meeting) {
+                startMaster();
+                pass(Math.abs(speed) / bench.machine().axes().get(MASTER).limits().normal().acceleration() + 0.2);
+            } else {
+                pass(0.1);
+            }
+            String refusal = bench.followByHand(FOLLOWER);
+            if (refusal != null) {
+                return refused(refusal);
+            }
+            double engaged = now();
+            followerFrom = load(FOLLOWER);
+            masterFrom = load(MASTER);
+            ideal.engage();
+            if (!running && !meeting) {
+                startMaster();
+                pass(Math.abs(speed) / bench.machine().axes().get(MASTER).limits().normal().acceleration());
+            }
+            double lockedSince = Double.NaN;
+            while (now() < engaged + LONGEST && !(now() - lockedSince >= LOCKED_FOR)) {
+                step();
+                FollowState state = bench.axis(FOLLOWER).followState();
+                if (!state.follows()) {
+                    return refused("It followed no more: a limit of the axis was met.");
+                }
+                lockedSince = !state.locked() ? Double.NaN : Double.isNaN(lockedSince) ? now() : lockedSince;
+            }
+            boolean locked = !Double.isNaN(lockedSince);
+            double lost = bench.axis(FOLLOWER).followState().lost();
+            int atTrim = rows.size();
+            Double trimmed = null;
+            if (following.trimSpeed() > 0) {
+                trimmed = now();
+                ideal.trim(1);
+                bench.hand(FOLLOWER).trim(1);
+                pass(TRIMMED_FOR);
+                ideal.trim(0);
+                bench.hand(FOLLOWER).trim(0);
+                pass(TRIMMED_FOR);
+            }
+            double trimmedBy = bench.axis(FOLLOWER).followState().trimmed();
+            double released = now();
+            bench.hand(FOLLOWER).letGo(bench.now());
+            ideal.release();
+            pass(AFTERWARDS);
+            int tenth = (int) Math.round(0.1 / cycle);
+            double gap = rows.subList(Math.max(0, atTrim - tenth), atTrim).stream().mapToDouble(r -> r[3]).average().orElse(0);
+            if (meeting) {
+                double inStep = gap;
+                rows.forEach(r -> r[3] -= r[0] < engaged ? 0 : inStep);
+                gap = 0;
+            }
+            Double worst = locked ? worst(lockedSince, atTrim, meeting ? 0 : -lost) : null;
+            return result(engaged, locked ? lockedSince : null, trimmed, released, lost, worst, gap, trimmedBy);
+        }
+
+        private double worst(double since, int until, double around) {
+            return rows.subList(0, until).stream().filter(r -> r[0] >= since).mapToDouble(r -> Math.abs(r[3] - around)).max().orElse(0);
+        }
+
+        private void startMaster() {
+            bench.hand(MASTER).jog(speed < 0 ? -1 : 1, true, bench.now());
+            ideal.startMaster();
+        }
+
+        private void pass(double seconds) {
+            double until = now() + seconds;
+            while (now() < until) {
+                step();
+            }
+        }
+
+        private void step() {
+            bench.cycle();
+            ideal.step();
+            double follower = bench.drive(FOLLOWER).plant().speed();
+            highest = Math.max(highest, Math.abs(follower));
+            if (ideal.engaged && !ideal.released) {
+                phase = load(FOLLOWER) - followerFrom - ratio * (load(MASTER) - masterFrom);
+            }
+            rows.add(new double[] {now(), ratio * bench.drive(MASTER).plant().speed(), follower, phase, ideal.phase()});
+        }
+
+        private Followed result(double engaged, Double locked, Double trimmed, double released, double lost, Double worst, double gap, double trimmedBy) {
+            int every = Math.max(1, (rows.size() + MOST_POINTS - 1) / MOST_POINTS);
+            List<List<Double>> columns = new ArrayList<>();
+            for (int c = 0; c < 5; c++) {
+                List<Double> column = new ArrayList<>();
+                for (int k = 0; k < rows.size(); k += every) {
+                    column.add(rows.get(k)[c]);
+                }
+                columns.add(column);
+            }
+            return new Followed(columns.get(0), columns.get(1), columns.get(2), columns.get(3), following.lock() == Following.Lock.MEETING ? List.of() : columns.get(4), engaged, locked, trimmed, released, lost, worst, gap, trimmedBy, highest, null);
+        }
+    }
+
+    /** The lock alone, on a master that runs exactly as it is told. Units of the follower. */
+    private static final class Lock {
+        private final FollowerLock lock;
+        private final MotionProfile master = new MotionProfile();
+        private final MotionProfile trim = new MotionProfile();
+        private final Following following;
+        private final Dynamics dynamics;
+        private final double trimAcceleration;
+        private final double ratio;
+        private final double cycle;
+        private final double speed;
+        private final double grain;
+        private boolean runs;
+        private boolean engaged;
+        private boolean released;
+        private double masterTime;
+        private double trimTime;
+        private double place;
+        private double trimPlace;
+        private double lostThen;
+
+        Lock(Axis follower, Axis master, double ratio, double cycle, double speed) {
+            following = follower.following();
+            dynamics = master.limits().normal();
+            trimAcceleration = follower.limits().normal().acceleration();
+            this.ratio = ratio;
+            this.cycle = cycle;
+            this.speed = speed;
+            grain = 1.0 / follower.scale().wireUnitsPerUnit();
+            lock = new FollowerLock(cycle);
+            lock.limits(following.speedOr(follower.limits()) / grain, following.accelerationOr(follower.limits()) / grain, following.decelerationOr(follower.limits()) / grain, following.catchUp() / grain);
+            lock.control(following.gain(), following.feedForward() / 100, following.phaseWindow() / grain);
+            trim.planVelocity(0, 0, 0, 0, trimAcceleration, 0);
+        }
+
+        void startMaster() {
+            runs = true;
+            master.planVelocity(0, 0, 0, speed, dynamics.acceleration(), dynamics.jerk());
+        }
+
+        void engage() {
+            engaged = true;
+            place = runs ? ratio * master.position(masterTime) : 0;
+            FollowerLock.Kind kind = switch (following.lock()) {
+                case SPEED -> FollowerLock.Kind.SPEED;
+                case LOOSE -> FollowerLock.Kind.LOOSE;
+                case POSITION, MEETING -> FollowerLock.Kind.POSITION;
+            };
+            if (following.lock() == Following.Lock.MEETING) {
+                lock.lockedAt(0, 0);
+            } else {
+                lock.engage(kind, 0, 0, 0);
+            }
+        }
+
+        void trim(int direction) {
+            double at = trim.position(trimTime);
+            double now = trim.velocity(trimTime);
+            trim.planVelocity(at, now, 0, direction * following.trimSpeed(), trimAcceleration, 0);
+            trimTime = 0;
+        }
+
+        void release() {
+            released = true;
+        }
+
+        void step() {
+            if (runs) {
+                masterTime += cycle;
+            }
+            trimTime += cycle;
+            if (!engaged || released) {
+                return;
+            }
+            double next = runs ? ratio * master.position(masterTime) : 0;
+            double moved = trim.position(trimTime);
+            double v = runs ? ratio * master.velocity(masterTime) : 0;
+            lock.step((next - place + moved - trimPlace) / grain, (v + trim.velocity(trimTime)) / grain);
+            place = next;
+            trimPlace = moved;
+            lostThen = lock.offset() * grain;
+        }
+
+        double phase() {
+            return lostThen + lock.deviation() * grain + trimPlace;
+        }
+    }
+}

@@ -1,0 +1,102 @@
+package rueda.e2e;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+
+/** Following: the Brush is tied to the Table, locks, is trimmed and let go; what the entries cause; the same by blocks of the program. */
+class FollowTest extends BrowserTest {
+
+    private Locator status() {
+        return page.getByTestId("follow-status");
+    }
+
+    private Locator trial() {
+        return page.getByTestId("follow-trial");
+    }
+
+    /** Control for as long as it can be, so that a slow machine does not lose it; both axes are enabled. */
+    private void takeBoth() {
+        button("By hand").click();
+        choose(field("Axes stop when this page is silent for"), "10");
+        button("By hand").click();
+        button("Take control and enable both").click();
+    }
+
+    @Test
+    void theBrushFollowsTheTable() {
+        open("/follow/Brush");
+        expect(side()).containsText("Gap without feed-forward4.25 °");
+        expect(trial()).containsText("locked after");
+        takeBoth();
+        button("Run Table").click();
+        expect(button("Stop Table")).isVisible();
+        button("Follow").click();
+        expect(status()).containsText("locked");
+        page.getByLabel("Trim forward").press("Enter");
+        page.getByLabel("Trim forward").dispatchEvent("pointerdown");
+        expect(status()).containsText(Pattern.compile("trimmed [1-9]"));
+        page.getByLabel("Trim forward").dispatchEvent("pointerup");
+        screenshot("follow");
+        expectAccessible("a follower");
+        button("Let go").click();
+        expect(status()).containsText("Teeth stand at the pitches");
+        button("Stop Table").click();
+        expect(button("Run Table")).isVisible();
+        button("Give control back").click();
+        expect(page.getByTestId("axis-state").nth(3)).hasText("disabled");
+    }
+
+    /** Feed-forward off: the gap that is announced is the one that is measured. A ratio of three decimals drifts, and the mend takes that away. */
+    @Test
+    void whatTheEntriesCause() {
+        open("/follow/Brush");
+        expect(trial()).containsText("locked after");
+        field("Feed-forward").fill("0");
+        expect(side()).containsText("It stays behind by more than the phase window.");
+        expect(trial()).containsText(Pattern.compile("gap −4\\.\\d"));
+        side().getByText("Feed all of the speed forward").click();
+        expect(side()).not().containsText("stays behind");
+        choose(field("Ratio given by"), "DECIMAL");
+        field("Ratio as a decimal").fill("3.499");
+        expect(side()).containsText("The ratio is not that of the pitches.");
+        expect(side()).containsText("Drift an hour−216 °");
+        side().getByText("Take the ratio of the pitches").click();
+        expect(side()).containsText("It follows its master exactly.");
+        field("Catch-up limit").fill("0");
+        expect(side()).containsText("The catch-up limit is 0.");
+        expect(trial()).containsText("never locked");
+        choose(field("Lock"), "SPEED");
+        expect(trial()).containsText("lost");
+        /* what cannot be tried is told, with what can be */
+        field("Speed of the master").fill("9999");
+        expect(page.locator(".trial [role=alert]")).containsText("−120");
+        field("Speed of the master").fill("");
+        expect(trial()).containsText("locked after");
+        field("Lock gain").fill("0");
+        expect(page.getByTestId("refusal")).containsText("Gain of the lock");
+        button("Undo").click();
+        expect(page.getByTestId("refusal")).hasCount(0);
+        expect(saved()).containsText("All saved");
+        expectAccessible("following, changed");
+    }
+
+    /** An axis that follows nothing says what to do; one that would follow itself in a circle is refused, and what was there is kept. */
+    @Test
+    void aMasterIsChosen() {
+        open("/follow/Lift");
+        expect(page.getByText("Choose whose setpoint or actual position it follows")).isVisible();
+        choose(field("What it follows"), "ACTUAL");
+        choose(field("Master"), "Table");
+        expect(side()).containsText("Delay behind Table1 ms");
+        choose(field("What it follows"), "NONE");
+        expect(saved()).containsText("All saved");
+        open("/follow/Table");
+        choose(field("What it follows"), "SETPOINT");
+        choose(field("Master"), "Brush");
+        expect(page.getByTestId("refusal")).containsText("does not follow Table itself");
+        button("Undo").click();
+        expect(page.getByTestId("refusal")).hasCount(0);
+    }
+}

@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { api, type Schemas } from '../../api/client'
+import { useAxis } from '../../lib/axis'
+import { useChoices } from '../../stores/choices'
+import NumberField from '../NumberField.vue'
+import PickOne from '../PickOne.vue'
+
+/** How the axis follows, as sentences with slots. */
+const { machine, axis, at, unit } = useAxis()
+const choices = useChoices()
+const f = computed(() => axis.value.following)
+const root = computed(() => `${at.value}/following`)
+const set = (slot: string, value: unknown) => machine.set(`${root.value}/${slot}`, value)
+const others = computed(() => (machine.draft?.axes ?? []).filter((a) => a.name !== axis.value.name).map((a) => a.name))
+const master = computed(() => machine.draft?.axes.find((a) => a.name === f.value.master) ?? null)
+const masterUnit = computed(() => master.value?.unit.symbol ?? '')
+const meaning = computed(() => choices.all.follow.meanings.find((m) => m.code === f.value.lock)?.words ?? '')
+
+/** What was never entered is filled in by the core. */
+async function follow(source: string) {
+  const begun = await machine.ordered((document, number) => machine.byKey(document, (asked) => api.follow(asked, number, source as Schemas['MasterQuestion']['source'], f.value.master)))
+  if (begun) machine.set(root.value, begun)
+}
+</script>
+
+<template>
+  <div class="sentences" role="group" :aria-label="`How ${axis.name} follows`">
+    <p class="sentence">
+      {{ axis.name }} follows
+      <PickOne sentence label="What it follows" :value="f.source" :options="choices.all.follow.sources.map((s) => ({ ...s, disabled: s.code !== 'NONE' && others.length === 0 }))" @pick="follow" />
+      <template v-if="f.source !== 'NONE'">
+        <PickOne sentence label="Master" :value="f.master" :options="others" @pick="(name) => set('master', name)" />,
+        <template v-if="f.ratio.form === 'TURNS'">
+          <NumberField :path="`${root}/ratio/out`" label="Turns of the follower" hide-label :value="f.ratio.out" whole class="inline short" title="A minus turns it the other way" /> for
+          <NumberField :path="`${root}/ratio/in`" label="Turns of the master" hide-label :value="f.ratio.in" whole class="inline short" /></template>
+        <template v-else-if="f.ratio.form === 'DECIMAL'">
+          <NumberField :path="`${root}/ratio/decimal`" label="Ratio as a decimal" hide-label :value="f.ratio.decimal" :unit="`${unit} a ${masterUnit}`" class="inline" /></template>
+        <template v-else>one for one</template>,
+        by <PickOne sentence label="Ratio given by" :value="f.ratio.form" :options="choices.all.follow.forms" @pick="(code) => set('ratio/form', code)" />.
+      </template>
+    </p>
+    <template v-if="f.source !== 'NONE'">
+      <p class="sentence">
+        It is locked <PickOne sentence label="Lock" :value="f.lock" :options="choices.all.follow.locks" @pick="(code) => set('lock', code)" /><template v-if="f.lock === 'MEETING'">:
+          {{ f.master }} at <NumberField :path="`${root}/meeting/master`" label="Meeting point of the master" hide-label :value="f.meeting.master" :unit="masterUnit" class="inline" />,
+          {{ axis.name }} at <NumberField :path="`${root}/meeting/follower`" label="Meeting point of the follower" hide-label :value="f.meeting.follower" :unit="unit" class="inline" />, on a way of
+          <NumberField :path="`${root}/meeting/way`" label="Way of the master to the meeting point" hide-label :value="f.meeting.way" :unit="masterUnit" class="inline" title="Of the master; 0 for all that is left" /></template><template v-if="f.lock === 'POSITION'">, at most
+          <NumberField :path="`${root}/catchUp`" label="Catch-up limit" hide-label :value="f.catchUp" :unit="unit + '/s'" class="inline" title="The most it may be faster or slower than its master while it makes up lost way" /> faster than its master</template>;
+        let go, it <PickOne sentence label="When released" :value="f.release" :options="choices.all.follow.releases" @pick="(code) => set('release', code)" />.
+        <span class="meaning">{{ meaning }}.</span>
+      </p>
+      <div class="row">
+        <NumberField :path="`${root}/ratio/masterPitch`" :label="`Pitch of ${f.master}`" :value="f.ratio.masterPitch" :unit="masterUnit" title="What belongs to one pitch of the follower" />
+        <NumberField :path="`${root}/ratio/followerPitch`" :label="`Pitch of ${axis.name}`" :value="f.ratio.followerPitch" :unit="unit" title="A minus for the other sense" />
+        <NumberField :path="`${root}/phaseWindow`" label="Phase window" :value="f.phaseWindow" :unit="unit" title="Within it the follower counts as locked" />
+        <NumberField :path="`${root}/gain`" label="Lock gain" :value="f.gain" unit="1/s" title="Gap without feed-forward = speed ÷ gain" />
+        <NumberField :path="`${root}/feedForward`" label="Feed-forward" :value="f.feedForward" unit="%" title="Share of the master's speed" />
+        <NumberField :path="`${root}/filter`" label="Master filter" :value="f.filter" unit="ms" title="First-order filter on the master's speed; 0 for none" />
+        <NumberField :path="`${root}/prediction`" label="Prediction" :value="f.prediction" unit="ms" title="By how much the place of the master is foreseen" />
+        <NumberField :path="`${root}/trimSpeed`" label="Trim speed" :value="f.trimSpeed" :unit="unit + '/s'" title="Speed at which the phase is moved while it is trimmed" />
+        <NumberField :path="`${root}/speed`" label="Highest speed" :value="f.speed" :unit="unit + '/s'" :title="`0 takes that of the axis, ${axis.limits.max.speed} ${unit}/s`" />
+        <NumberField :path="`${root}/acceleration`" label="Acceleration" :value="f.acceleration" :unit="unit + '/s²'" :title="`0 takes the highest of the axis, ${axis.limits.max.acceleration} ${unit}/s²`" />
+        <NumberField :path="`${root}/deceleration`" label="Deceleration" :value="f.deceleration" :unit="unit + '/s²'" :title="`0 takes the highest of the axis, ${axis.limits.max.deceleration} ${unit}/s²`" />
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.sentence { font-size: 15px; line-height: 1.9; margin: 0; }
+.inline { display: inline-block; vertical-align: middle; --field-width: 118px; }
+.short { --field-width: 62px; }
+.meaning { color: var(--pencil); font-size: 13px; }
+.row { display: flex; flex-wrap: wrap; gap: 2px 8px; align-items: flex-start; --field-width: 95px; margin-top: 2px; }
+</style>
