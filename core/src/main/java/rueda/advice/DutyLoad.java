@@ -25,6 +25,7 @@ record DutyLoad(double moveTime, double peak, double rms, double speedAtPeak, do
         Dynamics d = axis.limits().normal();
         MotorSide side = axis.motorSide();
         Scale scale = axis.scale();
+        double turnsPerUnit = scale.motorTurnsPerMinute(1);
         MotionProfile move = new MotionProfile();
         move.plan(0, 0, axis.duty().distance(), 0, new MotionLimits(d.speed(), d.acceleration(), d.deceleration(), d.jerk()));
         double dt = move.duration() / STEPS;
@@ -38,7 +39,7 @@ record DutyLoad(double moveTime, double peak, double rms, double speedAtPeak, do
                 double t = (k + 0.5) * dt;
                 double speed = way * move.velocity(t);
                 double torque = Math.abs(side.torque(speed, way * move.acceleration(t)));
-                double available = Math.min(axis.torqueLimit(), axis.motor().peakTorqueAt(scale.motorTurnsPerMinute(speed)));
+                double available = Math.min(axis.torqueLimit(), axis.motor().peakTorqueAt(speed * turnsPerUnit));
                 squares += torque * torque * dt;
                 if (torque / available > worst) {
                     worst = torque / available;

@@ -22,6 +22,7 @@ final class ProfiledSetpoint {
     private boolean passes;
     private long subSteps;
     private double duration;
+    private boolean ended = true;
 
     ProfiledSetpoint(Setpoint setpoint, DriveUnits units) {
         this.setpoint = setpoint;
@@ -36,6 +37,7 @@ final class ProfiledSetpoint {
         passes = false;
         duration = 0;
         subSteps = 0;
+        ended = true;
         setpoint.speed = 0;
         setpoint.acceleration = 0;
     }
@@ -56,7 +58,7 @@ final class ProfiledSetpoint {
         toTarget = true;
         passes = passingSpeed != 0;
         profile.plan(0, setpoint.speed / units.radiansPerCount, setpoint.acceleration / units.radiansPerCount, counts - start, passingSpeed, speed, acceleration, deceleration, jerk);
-        duration = profile.duration();
+        planned();
     }
 
     /** Comes to a speed, and keeps it. @param speed counts/s with its sign  @param acceleration counts/s², either way  @param jerk counts/s³, 0 for none */
@@ -65,7 +67,12 @@ final class ProfiledSetpoint {
         toTarget = false;
         passes = false;
         profile.planVelocity(0, setpoint.speed / units.radiansPerCount, setpoint.acceleration / units.radiansPerCount, speed, acceleration, jerk);
+        planned();
+    }
+
+    private void planned() {
         duration = profile.duration();
+        ended = duration <= 0;
     }
 
     private void begin() {
@@ -76,7 +83,8 @@ final class ProfiledSetpoint {
     /** One sub-step. */
     void step() {
         double time = ++subSteps * units.subStep;
-        if (toTarget && !passes && time >= duration) {
+        ended = time >= duration;
+        if (ended && toTarget && !passes) {
             setpoint.position = target;
             setpoint.speed = 0;
             setpoint.acceleration = 0;
@@ -90,7 +98,7 @@ final class ProfiledSetpoint {
 
     /** The profile is at its end: at the target, or at the speed. */
     boolean ended() {
-        return subSteps * units.subStep >= duration;
+        return ended;
     }
 
     /** The farthest place of the motion. @param side 1 for the highest, −1 for the lowest  @return counts */

@@ -30,12 +30,26 @@ public final class MachineRules {
 
     private final List<EntryFault> faults = new ArrayList<>();
 
-    private MachineRules() {
+    /** a document without refused entries, or null */
+    private final Machine sound;
+
+    private MachineRules(Machine sound) {
+        this.sound = sound;
+    }
+
+    /** The axis stands in the sound document at the same place: what looks at it alone has nothing to refuse. */
+    static boolean same(Machine sound, int index, Axis axis) {
+        return sound != null && index < sound.axes().size() && sound.axes().get(index) == axis;
     }
 
     /** All refused entries, in the order of the document; empty when it can be stored. */
     public static List<EntryFault> check(Machine machine) {
-        MachineRules rules = new MachineRules();
+        return check(machine, null);
+    }
+
+    /** The same of a document of which parts are those of one without refused entries. @param sound that document, null for none */
+    public static List<EntryFault> check(Machine machine, Machine sound) {
+        MachineRules rules = new MachineRules(sound);
         rules.machine(machine);
         return List.copyOf(rules.faults);
     }
@@ -73,7 +87,9 @@ public final class MachineRules {
         Set<String> names = new HashSet<>();
         for (int i = 0; i < machine.axes().size(); i++) {
             Axis axis = machine.axes().get(i);
-            axis("/axes/" + i, axis);
+            if (!same(sound, i, axis)) {
+                axis("/axes/" + i, axis);
+            }
             if (axis.name() != null && !names.add(axis.name().toUpperCase(Locale.ROOT))) {
                 refuse("/axes/" + i + "/name", "Axis name", axis.name(), "a name no other axis has", "rename it");
             }
@@ -89,7 +105,7 @@ public final class MachineRules {
                 refuse("/proofs/" + i + "/name", "Name of the proof", shortened(proof.name()), "a name no other proof has", "rename it");
             }
         }
-        new TextRules(faults).check(machine);
+        new TextRules(faults).check(machine, sound);
     }
 
     /** @return whether the rest of the document can be looked at */

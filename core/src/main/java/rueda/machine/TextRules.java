@@ -21,8 +21,17 @@ final class TextRules {
         this.faults = faults;
     }
 
-    void check(Machine machine) {
-        look(machine, "");
+    /** @param sound a document in which nothing is refused: axes of it are not looked at again; null for none */
+    void check(Machine machine, Machine sound) {
+        look(machine.name(), "/name");
+        look(machine.bus(), "/bus");
+        look(machine.plc(), "/plc");
+        look(machine.proofs(), "/proofs");
+        for (int i = 0; i < machine.axes().size(); i++) {
+            if (!MachineRules.same(sound, i, machine.axes().get(i))) {
+                look(machine.axes().get(i), "/axes/" + i);
+            }
+        }
     }
 
     private void look(Object value, String pointer) {

@@ -62,6 +62,7 @@ class DocumentAdviceTest {
             } catch (rueda.quantity.InvalidEntry taken) {
                 continue;
             }
+            assertThat(MachineRules.check(changed, machine)).as("what is refused").isEqualTo(MachineRules.check(changed));
             if (!MachineRules.check(changed).isEmpty()) {
                 continue;
             }

@@ -98,7 +98,7 @@ class Drafts {
     }
 
     private static Draft next(Draft before, Machine machine, JsonNode tree, long size, List<DeviceDescription> library) {
-        List<EntryFault> faults = MachineRules.check(machine);
+        List<EntryFault> faults = MachineRules.check(machine, before == null ? null : before.sound());
         String key = UUID.randomUUID().toString();
         if (!faults.isEmpty()) {
             return new Draft(key, size, machine, tree, faults, before == null ? null : before.advice(), before == null ? null : before.program(), before == null ? null : before.sound());

@@ -55,8 +55,13 @@ public final class Completeness {
 
     /** What is missing in a record and everything inside it, at most ten places. */
     public static List<EntryFault> missing(Object document) {
+        return missing(document, "");
+    }
+
+    /** The same of a part of a document. @param pointer where it stands, JSON pointer */
+    public static List<EntryFault> missing(Object part, String pointer) {
         List<EntryFault> faults = new ArrayList<>();
-        look(document, "", faults);
+        look(part, pointer, faults);
         return faults;
     }
 

@@ -126,7 +126,7 @@ public final class MachineJson {
      * @throws RefusedEntries naming a place that is not there
      */
     public static JsonNode changed(JsonNode document, List<Change> changes) {
-        JsonNode copy = document.deepCopy();
+        JsonNode copy = document;
         for (Change change : changes) {
             copy = JsonChange.apply(copy, change.op(), change.path(), change.value() == null ? NullNode.getInstance() : STRICT.valueToTree(change.value()));
         }
@@ -144,9 +144,11 @@ public final class MachineJson {
         }
         try {
             Optional<Integer> axis = onlyAxis(changes);
-            Machine machine = axis.isPresent() && axis.get() < before.axes().size()
-                    ? before.withAxis(axis.get(), STRICT.treeToValue(tree.at("/axes/" + axis.get()), Axis.class)) : STRICT.treeToValue(tree, Machine.class);
-            List<EntryFault> missing = Completeness.missing(machine);
+            boolean alone = axis.isPresent() && axis.get() < before.axes().size();
+            String place = alone ? "/axes/" + axis.get() : "";
+            Object part = alone ? STRICT.treeToValue(tree.at(place), Axis.class) : STRICT.treeToValue(tree, Machine.class);
+            Machine machine = part instanceof Axis changed ? before.withAxis(axis.get(), changed) : (Machine) part;
+            List<EntryFault> missing = Completeness.missing(part, place);
             if (!missing.isEmpty()) {
                 throw new RefusedEntries(missing);
             }
