@@ -36,6 +36,8 @@ import rueda.quantity.Scale;
 public record ListPlan(int from, List<PlanStretch> stretches, List<PlanJump> jumps, double duration, double roundTime, double distance, boolean waits, PlanTorque load, Ending end, int endsAt) {
 
     /** Stretches that are drawn at most. */
+    /** Parts of a second to which points between the ends of a motion are drawn, places to a wire unit: more digits only cost time on their way. */
+    private static final double DRAWN_TIMES = 1e5;
     private static final int MOST = 1500;
     /** Points of a motion; fewer where many are drawn beside each other. */
     private static final int POINTS = 24;
@@ -414,8 +416,9 @@ public record ListPlan(int from, List<PlanStretch> stretches, List<PlanJump> jum
             double[] places = new double[points + 1];
             for (int i = 0; i <= points; i++) {
                 double t = points == 0 ? 0 : duration * i / points;
-                times[i] = time + t;
-                places[i] = profile.position(t);
+                boolean between = i > 0 && i < points;
+                times[i] = between ? Math.rint((time + t) * DRAWN_TIMES) / DRAWN_TIMES : time + t;
+                places[i] = between ? Math.rint(profile.position(t) * perUnit) / perUnit : profile.position(t);
             }
             double share = 0;
             double fastest = 0;

@@ -113,7 +113,7 @@ class CalcController {
     @PostMapping("/scale")
     Advice scale(@RequestBody AxisQuestion asked) {
         AxisQuestion q = known(asked);
-        return ScaleAdvice.of(Checked.axis(q.machine(), q.axis()), q.machine().bus(), "/axes/" + q.axis());
+        return ScaleAdvice.of(Checked.axis(q.machine(), q.axis(), drafts.sound(q.base())), q.machine().bus(), "/axes/" + q.axis());
     }
 
     /**
@@ -132,7 +132,7 @@ class CalcController {
     @PostMapping("/homing")
     ResponseEntity<ResponseBodyEmitter> homing(@RequestBody AxisQuestion asked) {
         AxisQuestion q = known(asked);
-        Axis axis = Checked.axis(q.machine(), q.axis());
+        Axis axis = Checked.axis(q.machine(), q.axis(), drafts.sound(q.base()));
         return calculations.answer(() -> searched(q, axis));
     }
 
@@ -224,7 +224,7 @@ class CalcController {
     @PostMapping("/response")
     ResponseEntity<ResponseBodyEmitter> response(@RequestBody AxisQuestion asked) {
         AxisQuestion q = known(asked);
-        Checked.axis(q.machine(), q.axis());
+        Checked.axis(q.machine(), q.axis(), drafts.sound(q.base()));
         return calculations.answer(() -> answer(MoveTrial.run(q.machine(), q.axis())));
     }
 
@@ -233,7 +233,7 @@ class CalcController {
     @PostMapping("/step")
     ResponseEntity<ResponseBodyEmitter> step(@RequestBody AxisQuestion asked) {
         AxisQuestion q = known(asked);
-        Checked.axis(q.machine(), q.axis());
+        Checked.axis(q.machine(), q.axis(), drafts.sound(q.base()));
         return calculations.answer(() -> answer(MoveTrial.step(q.machine(), q.axis())));
     }
 

@@ -76,6 +76,14 @@ class Drafts {
         return carried != null || base == null ? carried : of(base).machine();
     }
 
+    /** A document without refused entries of which the one that is asked about has most parts; null where none is kept. @param base may be null */
+    Machine sound(String base) {
+        synchronized (kept) {
+            Draft draft = base == null ? null : kept.get(base);
+            return draft == null ? null : draft.sound();
+        }
+    }
+
     /** @throws rueda.app.web.Refusals.RefusedEntries when the changes make no document */
     Draft after(Draft before, List<Change> changes, List<DeviceDescription> library) {
         JsonNode tree = MachineJson.changed(before.tree(), changes);

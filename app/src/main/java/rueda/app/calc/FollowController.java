@@ -48,7 +48,7 @@ class FollowController {
     @PostMapping("/edit")
     Following edit(@RequestBody MasterQuestion q) {
         Machine machine = drafts.asked(q.machine(), q.base());
-        Axis axis = Checked.axis(machine, q.axis());
+        Axis axis = Checked.axis(machine, q.axis(), drafts.sound(q.base()));
         if (q.source() == null) {
             throw new InvalidEntry("source", "missing", "NONE, SETPOINT or ACTUAL", "say what is followed");
         }
@@ -61,7 +61,7 @@ class FollowController {
     @PostMapping("/trial")
     ResponseEntity<ResponseBodyEmitter> trial(@RequestBody FollowQuestion q) {
         Machine machine = drafts.asked(q.machine(), q.base());
-        Axis axis = Checked.axis(machine, q.axis());
+        Axis axis = Checked.axis(machine, q.axis(), drafts.sound(q.base()));
         if (!axis.following().follows()) {
             throw new InvalidEntry("axis", axis.name(), "an axis that follows another one", "choose its master first");
         }

@@ -56,7 +56,7 @@ class MovesController {
     MovesAnswer planMoves(@RequestBody PlanQuestion q) {
         Machine machine = drafts.asked(q.machine(), q.base());
         MoveEntry dragged = q.drag() == null ? null : dragged(machine, q.axis(), q.drag());
-        Axis axis = Checked.axis(dragged == null ? machine : with(machine, q.axis(), q.drag().entry(), dragged), q.axis());
+        Axis axis = Checked.axis(dragged == null ? machine : with(machine, q.axis(), q.drag().entry(), dragged), q.axis(), drafts.sound(q.base()));
         int entries = axis.moves().entries().size();
         if (entries == 0) {
             return new MovesAnswer(List.of(), List.of(), null, "", null);

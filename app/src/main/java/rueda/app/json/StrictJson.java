@@ -12,6 +12,7 @@ import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
 import tools.jackson.core.StreamReadConstraints;
+import tools.jackson.core.StreamWriteFeature;
 import tools.jackson.core.exc.StreamReadException;
 import tools.jackson.core.json.JsonFactory;
 import tools.jackson.databind.DatabindException;
@@ -45,7 +46,7 @@ public final class StrictJson {
 
     /** Sets a mapper up to read strictly. */
     public static JsonMapper.Builder strict(JsonMapper.Builder builder) {
-        return builder.enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES).enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+        return builder.enable(StreamWriteFeature.USE_FAST_DOUBLE_WRITER).enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES).enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
                 .withConfigOverride(List.class, lists -> lists.setNullHandling(JsonSetter.Value.forValueNulls(Nulls.FAIL, Nulls.FAIL)))
                 .enable(DeserializationFeature.FAIL_ON_READING_DUP_TREE_KEY).enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS).enable(EnumFeature.FAIL_ON_NUMBERS_FOR_ENUMS).addModule(values());
     }

@@ -16,10 +16,15 @@ public final class Checked {
 
     /** @throws InvalidEntry when there is none  @throws RefusedEntries when entries of it are refused */
     public static Machine machine(Machine machine) {
+        return machine(machine, null);
+    }
+
+    /** The same where parts of it are those of another one. @param sound a document in which nothing is refused, null for none */
+    private static Machine machine(Machine machine, Machine sound) {
         if (machine == null) {
             throw new InvalidEntry("machine", "missing", "a machine document", "send one");
         }
-        List<EntryFault> faults = MachineRules.check(machine);
+        List<EntryFault> faults = MachineRules.check(machine, sound);
         if (!faults.isEmpty()) {
             throw new RefusedEntries(faults);
         }
@@ -28,7 +33,12 @@ public final class Checked {
 
     /** An axis of such a machine. @param index from 0  @throws InvalidEntry when there is no axis of this index */
     public static Axis axis(Machine machine, int index) {
-        int axes = machine(machine).axes().size();
+        return axis(machine, index, null);
+    }
+
+    /** The same where parts of it are those of another one. @param sound a document in which nothing is refused, null for none */
+    public static Axis axis(Machine machine, int index, Machine sound) {
+        int axes = machine(machine, sound).axes().size();
         if (index < 0 || index >= axes) {
             throw axes == 0 ? new InvalidEntry("axis", Integer.toString(index), "nothing: the machine has no axis", "add an axis first")
                     : new InvalidEntry("axis", Integer.toString(index), "0 to " + (axes - 1), "choose an axis of the document");
