@@ -96,6 +96,7 @@ function proof(machine: Listed) {
         <input ref="file" type="file" accept=".json,application/json" class="visually-hidden" tabindex="-1" aria-label="Machine file" @change="brought" />
         <v-btn title="The cheese-wheel cell: five axes, a program and a proof" @click="begin(() => api.createMachine('DEMO'))">The demo cell</v-btn>
         <v-btn title="The same work and proof; the Shuttle is commanded by control word, mode and target instead of motion blocks" @click="begin(() => api.createMachine('DEMO_BY_WORDS'))">The demo cell by plain words</v-btn>
+        <v-btn title="The Brush alone: it follows an encoder on the infeed belt, without the PLC" @click="begin(() => api.createMachine('DEMO_BY_ENCODER'))">The brush on the infeed belt</v-btn>
       </div>
     </header>
     <ProblemNote v-if="problem" :problem="problem" :again="() => { problem = null; void list() }" @close="problem = null" />

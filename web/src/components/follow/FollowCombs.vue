@@ -7,6 +7,8 @@ import { fixed } from '../../lib/numbers'
 const { axis, live, unit, machine } = useAxis()
 const f = computed(() => axis.value.following)
 const master = computed(() => machine.draft?.axes.find((a) => a.name === f.value.master) ?? null)
+const masterName = computed(() => (f.value.source === 'ENCODER' ? 'master encoder' : f.value.master))
+const masterUnit = computed(() => (f.value.source === 'ENCODER' ? f.value.encoder.unit : (master.value?.unit.symbol ?? '')))
 const now = computed(() => (live.value?.following.follows ? live.value.following : null))
 
 /** Of the drawing, a pitch wide each. */
@@ -20,7 +22,7 @@ const lost = computed(() => Math.max(-0.5, Math.min(0.5, now.value?.lostShare ??
 const masterX = (tooth: number) => (tooth + place.value) * PITCH + 75
 const followerX = (tooth: number) => (tooth + place.value + shift.value) * PITCH + 75
 const words = computed(() => {
-  if (!now.value) return `${axis.value.name} against ${f.value.master}: the bench does not run, or it does not follow there.`
+  if (!now.value) return `${axis.value.name} against ${masterName.value}: the bench does not run, or it does not follow there.`
   return `${axis.value.name} ${now.value.phase}, ${fixed(now.value.deviation, 3)} ${unit.value} from its place.`
 })
 </script>
@@ -36,7 +38,7 @@ const words = computed(() => {
         <!-- dimension lines: one pitch of each -->
         <g class="dimension">
           <line :x1="masterX(MARKED)" :x2="masterX(MARKED + 1)" y1="12" y2="12" /><line :x1="masterX(MARKED)" :x2="masterX(MARKED)" y1="6" y2="22" /><line :x1="masterX(MARKED + 1)" :x2="masterX(MARKED + 1)" y1="6" y2="22" />
-          <text :x="masterX(MARKED) + PITCH / 2" y="10" text-anchor="middle">{{ f.ratio.masterPitch }} {{ master?.unit.symbol }}</text>
+          <text :x="masterX(MARKED) + PITCH / 2" y="10" text-anchor="middle">{{ f.ratio.masterPitch }} {{ masterUnit }}</text>
           <line :x1="followerX(MARKED)" :x2="followerX(MARKED + 1)" y1="112" y2="112" /><line :x1="followerX(MARKED)" :x2="followerX(MARKED)" y1="104" y2="117" /><line :x1="followerX(MARKED + 1)" :x2="followerX(MARKED + 1)" y1="104" y2="117" />
           <text :x="followerX(MARKED) + PITCH / 2" y="121" text-anchor="middle">{{ f.ratio.followerPitch }} {{ unit }}</text>
         </g>
@@ -50,7 +52,7 @@ const words = computed(() => {
         </g>
         <rect v-if="Math.abs(lost) > 0.002" :x="masterX(MARKED) - Math.max(0, lost) * PITCH" y="55" :width="Math.abs(lost) * PITCH" height="14" fill="url(#lost)"><title>Lost way</title></rect>
         <line v-if="now" class="mark" :x1="masterX(MARKED)" :x2="masterX(MARKED)" y1="24" y2="100" />
-        <text class="name master" x="8" y="42">{{ f.master }}</text>
+        <text class="name master" x="8" y="42">{{ masterName }}</text>
         <text class="name follower" x="8" y="91">{{ axis.name }}</text>
       </g>
     </svg>

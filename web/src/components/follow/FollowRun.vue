@@ -8,30 +8,33 @@ const { axis, bench, live, machine } = useAxis()
 const hand = useHand()
 const master = computed(() => axis.value.following.master)
 const masterLive = computed(() => bench.state?.axes.find((a) => a.name === master.value) ?? null)
-const ready = computed(() => live.value?.power === 'OPERATION_ENABLED' && masterLive.value?.power === 'OPERATION_ENABLED')
+const encoder = computed(() => axis.value.following.source === 'ENCODER')
+const ready = computed(() => live.value?.power === 'OPERATION_ENABLED' && (encoder.value || masterLive.value?.power === 'OPERATION_ENABLED'))
 const follows = computed(() => live.value?.following.follows ?? false)
 /** A speed of rest differs from none by the rounding of the drive. */
-const runs = computed(() => Math.abs(masterLive.value?.speed ?? 0) > 1e-3 * (machine.draft?.axes.find((a) => a.name === master.value)?.limits.normal.speed ?? 1))
+const runs = computed(() => encoder.value ? (live.value?.following.shaft ?? 0) !== 0 : Math.abs(masterLive.value?.speed ?? 0) > 1e-3 * (machine.draft?.axes.find((a) => a.name === master.value)?.limits.normal.speed ?? 1))
 
 async function enable() {
   if (!hand.key) await hand.take()
   if (!hand.key) return
-  await hand.order('ENABLE', undefined, undefined, undefined, master.value)
+  if (!encoder.value) await hand.order('ENABLE', undefined, undefined, undefined, master.value)
   await hand.order('ENABLE')
 }
-const run = (direction: number) => hand.order('JOG', direction, true, undefined, master.value)
-const stop = () => hand.order('STOP', undefined, undefined, undefined, master.value)
+const name = computed(() => (encoder.value ? 'the master' : master.value))
+/** The shaft under an encoder runs at the speed that is entered for it. */
+const run = (direction: number) => (encoder.value ? hand.order('RUN_SHAFT', direction * axis.value.following.encoder.speed) : hand.order('JOG', direction, true, undefined, master.value))
+const stop = () => (encoder.value ? hand.order('RUN_SHAFT', 0) : hand.order('STOP', undefined, undefined, undefined, master.value))
 const trim = (direction: number) => hand.order('TRIM', direction)
 const trims = [{ words: '− trim', label: 'Trim back', direction: -1 }, { words: '+ trim', label: 'Trim forward', direction: 1 }]
 </script>
 
 <template>
   <div class="run">
-    <v-btn v-if="!hand.key || !ready" variant="flat" color="primary" :disabled="machine.faults.length > 0" @click="enable">{{ hand.key ? 'Enable both' : 'Take control and enable both' }}</v-btn>
+    <v-btn v-if="!hand.key || !ready" variant="flat" color="primary" :disabled="machine.faults.length > 0" @click="enable">{{ encoder ? (hand.key ? 'Enable' : 'Take control and enable') : hand.key ? 'Enable both' : 'Take control and enable both' }}</v-btn>
     <template v-if="hand.key && ready">
-      <v-btn v-if="!runs" @click="run(1)">Run {{ master }}</v-btn>
-      <v-btn v-if="!runs" :aria-label="`Run ${master} back`" @click="run(-1)">Run it back</v-btn>
-      <v-btn v-else @click="stop">Stop {{ master }}</v-btn>
+      <v-btn v-if="!runs" @click="run(1)">Run {{ name }}</v-btn>
+      <v-btn v-if="!runs" :aria-label="`Run ${name} back`" @click="run(-1)">Run it back</v-btn>
+      <v-btn v-else @click="stop">Stop {{ name }}</v-btn>
       <v-btn v-if="!follows" variant="flat" color="primary" @click="hand.order('FOLLOW')">Follow</v-btn>
       <template v-else>
         <v-btn @click="hand.order('LET_GO')">Let go</v-btn>

@@ -5,6 +5,7 @@ import { useAxis } from '../../lib/axis'
 import { useChoices } from '../../stores/choices'
 import NumberField from '../NumberField.vue'
 import PickOne from '../PickOne.vue'
+import TextEntry from '../TextEntry.vue'
 
 /** How the axis follows, as sentences with slots. */
 const { machine, axis, at, unit } = useAxis()
@@ -14,7 +15,8 @@ const root = computed(() => `${at.value}/following`)
 const set = (slot: string, value: unknown) => machine.set(`${root.value}/${slot}`, value)
 const others = computed(() => (machine.draft?.axes ?? []).filter((a) => a.name !== axis.value.name).map((a) => a.name))
 const master = computed(() => machine.draft?.axes.find((a) => a.name === f.value.master) ?? null)
-const masterUnit = computed(() => master.value?.unit.symbol ?? '')
+const encoder = computed(() => f.value.source === 'ENCODER')
+const masterUnit = computed(() => (encoder.value ? f.value.encoder.unit : (master.value?.unit.symbol ?? '')))
 const meaning = computed(() => choices.all.follow.meanings.find((m) => m.code === f.value.lock)?.words ?? '')
 
 /** What was never entered is filled in by the core. */
@@ -28,9 +30,9 @@ async function follow(source: string) {
   <div class="sentences" role="group" :aria-label="`How ${axis.name} follows`">
     <p class="sentence">
       {{ axis.name }} follows
-      <PickOne sentence label="What it follows" :value="f.source" :options="choices.all.follow.sources.map((s) => ({ ...s, disabled: s.code !== 'NONE' && others.length === 0 }))" @pick="follow" />
+      <PickOne sentence label="What it follows" :value="f.source" :options="choices.all.follow.sources.map((s) => ({ ...s, disabled: (s.code === 'SETPOINT' || s.code === 'ACTUAL') && others.length === 0 }))" @pick="follow" />
       <template v-if="f.source !== 'NONE'">
-        <PickOne sentence label="Master" :value="f.master" :options="others" @pick="(name) => set('master', name)" />,
+        <template v-if="!encoder"><PickOne sentence label="Master" :value="f.master" :options="others" @pick="(name) => set('master', name)" />,</template><template v-else>,&#32;</template>
         <template v-if="f.ratio.form === 'TURNS'">
           <NumberField :path="`${root}/ratio/out`" label="Turns of the follower" hide-label :value="f.ratio.out" whole class="inline short" title="A minus turns it the other way" /> for
           <NumberField :path="`${root}/ratio/in`" label="Turns of the master" hide-label :value="f.ratio.in" whole class="inline short" /></template>
@@ -50,8 +52,17 @@ async function follow(source: string) {
         let go, it <PickOne sentence label="When released" :value="f.release" :options="choices.all.follow.releases" @pick="(code) => set('release', code)" />.
         <span class="meaning">{{ meaning }}.</span>
       </p>
+      <div v-if="encoder" class="row" role="group" aria-label="The encoder that is followed">
+        <label class="slot"><span>Signal</span><PickOne label="Signal of the master encoder" :value="f.encoder.signal" :options="choices.all.follow.signals" @pick="(code) => set('encoder/signal', code)" /></label>
+        <NumberField :path="`${root}/encoder/countsPerTurn`" label="Counts per turn" :value="f.encoder.countsPerTurn" whole title="Lines × 4 for quadrature, 2^bits for an absolute encoder" />
+        <NumberField :path="`${root}/encoder/turns`" label="Encoder turns" :value="f.encoder.turns" whole />
+        <NumberField :path="`${root}/encoder/way`" label="are a way of" :value="f.encoder.way" :unit="f.encoder.unit" />
+        <label class="slot narrow"><span>Unit</span><TextEntry :value="f.encoder.unit" aria-label="Unit of the master encoder" maxlength="12" @enter="(text) => set('encoder/unit', text.trim())" /></label>
+        <NumberField :path="`${root}/encoder/speed`" label="Runs at" :value="f.encoder.speed" :unit="f.encoder.unit + '/s'" title="As it runs usually, and on the bench from its start" />
+        <NumberField :path="`${root}/encoder/acceleration`" label="comes up with" :value="f.encoder.acceleration" :unit="f.encoder.unit + '/s²'" />
+      </div>
       <div class="row">
-        <NumberField :path="`${root}/ratio/masterPitch`" :label="`Pitch of ${f.master}`" :value="f.ratio.masterPitch" :unit="masterUnit" title="What belongs to one pitch of the follower" />
+        <NumberField :path="`${root}/ratio/masterPitch`" :label="encoder ? 'Master pitch' : `Pitch of ${f.master}`" :value="f.ratio.masterPitch" :unit="masterUnit" title="What belongs to one pitch of the follower" />
         <NumberField :path="`${root}/ratio/followerPitch`" :label="`Pitch of ${axis.name}`" :value="f.ratio.followerPitch" :unit="unit" title="A minus for the other sense" />
         <NumberField :path="`${root}/phaseWindow`" label="Phase window" :value="f.phaseWindow" :unit="unit" title="Within it the follower counts as locked" />
         <NumberField :path="`${root}/gain`" label="Lock gain" :value="f.gain" unit="1/s" title="Gap without feed-forward = speed ÷ gain" />
@@ -62,6 +73,7 @@ async function follow(source: string) {
         <NumberField :path="`${root}/speed`" label="Highest speed" :value="f.speed" :unit="unit + '/s'" :title="`0 takes that of the axis, ${axis.limits.max.speed} ${unit}/s`" />
         <NumberField :path="`${root}/acceleration`" label="Acceleration" :value="f.acceleration" :unit="unit + '/s²'" :title="`0 takes the highest of the axis, ${axis.limits.max.acceleration} ${unit}/s²`" />
         <NumberField :path="`${root}/deceleration`" label="Deceleration" :value="f.deceleration" :unit="unit + '/s²'" :title="`0 takes the highest of the axis, ${axis.limits.max.deceleration} ${unit}/s²`" />
+        <v-checkbox-btn v-if="encoder" class="check" label="Encoder counts backward" density="compact" :model-value="f.encoder.reversed" @update:model-value="(on: boolean) => set('encoder/reversed', on)" />
       </div>
     </template>
   </div>
@@ -73,4 +85,6 @@ async function follow(source: string) {
 .short { --field-width: 62px; }
 .meaning { color: var(--pencil); font-size: 13px; }
 .row { display: flex; flex-wrap: wrap; gap: 2px 8px; align-items: flex-start; --field-width: 95px; margin-top: 2px; }
+.slot { width: 108px; } .slot.narrow { width: 66px; } .slot span { display: block; font-size: 12px; color: var(--pencil); }
+.check { flex: none; align-self: end; }
 </style>

@@ -10,6 +10,10 @@ import TracePlot, { type Line } from '../TracePlot.vue'
 const { machine, axis, unit } = useAxis()
 const f = computed(() => axis.value.following)
 const master = computed(() => machine.draft?.axes.find((a) => a.name === f.value.master) ?? null)
+const encoder = computed(() => f.value.source === 'ENCODER')
+const masterName = computed(() => (encoder.value ? 'the master' : f.value.master))
+const masterUnit = computed(() => (encoder.value ? f.value.encoder.unit : (master.value?.unit.symbol ?? '')))
+const usual = computed(() => String(encoder.value ? f.value.encoder.speed : (master.value?.limits.normal.speed ?? '')))
 const running = ref('running')
 const speedText = ref('')
 const speed = computed(() => (speedText.value.trim() === '' ? undefined : (parsed(speedText.value) ?? null)))
@@ -55,10 +59,10 @@ const lines = computed<Line[]>(() => {
 <template>
   <section class="sheet trial" aria-label="A trial on the bench">
     <div class="keys">
-      <span class="tried">On a bench of its own, tied while {{ f.master }} is
+      <span class="tried">On a bench of its own, tied while {{ masterName }} is
         <PickOne label="Master when tied" :value="running" :options="[{ code: 'running', words: 'running' }, { code: 'standing', words: 'standing' }]" @pick="(code) => (running = code)" /> at
-        <v-text-field v-model="speedText" class="snug number typed" aria-label="Speed of the master" :placeholder="String(master?.limits.normal.speed ?? '')" :suffix="`${master?.unit.symbol}/s`" :error="refused !== ''" /></span>
-      <b class="ref">— {{ f.master }} × ratio</b> <b class="act">— {{ axis.name }}</b> <span>{{ unit }}/s ·</span> <b v-if="result?.predicted.length" class="cmd">╌ phase, predicted</b> <b>— phase, measured</b> <span>{{ unit }}</span>
+        <v-text-field v-model="speedText" class="snug number typed" aria-label="Speed of the master" :placeholder="usual" :suffix="`${masterUnit}/s`" :error="refused !== ''" /></span>
+      <b class="ref">— {{ masterName }} × ratio</b> <b class="act">— {{ axis.name }}</b> <span>{{ unit }}/s ·</span> <b v-if="result?.predicted.length" class="cmd">╌ phase, predicted</b> <b>— phase, measured</b> <span>{{ unit }}</span>
     </div>
     <p v-if="refused" class="refused" role="alert">{{ refused }}</p>
     <p v-else-if="result?.refusal" class="refused" role="alert">{{ result.refusal }}</p>

@@ -22,9 +22,10 @@ import rueda.machine.Axis.Commander;
 import rueda.machine.DemoMachine;
 import rueda.machine.MoveEntry;
 import rueda.machine.MoveList;
+import rueda.machine.Terminal.Function;
 import rueda.plant.ServoPlant;
 
-/** One bus cycle of a drive that runs its move list, against one that follows cyclic positions; and a full list planned and drawn. */
+/** One bus cycle of a drive that runs its move list, or follows an encoder, against one that follows cyclic positions; and a full list planned and drawn. */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.NANOSECONDS)
@@ -39,6 +40,8 @@ public class MoveListBenchmark {
     private final long[] targets = new long[TARGETS];
     private Drive list;
     private Drive cyclic;
+    private Drive following;
+    private Drive brush;
     private Axis full;
     private int cycle;
 
@@ -49,6 +52,11 @@ public class MoveListBenchmark {
         list = enabled(axis, OperationMode.MOVE_LIST);
         list.dictionary().set(DriveObject.CONTROLWORD, ControlWord.OPERATION_ENABLED | ControlWord.NEW_SETPOINT);
         cyclic = enabled(axis, OperationMode.CYCLIC_SYNCHRONOUS_POSITION);
+        Axis behind = DemoMachine.byEncoder().axes().get(0);
+        behind = behind.withStation(behind.station().withEntries(List.of(), List.of())).withCommandedBy(Commander.PROGRAM).withWiring(behind.wiring().with("I5", Function.NONE));
+        following = enabled(behind, OperationMode.FOLLOWING);
+        following.dictionary().set(DriveObject.CONTROLWORD, ControlWord.OPERATION_ENABLED | ControlWord.NEW_SETPOINT);
+        brush = enabled(behind, OperationMode.CYCLIC_SYNCHRONOUS_POSITION);
         /* begins at rest where the axis stands */
         long here = cyclic.dictionary().get(DriveObject.POSITION_ACTUAL);
         for (int k = 0; k < TARGETS; k++) {
@@ -76,6 +84,20 @@ public class MoveListBenchmark {
     public double list() {
         list.cycle(nothing, nothing);
         return list.torque();
+    }
+
+    @Benchmark
+    public double following() {
+        following.cycle(nothing, nothing);
+        return following.torque();
+    }
+
+    /** The same axis at cyclic positions of the same speed. */
+    @Benchmark
+    public double followerByCyclicPosition() {
+        brush.dictionary().set(DriveObject.TARGET_POSITION, Math.floorMod(brush.dictionary().get(DriveObject.TARGET_POSITION) + 309, 360_000));
+        brush.cycle(nothing, nothing);
+        return brush.torque();
     }
 
     @Benchmark

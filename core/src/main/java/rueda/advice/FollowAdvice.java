@@ -9,12 +9,14 @@ import rueda.advice.Finding.Mend;
 import rueda.advice.Finding.Severity;
 import rueda.machine.Axis;
 import rueda.machine.Axis.Commander;
-import rueda.machine.Dynamics;
 import rueda.machine.Following;
 import rueda.machine.Following.Form;
 import rueda.machine.Following.Lock;
 import rueda.machine.Following.Source;
+import rueda.machine.LoadEncoder;
 import rueda.machine.Machine;
+import rueda.machine.Terminal;
+import rueda.machine.Terminal.Function;
 import rueda.quantity.Ratio;
 
 /** Consequences of following a master: speeds and loads, what is lost and made up, what drifts. */
@@ -22,12 +24,13 @@ public final class FollowAdvice extends AxisAdvice {
 
     private static final MathContext EXACTLY = new MathContext(30);
     private static final int SECONDS_AN_HOUR = 3600;
+    private static final double SUB_STEP = 125e-6;
     /** Share of the highest speed that is proposed for catching up (our choice). */
     private static final double CATCH_UP_SHARE = 0.1;
 
     private final Machine machine;
     private final Following f;
-    private final Axis master;
+    private final FollowedMaster master;
     private final String at;
     private final String masterUnit;
     private final Ratio exact;
@@ -35,16 +38,16 @@ public final class FollowAdvice extends AxisAdvice {
     private final double masterSpeed;
     private final double speed;
 
-    private FollowAdvice(Machine machine, Axis axis, Axis master, String pointer) {
+    private FollowAdvice(Machine machine, Axis axis, FollowedMaster master, String pointer) {
         super("follow", axis, pointer);
         this.machine = machine;
         this.master = master;
         f = axis.following();
         at = pointer + "/following";
-        masterUnit = master.unit().symbol();
-        exact = f.unitsPerUnit(axis, master);
+        masterUnit = master.unit();
+        exact = master.ratio();
         ratio = exact.toDouble();
-        masterSpeed = master.limits().normal().speed();
+        masterSpeed = master.speed();
         speed = Math.abs(ratio) * masterSpeed;
     }
 
@@ -53,8 +56,12 @@ public final class FollowAdvice extends AxisAdvice {
         if (!axis.following().follows()) {
             return new Advice(java.util.List.of(), java.util.List.of());
         }
-        FollowAdvice advice = new FollowAdvice(machine, axis, machine.axis(axis.following().master()).orElseThrow(), pointer);
-        advice.commander();
+        FollowAdvice advice = new FollowAdvice(machine, axis, FollowedMaster.of(machine, axis), pointer);
+        if (axis.following().source() == Source.ENCODER) {
+            advice.input();
+        } else {
+            advice.commander();
+        }
         advice.speeds();
         advice.lock();
         advice.delay();
@@ -70,8 +77,28 @@ public final class FollowAdvice extends AxisAdvice {
         if (axis.commandedBy() != Commander.MOTION_BLOCKS) {
             finding(Severity.FAULT, "Nothing in the PLC makes it follow.", "It is commanded by " + axis.commandedBy().words() + "; following is done by motion blocks.", Mend.set("Let motion blocks command it", pointer + "/commandedBy", Commander.MOTION_BLOCKS.name()));
         }
-        if (f.source() == Source.SETPOINT && master.commandedBy() != Commander.MOTION_BLOCKS) {
-            finding(Severity.FAULT, "The PLC does not make the setpoint of " + master.name() + ".", master.name() + " is commanded by " + master.commandedBy().words() + ": only its actual position is known.", Mend.set("Follow its actual position", at + "/source", Source.ACTUAL.name()));
+        if (f.source() == Source.SETPOINT && master.axis().commandedBy() != Commander.MOTION_BLOCKS) {
+            finding(Severity.FAULT, "The PLC does not make the setpoint of " + master.name() + ".", master.name() + " is commanded by " + master.axis().commandedBy().words() + ": only its actual position is known.", Mend.set("Follow its actual position", at + "/source", Source.ACTUAL.name()));
+        }
+    }
+
+    /** The second encoder input: wired, and for nothing else. */
+    private void input() {
+        Terminal input = axis.wiring().terminals().stream().filter(t -> t.kind() == Terminal.Kind.SECOND_ENCODER).findFirst().orElse(null);
+        if (input == null) {
+            finding(Severity.FAULT, "The station has no second encoder input.", "There is nothing to follow at it.", null);
+        } else if (axis.loadEncoder().fitted()) {
+            finding(Severity.FAULT, "Two want the second encoder input.", "The stage Scale uses it for the encoder on the load, and here it is to be followed.", Mend.set("Take the encoder on the load out", pointer + "/loadEncoder/use", LoadEncoder.Use.NONE.name()));
+        } else if (input.function() != Function.MASTER_ENCODER) {
+            finding(Severity.FAULT, "The master encoder is not wired.", input.name() + " has the function " + input.function().words() + ", so the drive does not read it.",
+                    Mend.set("Give " + input.name() + " the function master encoder", pointer + "/wiring/terminals/" + axis.wiring().indexOf(input) + "/function", Function.MASTER_ENCODER.name()));
+        }
+        if (axis.commandedBy() == Commander.DRIVE && axis.wiring().terminal(Function.FOLLOW).isEmpty()) {
+            Terminal free = axis.wiring().terminals().stream().filter(t -> t.kind() == Terminal.Kind.INPUT && t.function() == Function.NONE).findFirst().orElse(null);
+            finding(Severity.FAULT, "No input has it follow.", "The drive commands itself, and its follow input alone ties it to its master.", free == null ? null : Mend.set("Give " + free.name() + " the function follow", pointer + "/wiring/terminals/" + axis.wiring().indexOf(free) + "/function", Function.FOLLOW.name()));
+        }
+        if (axis.commandedBy() == Commander.MOTION_BLOCKS) {
+            finding(Severity.WARNING, "Motion blocks do not have it follow its encoder.", "It follows by hand; for more, let the drive command itself, or the program by its own words: mode −2 and bit 4.", Mend.set("Let the drive command itself", pointer + "/commandedBy", Commander.DRIVE.name()));
         }
     }
 
@@ -80,11 +107,10 @@ public final class FollowAdvice extends AxisAdvice {
     }
 
     private void speeds() {
-        Dynamics masterMax = master.limits().max();
         figure("Ratio", exact.toString(), unit + " : " + masterUnit, f.ratio().form() == Form.TURNS ? f.ratio().out() + " turns of " + axis.name() + " for " + f.ratio().in() + " of " + master.name() : f.ratio().form() == Form.PITCHES ? "one pitch for one" : "the decimal as a fraction");
-        double fastest = Math.abs(ratio) * masterMax.speed();
+        double fastest = Math.abs(ratio) * master.highestSpeed();
         figure("Speed at the default speed of " + master.name(), significant(speed, 5), per(unit), significant(masterSpeed, 5) + " " + per(masterUnit) + " × " + significant(Math.abs(ratio), 6));
-        figure("Speed at its highest", significant(fastest, 5), per(unit), significant(masterMax.speed(), 5) + " " + per(masterUnit) + " × " + significant(Math.abs(ratio), 6));
+        figure("Speed at its highest", significant(fastest, 5), per(unit), significant(master.highestSpeed(), 5) + " " + per(masterUnit) + " × " + significant(Math.abs(ratio), 6));
         double torque = Math.abs(axis.motorSide().torque(fastest, 0));
         figure("Motor load there", significant(100 * torque / axis.motor().ratedTorque(), 3), "%", "friction and weight " + significant(torque, 3) + " N·m ÷ rated " + significant(axis.motor().ratedTorque(), 3) + " N·m");
         double most = f.speedOr(axis.limits());
@@ -97,7 +123,7 @@ public final class FollowAdvice extends AxisAdvice {
         } else if (fastest > limit * (1 + 1e-9)) {
             finding(Severity.WARNING, "It cannot follow at the highest speed of " + master.name() + ".", "Above " + significant(limit / Math.abs(ratio), 5) + " " + per(masterUnit) + " it falls behind.", limitMend(fastest));
         }
-        double needed = Math.abs(ratio) * Math.max(master.limits().normal().acceleration(), master.limits().normal().deceleration());
+        double needed = Math.abs(ratio) * master.acceleration();
         double has = Math.min(f.accelerationOr(axis.limits()), f.decelerationOr(axis.limits()));
         if (needed > has * (1 + 1e-9)) {
             boolean own = needed <= Math.min(axis.limits().max().acceleration(), axis.limits().max().deceleration());
@@ -138,7 +164,7 @@ public final class FollowAdvice extends AxisAdvice {
         if (f.lock() != Lock.LOOSE && theory.gap() > window) {
             finding(Severity.WARNING, "It stays behind by more than the phase window.", significant(theory.gap(), 4) + " " + unit + " at the default speed of " + master.name() + ", the window is " + significant(window, 3) + " " + unit + ".", Mend.set("Feed all of the speed forward", at + "/feedForward", 100.0));
         }
-        double late = Math.abs(ratio) * master.limits().normal().acceleration() * f.filter() * 1e-3 / f.gain();
+        double late = Math.abs(ratio) * master.acceleration() * f.filter() * 1e-3 / f.gain();
         if (f.filter() > 0) {
             figure("Behind while " + master.name() + " accelerates", significant(late, 3), unit, "ratio × acceleration × filter ÷ k");
             if (f.lock() != Lock.LOOSE && late > window) {
@@ -159,6 +185,11 @@ public final class FollowAdvice extends AxisAdvice {
         return new BigDecimal(value).round(new MathContext(2, RoundingMode.DOWN)).doubleValue();
     }
 
+    /** From the master's value to the follower's setpoint, s. @param cycle bus cycle, s */
+    public static double delay(Source source, double cycle) {
+        return source == Source.ENCODER ? SUB_STEP : delayCycles(source) * cycle;
+    }
+
     /** Bus cycles from the master's value to the follower's setpoint. @return 0 for its setpoint, 1 for its actual position, which was measured at the end of the last cycle */
     public static int delayCycles(Source source) {
         return source == Source.ACTUAL ? 1 : 0;
@@ -166,19 +197,22 @@ public final class FollowAdvice extends AxisAdvice {
 
     private void delay() {
         double cycle = machine.bus().cycleMicros() * 1e-6;
-        int cycles = delayCycles(f.source());
-        double dead = cycles * cycle;
-        figure("Delay behind " + master.name(), cycles == 0 ? "0" : significant(dead * 1000, 3), "ms", cycles == 0 ? "both setpoints go out in the same bus cycle" : "1 bus cycle: measured at the end of one, followed by the setpoint of the next");
-        if (cycles > 0) {
+        double dead = delay(f.source(), cycle);
+        figure("Delay behind " + master.name(), dead == 0 ? "0" : significant(dead * 1000, 3), "ms", switch (f.source()) {
+            case ACTUAL -> "1 bus cycle: measured at the end of one, followed by the setpoint of the next";
+            case ENCODER -> "1 sub-step of the drive: read at the end of one, followed in the next";
+            default -> "both setpoints go out in the same bus cycle";
+        });
+        if (dead > 0) {
             figure("Behind by the delay", significant(dead * speed, 3), unit, "speed × delay" + share(dead * speed));
             figure("What the prediction leaves of it", significant(Math.abs(dead - f.prediction() * 1e-3) * speed, 3), unit, "speed × (delay − prediction), at constant speed");
             if (f.prediction() == 0 && dead * speed > Math.max(f.phaseWindow(), 1e-12)) {
-                finding(Severity.WARNING, "The delay costs more than the phase window.", "At the default speed of " + master.name() + " it is " + significant(dead * speed, 3) + " " + unit + " behind.", Mend.set("Foresee one bus cycle", at + "/prediction", dead * 1000));
+                finding(Severity.WARNING, "The delay costs more than the phase window.", "At the default speed of " + master.name() + " it is " + significant(dead * speed, 3) + " " + unit + " behind.", Mend.set("Foresee that much", at + "/prediction", dead * 1000));
             }
         }
-        double behind = FollowTheory.loadBehind(axis, master, masterSpeed, cycle);
-        figure("Load behind load", significant(Math.abs(behind), 3), unit, "gap + speed × (delay − prediction) + following error of its own loop" + (cycles == 0 ? " − that of " + master.name() + " × ratio" : "") + ", at the default speed of " + master.name() + share(Math.abs(behind)));
-        if (cycles == 0 && f.prediction() > 0) {
+        double behind = FollowTheory.loadBehind(axis, master.axis(), ratio, masterSpeed, cycle);
+        figure("Load behind load", significant(Math.abs(behind), 3), unit, "gap + speed × (delay − prediction) + following error of its own loop" + (dead == 0 ? " − that of " + master.name() + " × ratio" : "") + ", at the default speed of " + master.name() + share(Math.abs(behind)));
+        if (dead == 0 && f.prediction() > 0) {
             finding(Severity.WARNING, "Nothing has to be foreseen.", "Setpoints go out together; the prediction puts the follower " + significant(f.prediction() * 1e-3 * speed, 3) + " " + unit + " ahead.", Mend.set("Foresee nothing", at + "/prediction", 0.0));
         }
     }
@@ -187,8 +221,9 @@ public final class FollowAdvice extends AxisAdvice {
         if (f.trimSpeed() > 0) {
             figure("Trim moves the phase by", significant(f.trimSpeed(), 4), per(unit), significant(100 * f.trimSpeed() / Math.abs(f.ratio().followerPitch().doubleValue()), 3) + " % of a pitch each second");
         }
-        double grain = 0.5 * Math.max(1.0 / axis.scale().wireUnitsPerUnit(), Math.abs(ratio) / master.scale().wireUnitsPerUnit());
-        figure("Ripple from the resolution", significant(grain, 2), unit, "half a wire unit of the follower, or of the master × ratio");
+        boolean encoder = f.source() == Source.ENCODER;
+        double own = encoder ? axis.scale().unitsPerCount().toDouble() : 1.0 / axis.scale().wireUnitsPerUnit();
+        figure("Ripple from the resolution", significant(0.5 * Math.max(own, Math.abs(ratio) * master.grain()), 2), unit, "half a " + (encoder ? "count" : "wire unit") + " of the follower, or of the master × ratio");
     }
 
     private void drift() {

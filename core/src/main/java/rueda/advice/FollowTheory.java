@@ -75,15 +75,16 @@ public record FollowTheory(double speed, double comesUp, double lost, double loc
      * has one too, which the follower does not see: it counts the other way.
      * <pre>  gap + v·(delay − prediction) + e_follower(v) − ratio·e_master(v/ratio)  </pre>
      *
+     * @param master      the axis that is followed, null for an encoder
+     * @param ratio       units of the follower for one of the master
      * @param masterSpeed units/s of the master
      * @param cycle       bus cycle, s
      * @return units of the follower, with the sign of its speed
      */
-    public static double loadBehind(Axis follower, Axis master, double masterSpeed, double cycle) {
+    public static double loadBehind(Axis follower, Axis master, double ratio, double masterSpeed, double cycle) {
         Following f = follower.following();
-        double ratio = f.unitsPerUnit(follower, master).toDouble();
         double speed = ratio * masterSpeed;
-        double late = FollowAdvice.delayCycles(f.source()) * cycle - f.prediction() * 1e-3;
+        double late = FollowAdvice.delay(f.source(), cycle) - f.prediction() * 1e-3;
         double own = LinearModel.followingErrorAt(speed, follower.control());
         double masters = f.source() == Following.Source.SETPOINT ? ratio * LinearModel.followingErrorAt(masterSpeed, master.control()) : 0;
         return Math.copySign(of(follower, speed).gap(), speed) + speed * late + own - masters;

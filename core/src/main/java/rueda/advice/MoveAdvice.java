@@ -21,6 +21,7 @@ import rueda.machine.Axis;
 import rueda.machine.Axis.Commander;
 import rueda.machine.Cue;
 import rueda.machine.Dynamics;
+import rueda.machine.Following;
 import rueda.machine.Homing;
 import rueda.machine.Machine;
 import rueda.machine.MoveEntry;
@@ -108,7 +109,7 @@ public final class MoveAdvice extends AxisAdvice {
         if (axis.commandedBy() == Commander.DRIVE && axis.wiring().terminal(Function.ENABLE).isEmpty()) {
             finding(Severity.FAULT, "No input enables the axis.", "The drive commands itself, and its enable input alone switches it on.", wire(Function.ENABLE).orElse(null));
         }
-        if (axis.commandedBy() == Commander.DRIVE && list.entries().isEmpty()) {
+        if (axis.commandedBy() == Commander.DRIVE && list.entries().isEmpty() && axis.following().source() != Following.Source.ENCODER) {
             finding(Severity.WARNING, "The drive commands itself, and its list is empty.", "Nothing can move this axis but a hand.", null);
         }
         if (axis.commandedBy() != Commander.MOTION_BLOCKS) {

@@ -11,6 +11,7 @@ import rueda.advice.Finding.Mend;
 import rueda.advice.Finding.Severity;
 import rueda.drive.HomingMethod;
 import rueda.machine.Axis;
+import rueda.machine.Following;
 import rueda.machine.Terminal;
 import rueda.machine.Terminal.Function;
 import rueda.machine.Terminal.Kind;
@@ -135,6 +136,7 @@ public final class WireAdvice extends AxisAdvice {
     }
 
     private void secondEncoder() {
+        axis.wiring().terminal(Function.MASTER_ENCODER).filter(t -> axis.following().source() != Following.Source.ENCODER).ifPresent(t -> finding(Severity.WARNING, "The master encoder is wired and not used.", "The stage Follow does not follow it.", Mend.set("Free the terminal", at(t) + "/function", Function.NONE)));
         boolean wired = axis.wiring().terminal(Function.LOAD_ENCODER).isPresent();
         if (axis.loadEncoder().fitted() && !wired) {
             Mend mend = axis.wiring().terminals().stream().filter(t -> t.kind() == Kind.SECOND_ENCODER).findFirst()

@@ -54,7 +54,7 @@ final class AxisLine {
         this.motion = motion;
         this.mailbox = mailbox;
         this.mistakes = mistakes;
-        this.hand = new HandControl(motion, axis, drive.listByHand());
+        this.hand = new HandControl(motion, axis, drive.listByHand(), drive.followByHand());
         programmed = axis.commandedBy() == Axis.Commander.PROGRAM;
         this.drive = drive;
         this.plant = drive.plant();

@@ -10,6 +10,7 @@ import rueda.drive.DeviceMemory;
 import rueda.drive.Drive;
 import rueda.drive.ParameterGroup;
 import rueda.machine.Axis;
+import rueda.machine.Following;
 import rueda.machine.Machine;
 import rueda.machine.Station;
 import rueda.plant.ServoPlant;
@@ -385,6 +386,9 @@ public final class Bench {
         Axis follower = machine.axes().get(axis);
         if (!follower.following().follows()) {
             return "The axis follows nothing. Choose its master in the stage Follow.";
+        }
+        if (follower.following().source() == Following.Source.ENCODER) {
+            return hand(axis).followEncoder();
         }
         for (int i = 0; i < axes.length; i++) {
             if (machine.axes().get(i).name().equalsIgnoreCase(follower.following().master())) {

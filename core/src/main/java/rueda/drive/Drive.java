@@ -43,6 +43,7 @@ public final class Drive {
     /** the axis is commanded by nobody on the bus; null otherwise */
     private final LocalOrders local;
     private final ListByHand listByHand;
+    private final FollowByHand followByHand;
     private boolean listensToBus;
     private final FollowingMonitor following;
     private final LimitSwitchMonitor limitSwitches;
@@ -106,7 +107,8 @@ public final class Drive {
                 ? new ProfiDriveExchange(dictionary, outputs, inputs, units.wirePerCount(), reference.modulo(), axis.motor().maxSpeed() * 2 * Math.PI / 60, units.wireSpeedPerRadian) : null;
         exchange = telegram != null ? telegram : new ObjectExchange(dictionary, outputs, inputs);
         ramped = new RampedSetpoint(setpoint, units);
-        choice = new SetpointChoice(axis, dictionary, setpoint, actual, reference, units, feedback, digital, control, arrival, ramped, telegram, ratedTorque);
+        choice = new SetpointChoice(axis, dictionary, setpoint, actual, reference, units, feedback, digital, control, arrival, ramped, telegram, ratedTorque, plant.masterShaft());
+        followByHand = new FollowByHand(choice);
         listByHand = new ListByHand(choice);
         zones = new Zones(axis, reference, units);
         local = axis.commandedBy() == Axis.Commander.DRIVE ? new LocalOrders(digital) : null;
@@ -134,6 +136,7 @@ public final class Drive {
             telegram.take();
         }
         choice.list().take(axis);
+        choice.following().take(axis);
         zones.take(axis);
     }
 
@@ -190,7 +193,7 @@ public final class Drive {
         boolean rest = (ramped.leads() ? ramped.standsStill() : setpoint.speed == 0) && Math.abs(actual.speed) < 1.0;
         following.latch();
         torqueLimit = Math.min(highestTorque, dictionary.get(MAX_TORQUE) * 1e-3 * ratedTorque);
-        DriveFault lasting = feedback.broken() ? DriveFault.LOAD_ENCODER : incomplete ? DriveFault.PARAMETERS : null;
+        DriveFault lasting = feedback.broken() ? DriveFault.LOAD_ENCODER : choice.following().broken() ? DriveFault.MASTER_ENCODER : incomplete ? DriveFault.PARAMETERS : null;
         if (lasting != null && says(Function.READY)) {
             fault(lasting);
         }
@@ -199,7 +202,7 @@ public final class Drive {
         if (power.state() == PowerState.SWITCH_ON_DISABLED) {
             dictionary.set(ERROR_CODE, 0);
         }
-        choice.change(alone ? OperationMode.MOVE_LIST : (int) dictionary.get(MODE));
+        choice.change(alone ? aloneMode() : (int) dictionary.get(MODE));
         boolean powered = energised();
         if (powered && !poweredBefore) {
             takeActualAsSetpoint();
@@ -210,6 +213,12 @@ public final class Drive {
         if (telegram != null && telegram.rejects()) {
             choice.reject();
         }
+    }
+
+    /** A drive that nobody commands follows while its input says so and until it stands again; else it runs its list. */
+    private int aloneMode() {
+        boolean follows = choice.following().fitted() && (digital.active(Function.FOLLOW) || choice.mode() == OperationMode.FOLLOWING && choice.following().moves());
+        return follows ? OperationMode.FOLLOWING : OperationMode.MOVE_LIST;
     }
 
     /** Torque is on: the axis is powered, or holds the load while the brake moves. */
@@ -462,6 +471,16 @@ public final class Drive {
     /** From now on a drive that is commanded by nobody on the bus listens to the bus: a person has control, or all axes are to stop. */
     public void listenToBus() {
         listensToBus = true;
+    }
+
+    /** Following the encoder at the second input: how it does. */
+    public FollowingSource following() {
+        return choice.following();
+    }
+
+    /** Following as a person wants it. */
+    public FollowByHand followByHand() {
+        return followByHand;
     }
 
     /** The move list as a person runs it. */

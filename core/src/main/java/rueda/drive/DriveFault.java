@@ -8,6 +8,8 @@ public enum DriveFault {
     LIMIT_SWITCH(0x8612, "a limit switch was met in motion"),
     /** CiA 402: incremental sensor 2, used for a broken line of the encoder on the load (number from memory). */
     LOAD_ENCODER(0x7306, "a line of the encoder on the load is broken"),
+    /** Ours, beside that: a broken line of the encoder that is followed. */
+    MASTER_ENCODER(0x7381, "a line of the master encoder is broken"),
     /** CiA 301/402: parameter error, used for a parameter set that was written in part. */
     PARAMETERS(0x6320, "its parameters were written in part: finish or undo the writing");
 

@@ -5,6 +5,8 @@ public final class OperationMode {
 
     /** Maker's own, as negative numbers are: the move list of the drive. */
     public static final int MOVE_LIST = -1;
+    /** Maker's own: follows the encoder at its second input. */
+    public static final int FOLLOWING = -2;
     public static final int PROFILE_POSITION = 1;
     public static final int PROFILE_VELOCITY = 3;
     public static final int HOMING = 6;
@@ -19,6 +21,7 @@ public final class OperationMode {
     public static String words(int mode) {
         return switch (mode) {
             case MOVE_LIST -> "move list";
+            case FOLLOWING -> "following";
             case PROFILE_POSITION -> "profile position";
             case PROFILE_VELOCITY -> "profile velocity";
             case HOMING -> "homing";
@@ -32,7 +35,7 @@ public final class OperationMode {
     /** @param mode 6060h */
     static boolean known(int mode) {
         return switch (mode) {
-            case MOVE_LIST, PROFILE_POSITION, PROFILE_VELOCITY, HOMING, CYCLIC_SYNCHRONOUS_POSITION, CYCLIC_SYNCHRONOUS_VELOCITY, CYCLIC_SYNCHRONOUS_TORQUE -> true;
+            case MOVE_LIST, FOLLOWING, PROFILE_POSITION, PROFILE_VELOCITY, HOMING, CYCLIC_SYNCHRONOUS_POSITION, CYCLIC_SYNCHRONOUS_VELOCITY, CYCLIC_SYNCHRONOUS_TORQUE -> true;
             default -> false;
         };
     }

@@ -3,6 +3,8 @@ package rueda.drive;
 import static rueda.drive.DriveObject.LIST_WANTED;
 
 import rueda.machine.Axis;
+import rueda.machine.Terminal.Function;
+import rueda.plant.MasterShaft;
 
 /**
  * Chooses who makes the setpoint: by the power state, by the mode of operation, and by what a source hands on to another. Sources take
@@ -10,6 +12,7 @@ import rueda.machine.Axis;
  */
 final class SetpointChoice {
 
+    private final DigitalInputs inputs;
     private final Setpoint setpoint;
     private final Actual actual;
     private final CascadeControl control;
@@ -21,15 +24,20 @@ final class SetpointChoice {
     private final ProfileVelocity profileVelocity;
     private final HomingSource homing;
     private final MoveListSource list;
+    private final FollowingSource following;
     private final StoppingRamp stopping;
     private final BrakeHold held;
     private int mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
     /** a person runs the list, whatever mode the bus asks for */
     private boolean listByHand;
+    /** a person has the axis follow, whatever mode the bus asks for */
+    private boolean followByHand;
+    private boolean tiedByHand;
 
     /** @param telegram brings speed setpoint and position gain, null when none travels  @param ratedTorque N·m */
     SetpointChoice(Axis axis, ObjectDictionary dictionary, Setpoint setpoint, Actual actual, Reference reference, DriveUnits units, PositionFeedback feedback, DigitalInputs inputs,
-                   CascadeControl control, Arrival arrival, RampedSetpoint ramped, ProfiDriveExchange telegram, double ratedTorque) {
+                   CascadeControl control, Arrival arrival, RampedSetpoint ramped, ProfiDriveExchange telegram, double ratedTorque, MasterShaft masterShaft) {
+        this.inputs = inputs;
         this.setpoint = setpoint;
         this.actual = actual;
         this.control = control;
@@ -43,6 +51,7 @@ final class SetpointChoice {
         profileVelocity = new ProfileVelocity(dictionary, setpoint, reference, units, objects, motion, ramped);
         homing = new HomingSource(dictionary, setpoint, actual, reference, units, feedback, inputs, control, ramped);
         list = new MoveListSource(axis, dictionary, setpoint, actual, reference, units, inputs, arrival, homing, motion, ramped);
+        following = new FollowingSource(axis, dictionary, setpoint, reference, units, objects, inputs, ramped, motion, masterShaft);
         stopping = new StoppingRamp(dictionary, ramped);
         held = new BrakeHold(setpoint);
         if (axis.commandedBy() == Axis.Commander.DRIVE) {
@@ -52,11 +61,31 @@ final class SetpointChoice {
 
     /** Mode of operation that leads. */
     int mode() {
-        return listByHand ? OperationMode.MOVE_LIST : mode;
+        return listByHand ? OperationMode.MOVE_LIST : followByHand ? OperationMode.FOLLOWING : mode;
     }
 
     HomingSource homing() {
         return homing;
+    }
+
+    FollowingSource following() {
+        return following;
+    }
+
+    /** A person has the axis follow, or gives it back to the bus. */
+    void followByHand(boolean now) {
+        int before = mode();
+        followByHand = now;
+        tiedByHand = now;
+        changed(before);
+    }
+
+    boolean followsByHand() {
+        return followByHand;
+    }
+
+    void tieByHand(boolean now) {
+        tiedByHand = now;
     }
 
     MoveListSource list() {
@@ -118,11 +147,13 @@ final class SetpointChoice {
     /** The source that leads begins where the setpoint is. */
     void enter() {
         list.leave();
+        following.leave();
         switch (mode()) {
             case OperationMode.PROFILE_POSITION -> profilePosition.enter();
             case OperationMode.PROFILE_VELOCITY -> profileVelocity.enter();
             case OperationMode.CYCLIC_SYNCHRONOUS_VELOCITY -> cyclicVelocity.enter();
             case OperationMode.MOVE_LIST -> list.enter();
+            case OperationMode.FOLLOWING -> following.enter();
             default -> cyclicPosition.enter();
         }
     }
@@ -148,6 +179,7 @@ final class SetpointChoice {
             switch (mode()) {
                 case OperationMode.CYCLIC_SYNCHRONOUS_POSITION -> cyclicPosition.latch();
                 case OperationMode.PROFILE_VELOCITY -> profileVelocity.latch(controlword);
+                case OperationMode.FOLLOWING -> following.latch(!halt && (followByHand ? tiedByHand : bit4 || inputs.active(Function.FOLLOW)));
                 case OperationMode.CYCLIC_SYNCHRONOUS_VELOCITY -> cyclicVelocity.latch(halt);
                 default -> { }
             }
@@ -175,6 +207,7 @@ final class SetpointChoice {
             case OperationMode.PROFILE_POSITION -> profilePosition;
             case OperationMode.PROFILE_VELOCITY -> profileVelocity;
             case OperationMode.MOVE_LIST -> list.homes() ? homing : list;
+            case OperationMode.FOLLOWING -> following;
             default -> cyclicPosition;
         };
     }
@@ -185,6 +218,7 @@ final class SetpointChoice {
             case OperationMode.PROFILE_POSITION -> profilePosition.insideSoftLimits();
             case OperationMode.PROFILE_VELOCITY -> profileVelocity.insideSoftLimits();
             case OperationMode.CYCLIC_SYNCHRONOUS_VELOCITY -> cyclicVelocity.insideSoftLimits();
+            case OperationMode.FOLLOWING -> !following.refused();
             case OperationMode.MOVE_LIST -> list.error() != ListError.OUTSIDE_SOFT_LIMITS && list.error() != ListError.SOFT_LIMIT_MET;
             default -> cyclicPosition.insideSoftLimits();
         };

@@ -106,6 +106,7 @@ final class StatusReport {
             case OperationMode.PROFILE_POSITION -> profilePositionBits();
             case OperationMode.PROFILE_VELOCITY -> profileVelocityBits();
             case OperationMode.MOVE_LIST -> listBits();
+            case OperationMode.FOLLOWING -> followingBits();
             default -> cyclicBits();
         };
     }
@@ -141,6 +142,11 @@ final class StatusReport {
         boolean enabled = power.state() == PowerState.OPERATION_ENABLED;
         boolean slow = Math.abs(actual.speed) * units.wireSpeedPerRadian <= dictionary.get(VELOCITY_THRESHOLD);
         return (slow ? StatusWord.MODE_12 : 0) | (enabled && atSpeedMillis > dictionary.get(VELOCITY_WINDOW_TIME) ? StatusWord.TARGET_REACHED : 0);
+    }
+
+    private int followingBits() {
+        FollowingSource source = choice.following();
+        return (source.locked() ? StatusWord.MODE_12 : 0) | (source.refused() ? StatusWord.MODE_13 : 0) | (power.state() == PowerState.OPERATION_ENABLED && !source.tied() && stands() ? StatusWord.TARGET_REACHED : 0);
     }
 
     private int listBits() {

@@ -74,6 +74,7 @@ public final class WordBits {
             case OperationMode.HOMING -> "start homing";
             case OperationMode.PROFILE_POSITION -> "new setpoint";
             case OperationMode.MOVE_LIST -> "start the entry";
+            case OperationMode.FOLLOWING -> "follow the master";
             default -> "";
         });
         if (mode == OperationMode.PROFILE_POSITION) {
@@ -92,11 +93,13 @@ public final class WordBits {
             case OperationMode.PROFILE_POSITION -> "setpoint acknowledged";
             case OperationMode.PROFILE_VELOCITY -> "speed is zero";
             case OperationMode.MOVE_LIST -> "the list runs";
+            case OperationMode.FOLLOWING -> "locked to the master";
             default -> "follows the setpoint";
         });
         names.set(13, switch (mode) {
             case OperationMode.HOMING -> "homing error";
             case OperationMode.MOVE_LIST -> "entry not carried out";
+            case OperationMode.FOLLOWING -> "does not follow";
             case OperationMode.PROFILE_VELOCITY -> "";
             default -> "following error";
         });

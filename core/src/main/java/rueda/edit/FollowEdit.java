@@ -17,6 +17,8 @@ public final class FollowEdit {
     /** Share of the highest speed of the axis with which it catches up, and with which it is trimmed. */
     private static final double CATCH_UP_SHARE = 0.1;
     private static final double TRIM_SHARE = 0.02;
+    /** ms: counts of an encoder come one by one */
+    private static final double ENCODER_FILTER = 4;
     private static final MathContext DIGITS = new MathContext(12, RoundingMode.HALF_EVEN);
 
     private FollowEdit() {
@@ -36,19 +38,28 @@ public final class FollowEdit {
         if (source == Source.NONE) {
             return now.withSource(Source.NONE).withMaster("");
         }
+        if (source == Source.ENCODER) {
+            Following begun = begun(now, follower).withSource(source).withMaster("");
+            begun = now.filter() == 0 ? begun.withFilter(ENCODER_FILTER) : begun;
+            return now.ratio().equals(Following.NONE.ratio()) ? begun.withRatio(pitched(now.ratio(), follower, now.encoder().unitsPerTurn())) : begun;
+        }
         Axis followed = machine.axis(String.valueOf(master)).filter(a -> a != follower)
                 .orElseThrow(() -> new InvalidEntry("master", String.valueOf(master), "another axis of the machine", "choose one"));
-        Following begun = now.withSource(source).withMaster(followed.name());
-        if (now.catchUp() == 0 && now.trimSpeed() == 0 && now.phaseWindow() == 0) {
-            double speed = follower.limits().max().speed();
-            begun = begun.withCatchUp(rounded(CATCH_UP_SHARE * speed)).withTrimSpeed(rounded(TRIM_SHARE * speed)).withPhaseWindow(follower.supervision().followingError());
+        Following begun = begun(now, follower).withSource(source).withMaster(followed.name());
+        return now.ratio().equals(Following.NONE.ratio()) ? begun.withRatio(pitched(now.ratio(), follower, followed.train().feed().perTurn(followed.unit().user()))) : begun;
+    }
+
+    private static Following begun(Following now, Axis follower) {
+        if (now.catchUp() != 0 || now.trimSpeed() != 0 || now.phaseWindow() != 0) {
+            return now;
         }
-        return now.ratio().equals(Following.NONE.ratio()) ? begun.withRatio(pitched(now.ratio(), follower, followed)) : begun;
+        double speed = follower.limits().max().speed();
+        return now.withCatchUp(rounded(CATCH_UP_SHARE * speed)).withTrimSpeed(rounded(TRIM_SHARE * speed)).withPhaseWindow(follower.supervision().followingError());
     }
 
     /** The pitches of one turn of the master. */
-    private static FollowRatio pitched(FollowRatio ratio, Axis follower, Axis master) {
-        return ratio.withMasterPitch(decimal(master.train().feed().perTurn(master.unit().user()).times(Ratio.of(ratio.in()))))
+    private static FollowRatio pitched(FollowRatio ratio, Axis follower, Ratio masterTurn) {
+        return ratio.withMasterPitch(decimal(masterTurn.times(Ratio.of(ratio.in()))))
                 .withFollowerPitch(decimal(follower.train().feed().perTurn(follower.unit().user()).times(Ratio.of(ratio.out()))));
     }
 

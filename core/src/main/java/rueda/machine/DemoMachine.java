@@ -56,6 +56,19 @@ public final class DemoMachine {
                         : Expectation.arrives(e.axis(), e.position(), e.tolerance(), e.within(), e.after().replace(".Execute", ""), e.stays())).toList())));
     }
 
+    /** The Brush driven by the infeed belt: an encoder on the belt at its second input, an input that ties it, and no PLC. */
+    public static Machine byEncoder() {
+        Machine cell = create();
+        Axis brush = cell.axes().get(3);
+        MasterEncoder belt = new MasterEncoder(MasterEncoder.Signal.QUADRATURE, 8192, false, "mm", 1, new BigDecimal("240"), 120, 400);
+        Following follows = brush.following().withSource(Following.Source.ENCODER).withMaster("").withEncoder(belt).withFilter(4).withCatchUp(300)
+                .withRatio(new Following.FollowRatio(Following.Form.PITCHES, 2, 7, new BigDecimal("3.5"), new BigDecimal("420"), new BigDecimal("1080")));
+        Axis driven = brush.withFollowing(follows).withCommandedBy(Axis.Commander.DRIVE)
+                .withWiring(Wiring.of(List.of(Function.NONE, Function.NONE, Function.NONE, Function.QUICK_STOP, Function.ENABLE, Function.FOLLOW, Function.TRIM_BACK, Function.TRIM_FORWARD), List.of(Function.READY, Function.FAULT)).with("X2", Function.MASTER_ENCODER));
+        return cell.withName("Ripening cellar · brush on the infeed belt").withAxes(List.of(driven)).withProofs(List.of())
+                .withPlc(cell.plc().withFiles(List.of(new Plc.SourceFile("Infeed.st", "PROGRAM Infeed\n  (* The brush follows the belt by itself: enable and follow are inputs of its drive. *)\nEND_PROGRAM\n"))));
+    }
+
     /** The Shuttle: rack and pinion along the shelves, planetary reducer 91:10, 19-bit single-turn encoder. */
     public static Axis shuttle() {
         return new Axis("Shuttle", Kind.LINEAR, BigDecimal.ZERO, new Unit("mm", 4),

@@ -14,6 +14,7 @@ final class FollowRules {
     private static final double MOST_GAIN = 1000;
     private static final double MOST_FILTER = 1000;
     private static final double MOST_PREDICTION = 100;
+    private static final long MOST_TURNS = 1_000_000;
 
     private final List<EntryFault> faults;
     private final Machine machine;
@@ -32,7 +33,7 @@ final class FollowRules {
     private void axis(String at, Axis axis) {
         Following f = axis.following();
         if (missing(at + "/source", "What it follows", f.source()) | missing(at + "/master", "Master", f.master()) | missing(at + "/ratio", "Ratio", f.ratio()) | missing(at + "/lock", "Lock", f.lock())
-                | missing(at + "/meeting", "Meeting point", f.meeting()) | missing(at + "/release", "When released", f.release()) || missing(at + "/ratio/form", "Ratio given by", f.ratio().form())
+                | missing(at + "/meeting", "Meeting point", f.meeting()) | missing(at + "/release", "When released", f.release()) | missing(at + "/encoder", "Master encoder", f.encoder()) || missing(at + "/ratio/form", "Ratio given by", f.ratio().form())
                 | exact(at + "/ratio/decimal", "Ratio as a decimal", f.ratio().decimal(), true) | exact(at + "/ratio/masterPitch", "Pitch of the master", f.ratio().masterPitch(), false)
                 | exact(at + "/ratio/followerPitch", "Pitch of the follower", f.ratio().followerPitch(), true)) {
             return;
@@ -58,8 +59,12 @@ final class FollowRules {
         between(at + "/prediction", "Prediction of the master", f.prediction(), 0, MOST_PREDICTION, "ms");
         between(at + "/trimSpeed", "Trim speed", f.trimSpeed(), 0, max.speed(), unit + "/s");
         between(at + "/phaseWindow", "Phase window", f.phaseWindow(), 0, MOST, unit);
-        if (f.follows()) {
+        if (f.followsAxis()) {
             master(at, axis, f);
+        }
+        encoder(at + "/encoder", f.encoder());
+        if (f.source() == Following.Source.ENCODER && faults.isEmpty()) {
+            followsEncoder(at, axis, f);
         }
     }
 
@@ -78,6 +83,34 @@ final class FollowRules {
             if (ratio.numerator() == 0) {
                 refuse(at + "/ratio/" + field(f.ratio()), "Ratio", "0", "any ratio but 0", "enter another");
             }
+        } catch (InvalidEntry tooLarge) {
+            refuse(at + "/ratio/" + field(f.ratio()), "Ratio", tooLarge.value(), "a ratio that two whole numbers of 64 bits hold", "use smaller whole numbers, or fewer digits");
+        }
+    }
+
+    private void encoder(String at, MasterEncoder e) {
+        if (missing(at + "/signal", "Signal of the master encoder", e.signal()) | missing(at + "/unit", "Unit of the master encoder", e.unit()) | exact(at + "/way", "Way of the master encoder", e.way(), false)) {
+            return;
+        }
+        if (e.countsPerTurn() < 1 || e.countsPerTurn() > 1L << 32) {
+            refuse(at + "/countsPerTurn", "Counts per turn of the master encoder", Long.toString(e.countsPerTurn()), "1 to 4 294 967 296", "enter the counts of one turn: lines × 4 for quadrature, 2^bits for an absolute encoder");
+        }
+        if (e.turns() < 1 || e.turns() > MOST_TURNS) {
+            refuse(at + "/turns", "Turns of the master encoder", Long.toString(e.turns()), "1 to 1 000 000", "enter whole turns, and their way");
+        }
+        if (e.unit().isBlank() || e.unit().length() > 12) {
+            refuse(at + "/unit", "Unit of the master encoder", e.unit(), "1 to 12 characters", "enter a unit such as mm");
+        }
+        between(at + "/speed", "Speed of the master", e.speed(), -MOST, MOST, e.unit() + "/s");
+        between(at + "/acceleration", "Acceleration of the master", e.acceleration(), 1e-6, MOST, e.unit() + "/s²");
+    }
+
+    private void followsEncoder(String at, Axis axis, Following f) {
+        if (f.lock() == Following.Lock.MEETING) {
+            refuse(at + "/lock", "Lock", f.lock().words(), "by speed, by position or loose: an encoder does not know where the master is", "choose another");
+        }
+        try {
+            f.countsPerCount(axis);
         } catch (InvalidEntry tooLarge) {
             refuse(at + "/ratio/" + field(f.ratio()), "Ratio", tooLarge.value(), "a ratio that two whole numbers of 64 bits hold", "use smaller whole numbers, or fewer digits");
         }

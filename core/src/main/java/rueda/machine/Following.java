@@ -10,6 +10,7 @@ import rueda.quantity.Ratio;
  *
  * @param source         what the master is
  * @param master         name of the axis that is followed; empty where the master is none
+ * @param encoder        the encoder at the second input, for {@link Source#ENCODER}
  * @param ratio          how far the follower goes for the master
  * @param lock           how it is tied
  * @param meeting        where both meet, for {@link Lock#MEETING}
@@ -26,17 +27,18 @@ import rueda.quantity.Ratio;
  * @param phaseWindow    deviation within which it counts as locked, units of the follower
  */
 @RecordBuilder
-public record Following(Source source, String master, FollowRatio ratio, Lock lock, Meeting meeting, Release release, double catchUp, double speed, double acceleration, double deceleration,
+public record Following(Source source, String master, MasterEncoder encoder, FollowRatio ratio, Lock lock, Meeting meeting, Release release, double catchUp, double speed, double acceleration, double deceleration,
                         double gain, double feedForward, double filter, double prediction, double trimSpeed, double phaseWindow) implements FollowingBuilder.With {
 
     /** It follows nothing. */
-    public static final Following NONE = new Following(Source.NONE, "", FollowRatio.of(1, 1), Lock.POSITION, new Meeting(0, 0, 0), Release.RAMP, 0, 0, 0, 0, 50, 100, 0, 0, 0, 0);
+    public static final Following NONE = new Following(Source.NONE, "", MasterEncoder.USUAL, FollowRatio.of(1, 1), Lock.POSITION, new Meeting(0, 0, 0), Release.RAMP, 0, 0, 0, 0, 50, 100, 0, 0, 0, 0);
 
     /** What the master is. */
     public enum Source {
         NONE("nothing"),
         SETPOINT("the setpoint of"),
-        ACTUAL("the actual position of");
+        ACTUAL("the actual position of"),
+        ENCODER("the encoder at its second input");
 
         private final String words;
 
@@ -159,6 +161,20 @@ public record Following(Source source, String master, FollowRatio ratio, Lock lo
     /** It follows something. */
     public boolean follows() {
         return source != Source.NONE;
+    }
+
+    /** It follows another axis, in the PLC. */
+    public boolean followsAxis() {
+        return source == Source.SETPOINT || source == Source.ACTUAL;
+    }
+
+    /**
+     * Counts of the follower for one count of the encoder at its second input, exact.
+     *
+     * @throws InvalidEntry when 64 bits do not hold it
+     */
+    public Ratio countsPerCount(Axis follower) {
+        return ratio.exact(encoder.unitsPerTurn(), perTurn(follower)).times(encoder.unitsPerCount()).times(follower.scale().countsPerUnit());
     }
 
     /**

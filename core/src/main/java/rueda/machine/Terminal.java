@@ -52,13 +52,13 @@ public record Terminal(String name, Kind kind, Function function, boolean normal
         CUE("cue 1", Group.INPUT, 10), TRIM_BACK("trim back", Group.INPUT, 11), TRIM_FORWARD("trim forward", Group.INPUT, 12),
         SELECTOR_1("selector 1", Group.INPUT, 16), SELECTOR_2("selector 2", Group.INPUT, 17), SELECTOR_4("selector 4", Group.INPUT, 18),
         SELECTOR_8("selector 8", Group.INPUT, 19), SELECTOR_16("selector 16", Group.INPUT, 20), SELECTOR_32("selector 32", Group.INPUT, 21),
-        CUE_2("cue 2", Group.INPUT, 22), CUE_3("cue 3", Group.INPUT, 23), CUE_4("cue 4", Group.INPUT, 24),
+        CUE_2("cue 2", Group.INPUT, 22), CUE_3("cue 3", Group.INPUT, 23), CUE_4("cue 4", Group.INPUT, 24), FOLLOW("follow", Group.INPUT, 25),
         READY("ready", Group.OUTPUT, -1), REFERENCED("referenced", Group.OUTPUT, -1), IN_POSITION("in position", Group.OUTPUT, -1),
         ZONE_1("zone 1", Group.OUTPUT, -1), ZONE_2("zone 2", Group.OUTPUT, -1), ZONE_3("zone 3", Group.OUTPUT, -1), ZONE_4("zone 4", Group.OUTPUT, -1),
         ZONE_5("zone 5", Group.OUTPUT, -1), ZONE_6("zone 6", Group.OUTPUT, -1), ZONE_7("zone 7", Group.OUTPUT, -1), ZONE_8("zone 8", Group.OUTPUT, -1),
         LIST_1("list output 1", Group.OUTPUT, -1), LIST_2("list output 2", Group.OUTPUT, -1), LIST_3("list output 3", Group.OUTPUT, -1), LIST_4("list output 4", Group.OUTPUT, -1),
         MOVING("moving", Group.OUTPUT, -1), FAULT("fault", Group.OUTPUT, -1), BRAKE("brake", Group.OUTPUT, -1),
-        SAFE_TORQUE_OFF("safe torque off", Group.SAFE, -1), TORQUE("torque", Group.ANALOGUE, -1), LOAD_ENCODER("encoder on the load", Group.ENCODER, -1);
+        SAFE_TORQUE_OFF("safe torque off", Group.SAFE, -1), TORQUE("torque", Group.ANALOGUE, -1), LOAD_ENCODER("encoder on the load", Group.ENCODER, -1), MASTER_ENCODER("master encoder", Group.ENCODER, -1);
 
         private enum Group { ANY, INPUT, OUTPUT, SAFE, ANALOGUE, ENCODER }
 

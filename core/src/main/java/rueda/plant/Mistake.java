@@ -16,6 +16,8 @@ public enum Mistake {
     LOAD_ENCODER_REVERSED("encoder on the load counts backward"),
     /** A line of the encoder on the load is broken. */
     LOAD_ENCODER_BROKEN("a line of the encoder on the load broken"),
+    /** A line of the encoder that is followed is broken, or was never connected. */
+    MASTER_ENCODER_BROKEN("a line of the master encoder broken"),
     /** The PLC leaves the command bit of homing, bit 4 of the controlword, set. */
     HOMING_BIT_HELD("PLC leaves the homing bit set"),
     /** The PLC leaves the bit set that switches on, bit 0 of the controlword: a drive that wants its edge is never switched on. */

@@ -2,6 +2,7 @@ package rueda.plant;
 
 import rueda.machine.Axis;
 import rueda.machine.Encoder;
+import rueda.machine.Following;
 
 /**
  * One motor with its load, as the drive meets it: torque in; encoder counts, index pulse and switches out.
@@ -21,6 +22,8 @@ public final class ServoPlant {
     private static final int BOUNCE_PART = 5;
 
     private final Mechanics mechanics;
+    /** what turns the encoder that is followed, null without one */
+    private final MasterShaft masterShaft;
     private final Encoder encoder;
     private final Mistakes mistakes;
     /** mistakes that were there at the last step */
@@ -61,6 +64,7 @@ public final class ServoPlant {
     public ServoPlant(Axis axis, double dt, Mistakes mistakes) {
         this.mistakes = mistakes;
         mechanics = Mechanics.of(axis, dt);
+        masterShaft = axis.following().source() == Following.Source.ENCODER ? new MasterShaft(axis.following().encoder(), dt, mistakes) : null;
         encoder = axis.encoder();
         loadEncoder = axis.loadEncoder().encoder();
         loadCountsPerRadian = loadEncoder.countsPerTurn() / (2 * Math.PI) / axis.train().gear().toDouble();
@@ -154,6 +158,9 @@ public final class ServoPlant {
         if (mistakes.mask() != mistakesBefore) {
             rewire();
         }
+        if (masterShaft != null) {
+            masterShaft.step();
+        }
         mechanics.step(torque);
         load = mechanics.loadAngle();
         counts = countsKept + (trueCounts() - countsAtPowerUp) * encoderSign;
@@ -224,6 +231,11 @@ public final class ServoPlant {
     /** Speed of the load, user units/s. */
     public double speed() {
         return mechanics.loadSpeed() * unitsPerRadian;
+    }
+
+    /** The shaft under the encoder that is followed, or null. */
+    public MasterShaft masterShaft() {
+        return masterShaft;
     }
 
     public Mechanics mechanics() {

@@ -1,5 +1,6 @@
 package rueda.plcopen;
 
+import rueda.drive.FollowByHand;
 import rueda.drive.ListByHand;
 import rueda.machine.Axis;
 import rueda.machine.Dynamics;
@@ -18,6 +19,7 @@ public final class HandControl {
 
     private final MotionAxis axis;
     private final ListByHand list;
+    private final FollowByHand encoder;
     private Axis configuration;
     private final MotionCommand command = new MotionCommand();
     private double override = 1;
@@ -27,8 +29,9 @@ public final class HandControl {
     /** what the trim inputs asked for last */
     private int trimInput;
 
-    /** @param axis the axis  @param configuration the same in the document  @param list the moves that live in its drive */
-    public HandControl(MotionAxis axis, Axis configuration, ListByHand list) {
+    /** @param axis the axis  @param configuration the same in the document  @param list the moves that live in its drive  @param encoder following the encoder at its second input */
+    public HandControl(MotionAxis axis, Axis configuration, ListByHand list, FollowByHand encoder) {
+        this.encoder = encoder;
         this.axis = axis;
         this.list = list;
         this.configuration = configuration;
@@ -180,8 +183,30 @@ public final class HandControl {
         return command.status == MotionCommand.Status.FAILED ? "Refused: " + command.error.words() + "." : null;
     }
 
+    /** Follows the encoder at its second input, in the drive. */
+    public String followEncoder() {
+        String refusal = encoder.leads() ? stateRefusal() : refusal();
+        if (refusal == null && axis.state() != AxisState.STANDSTILL) {
+            return "The axis moves. Stop it first.";
+        }
+        if (refusal != null) {
+            return refusal;
+        }
+        jogging = 0;
+        axis.stepAside(true);
+        if (!encoder.follow()) {
+            axis.stepAside(false);
+            return "No master encoder is wired. Give the second encoder input its function in the stage Wire.";
+        }
+        return null;
+    }
+
     /** Lets go of the master. */
     public String letGo(long now) {
+        if (encoder.leads()) {
+            encoder.letGo();
+            return null;
+        }
         return axis.letGo(command, BY_HAND, now) ? null : "The axis does not follow.";
     }
 
@@ -190,7 +215,7 @@ public final class HandControl {
         if (configuration.following().trimSpeed() == 0) {
             return "The trim speed is 0. Enter it in the stage Follow.";
         }
-        return axis.trim(direction) ? null : "The axis does not follow. Let it follow first.";
+        return (encoder.leads() ? encoder.trim(direction) : axis.trim(direction)) ? null : "The axis does not follow. Let it follow first.";
     }
 
     /** Starts an entry of the move list. @param entry its number */
@@ -233,6 +258,10 @@ public final class HandControl {
             list.hold();
             return null;
         }
+        if (encoder.leads()) {
+            encoder.letGo();
+            return null;
+        }
         Dynamics d = configuration.limits().normal();
         if (axis.state() == AxisState.DISCRETE_MOTION || axis.state() == AxisState.CONTINUOUS_MOTION || axis.state() == AxisState.SYNCHRONIZED_MOTION) {
             axis.halt(command, d.deceleration(), d.jerk(), BY_HAND, 0, now);
@@ -267,7 +296,7 @@ public final class HandControl {
 
     /** The axis stands, so that it can be switched off without a jerk. */
     public boolean stands() {
-        return axis.state() != AxisState.DISCRETE_MOTION && axis.state() != AxisState.CONTINUOUS_MOTION && axis.state() != AxisState.SYNCHRONIZED_MOTION && !list.runs() && !list.moves();
+        return axis.state() != AxisState.DISCRETE_MOTION && axis.state() != AxisState.CONTINUOUS_MOTION && axis.state() != AxisState.SYNCHRONIZED_MOTION && !list.runs() && !list.moves() && !encoder.moves();
     }
 
     /** Why nothing else can be ordered; a list that stands is given back. */
@@ -278,6 +307,13 @@ public final class HandControl {
                 return "The move list runs. Hold it first.";
             }
             list.end();
+            axis.stepAside(false);
+        }
+        if (refusal == null && encoder.leads()) {
+            if (encoder.moves()) {
+                return "The axis follows its master encoder. Let it go first.";
+            }
+            encoder.end();
             axis.stepAside(false);
         }
         return refusal;

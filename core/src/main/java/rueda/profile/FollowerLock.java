@@ -45,6 +45,14 @@ public final class FollowerLock {
     private double gain;
     private double share = 1;
     private double window = 0.5;
+    /* the law's own numbers, so that a step divides by nothing: the smaller acceleration, where the straight line ends, its slope's inverse */
+    private double brake = Double.MAX_VALUE;
+    private double line = Double.MAX_VALUE;
+    private double lineSpeed = Double.MAX_VALUE;
+    private double perGain = 1;
+    /** by how much the speed may change in a step */
+    private double faster = Double.MAX_VALUE;
+    private double slower = Double.MAX_VALUE;
     private long offset;
     private double deviation;
     private double speed;
@@ -69,6 +77,7 @@ public final class FollowerLock {
         this.acceleration = acceleration;
         this.deceleration = deceleration;
         this.catchUp = catchUp;
+        prepare();
     }
 
     /**
@@ -80,7 +89,24 @@ public final class FollowerLock {
         this.gain = Math.min(gain, STEEPEST / dt);
         this.share = share;
         this.window = Math.max(0.5, window);
+        prepare();
     }
+
+    private void prepare() {
+        brake = Math.min(acceleration, deceleration);
+        faster = acceleration * dt;
+        slower = deceleration * dt;
+        perGain = gain > 0 ? 1 / gain : 0;
+        lineSpeed = brake * perGain;
+        line = lineSpeed * perGain;
+    }
+
+    /** {@link #gap} by these numbers. */
+    private double gapNow(double missing) {
+        double size = Math.abs(missing);
+        return size <= lineSpeed ? missing * perGain : gap(missing, gain, brake);
+    }
+
 
     /**
      * Takes the follower as it is.
@@ -125,8 +151,14 @@ public final class FollowerLock {
         double before = speed;
         double correction = kind == Kind.LOOSE || kind == Kind.SPEED && state == State.COMING_UP ? 0 : correction(-deviation);
         double wanted = (kind == Kind.LOOSE || state == State.COMING_UP && kind == Kind.SPEED ? 1 : share) * masterSpeed + correction;
-        wanted = Math.max(masterSpeed - catchUp, Math.min(masterSpeed + catchUp, wanted));
-        wanted = Math.max(-speedLimit, Math.min(speedLimit, wanted));
+        if (wanted > masterSpeed + catchUp) {
+            wanted = masterSpeed + catchUp;
+        } else if (wanted < masterSpeed - catchUp) {
+            wanted = masterSpeed - catchUp;
+        }
+        if (Math.abs(wanted) > speedLimit) {
+            wanted = Math.copySign(speedLimit, wanted);
+        }
         speed = toward(before, wanted);
         limited = speed != wanted;
         deviation += speed * dt - way;
@@ -137,10 +169,10 @@ public final class FollowerLock {
         if (kind == Kind.SPEED) {
             tiedBySpeed(before, masterSpeed);
         } else {
-            double expected = -gap((1 - share) * masterSpeed, gain, brake());
+            double expected = share == 1 ? 0 : -gapNow((1 - share) * masterSpeed);
             state = Math.abs(deviation - expected) <= window ? State.LOCKED : limited && Math.abs(speed) < Math.abs(masterSpeed) ? State.COMING_UP : State.CATCHING_UP;
         }
-        if (!limited && Math.abs(deviation) < 0.5 && share == 1) {
+        if (Math.abs(deviation) < 0.5 && !limited && share == 1) {
             deviation = 0;
         }
     }
@@ -155,21 +187,15 @@ public final class FollowerLock {
                 lost -= whole;
                 state = State.LOCKED;
             }
-        } else if (limited && Math.abs(deviation) > 2 * window + Math.abs(gap((1 - share) * masterSpeed, gain, brake())) + Math.abs(speed) * 2 * dt) {
+        } else if (limited && Math.abs(deviation) > 2 * window + Math.abs(gapNow((1 - share) * masterSpeed)) + Math.abs(speed) * 2 * dt) {
             state = State.COMING_UP;
         }
-    }
-
-    private double brake() {
-        return Math.min(acceleration, deceleration);
     }
 
     /** Speed above the master's with which an error is made up. */
     private double correction(double error) {
         double size = Math.abs(error);
-        double brake = brake();
-        double line = brake / (gain * gain);
-        return Math.copySign(size <= line ? gain * size : Math.sqrt(2 * brake * (size - line / 2)), error);
+        return size <= line ? gain * error : Math.copySign(Math.sqrt(2 * brake * (size - 0.5 * line)), error);
     }
 
     /**
@@ -185,18 +211,19 @@ public final class FollowerLock {
         return Math.copySign(size <= brake / gain ? size / gain : size * size / (2 * brake) + brake / (2 * gain * gain), speed);
     }
 
-    /** The speed after one step toward another, within the acceleration limits. */
+    /** The speed after one step toward another, within the acceleration limits; without a branch that the noise of a coarse master would make unforeseeable. */
     private double toward(double from, double to) {
-        double change = to - from;
-        boolean slower = from * change < 0;
-        double most = (slower ? deceleration : acceleration) * dt;
-        if (slower && Math.abs(from) < most && Math.abs(change) > Math.abs(from)) {
-            /* through zero: what is left of the step accelerates the other way */
-            double left = (1 - Math.abs(from) / most) * acceleration * dt;
-            double beyond = Math.abs(to);
-            return Math.copySign(Math.min(beyond, left), to);
+        if (from * to < 0 && Math.abs(from) < slower) {
+            return throughZero(from, to);
         }
-        return Math.abs(change) <= most ? to : from + Math.copySign(most, change);
+        double most = faster == slower || from * (to - from) >= 0 ? faster : slower;
+        return Math.max(from - most, Math.min(from + most, to));
+    }
+
+    /** What is left of the step after standing accelerates the other way. */
+    private double throughZero(double from, double to) {
+        double left = (1 - Math.abs(from) / slower) * faster;
+        return Math.copySign(Math.min(Math.abs(to), left), to);
     }
 
     /** The place is numbered anew, or moved for good by whole steps. */

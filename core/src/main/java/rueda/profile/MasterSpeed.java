@@ -9,12 +9,14 @@ package rueda.profile;
 public final class MasterSpeed {
 
     private final double dt;
+    private final double rate;
     private double weight = 1;
     private double speed;
 
     /** @param dt between two readings, s */
     public MasterSpeed(double dt) {
         this.dt = dt;
+        rate = 1 / dt;
     }
 
     /** @param time T of the filter, s, 0 for none */
@@ -29,7 +31,7 @@ public final class MasterSpeed {
 
     /** A reading. @param difference to the one before, counts  @return the speed, counts/s */
     public double read(double difference) {
-        speed += weight * (difference / dt - speed);
+        speed += weight * (difference * rate - speed);
         return speed;
     }
 

@@ -11,13 +11,14 @@ import rueda.machine.Dynamics;
 import rueda.machine.Following;
 import rueda.machine.Homing;
 import rueda.machine.Machine;
+import rueda.machine.MasterEncoder;
 import rueda.machine.Travel;
-import rueda.plcopen.FollowState;
+import rueda.plant.MasterShaft;
 import rueda.profile.FollowerLock;
 import rueda.profile.MotionProfile;
 
 /**
- * A follower and its master on a bench of their own: the master runs, the follower is tied to it, trimmed, and let go. What is measured, from
+ * A follower and its master, another axis or the shaft under an encoder, on a bench of their own: the master runs, the follower is tied to it, trimmed, and let go. What is measured, from
  * where both loads are, stands beside what the lock alone would do on a master that runs exactly as it is told.
  */
 public final class FollowTrial {
@@ -70,22 +71,86 @@ public final class FollowTrial {
      */
     public static Followed run(Machine machine, int axisNumber, double masterSpeed, boolean running) {
         Axis follower = placed(machine.axes().get(axisNumber));
+        if (follower.following().source() == Following.Source.ENCODER) {
+            return byEncoder(machine, follower, masterSpeed, running);
+        }
         Axis master = placed(machine.axis(follower.following().master()).orElseThrow());
         Dynamics d = master.limits().normal();
         master = master.withLimits(master.limits().withNormal(new Dynamics(Math.max(1e-9, Math.abs(masterSpeed)), d.acceleration(), d.deceleration(), d.jerk(), d.torque())));
         Machine pair = machine.withAxes(List.of(follower.withCommandedBy(Axis.Commander.MOTION_BLOCKS), master.withCommandedBy(Axis.Commander.MOTION_BLOCKS).withFollowing(Following.NONE))).withProofs(List.of());
-        Bench bench = new Bench(pair, NO_PROGRAM, KEPT, BenchCondition.throughout(Map.of()));
+        Bench bench = ready(pair);
+        double ratio = follower.following().unitsPerUnit(follower, master).toDouble();
+        Dynamics ramp = master.limits().normal();
+        return new Run(bench, follower, ratio, masterSpeed, ramp.acceleration(), ramp.jerk(), new AxisMaster(bench)).carriedOut(running);
+    }
+
+    private static Followed byEncoder(Machine machine, Axis follower, double masterSpeed, boolean running) {
+        MasterEncoder encoder = follower.following().encoder();
+        double ratio = follower.following().countsPerCount(follower).dividedBy(follower.scale().countsPerUnit()).dividedBy(encoder.unitsPerCount()).toDouble();
+        Axis still = follower.withFollowing(follower.following().withEncoder(encoder.withSpeed(0))).withCommandedBy(Axis.Commander.MOTION_BLOCKS);
+        Bench bench = ready(machine.withAxes(List.of(still)).withProofs(List.of()));
+        return new Run(bench, still, ratio, masterSpeed, encoder.acceleration(), 0, new ShaftMaster(bench.drive(FOLLOWER).plant().masterShaft())).carriedOut(running);
+    }
+
+    /** Enabled, and where they are taken to know it. */
+    private static Bench ready(Machine machine) {
+        Bench bench = new Bench(machine, NO_PROGRAM, KEPT, BenchCondition.throughout(Map.of()));
         bench.takeByHand();
         bench.run(0.05);
-        for (int axis : new int[] {FOLLOWER, MASTER}) {
+        for (int axis = 0; axis < machine.axes().size(); axis++) {
             bench.hand(axis).enable(true);
         }
         bench.run(0.6);
-        for (int axis : new int[] {FOLLOWER, MASTER}) {
+        for (int axis = 0; axis < machine.axes().size(); axis++) {
             bench.hand(axis).home(bench.now());
         }
         bench.run(0.2);
-        return new Run(bench, follower, master, masterSpeed).carriedOut(running);
+        return bench;
+    }
+
+    /** What is followed, as it is measured. Units of it. */
+    private interface Master {
+        void run(double speed);
+
+        double way();
+
+        double speed();
+    }
+
+    /** The other axis, moved by hand at its default speed. */
+    private record AxisMaster(Bench bench) implements Master {
+        @Override
+        public void run(double speed) {
+            bench.hand(MASTER).jog(speed < 0 ? -1 : 1, true, bench.now());
+        }
+
+        @Override
+        public double way() {
+            return bench.drive(MASTER).plant().place();
+        }
+
+        @Override
+        public double speed() {
+            return bench.drive(MASTER).plant().speed();
+        }
+    }
+
+    /** The shaft under the encoder. */
+    private record ShaftMaster(MasterShaft shaft) implements Master {
+        @Override
+        public void run(double speed) {
+            shaft.run(speed);
+        }
+
+        @Override
+        public double way() {
+            return shaft.way();
+        }
+
+        @Override
+        public double speed() {
+            return shaft.speed();
+        }
     }
 
     /** In the middle of its travel, where its zero is taken to be known. */
@@ -101,7 +166,9 @@ public final class FollowTrial {
         private final Following following;
         private final double speed;
         private final double ratio;
+        private final double rampTime;
         private final double cycle;
+        private final Master master;
         private final Lock ideal;
         private final List<double[]> rows = new ArrayList<>();
         private final double begun;
@@ -110,13 +177,15 @@ public final class FollowTrial {
         private double highest;
         private double phase;
 
-        Run(Bench bench, Axis follower, Axis master, double masterSpeed) {
+        Run(Bench bench, Axis follower, double ratio, double masterSpeed, double masterAcceleration, double masterJerk, Master master) {
             this.bench = bench;
+            this.master = master;
+            this.ratio = ratio;
             following = follower.following();
             speed = masterSpeed;
-            ratio = following.unitsPerUnit(follower, master).toDouble();
+            rampTime = Math.abs(speed) / masterAcceleration;
             cycle = bench.machine().bus().cycleMicros() * 1e-6;
-            ideal = new Lock(follower, master, ratio, cycle, masterSpeed);
+            ideal = new Lock(follower, ratio, cycle, masterSpeed, masterAcceleration, masterJerk);
             begun = bench.now() * 1e-9;
         }
 
@@ -124,15 +193,31 @@ public final class FollowTrial {
             return bench.now() * 1e-9 - begun;
         }
 
-        private double load(int axis) {
-            return bench.drive(axis).plant().place();
+        private double load() {
+            return bench.drive(FOLLOWER).plant().place();
+        }
+
+        private boolean follows() {
+            return following.followsAxis() ? bench.axis(FOLLOWER).followState().follows() : bench.drive(FOLLOWER).following().tied();
+        }
+
+        private boolean locked() {
+            return following.followsAxis() ? bench.axis(FOLLOWER).followState().locked() : bench.drive(FOLLOWER).following().locked();
+        }
+
+        private double lostNow() {
+            return following.followsAxis() ? bench.axis(FOLLOWER).followState().lost() : bench.drive(FOLLOWER).following().lost();
+        }
+
+        private double trimmedNow() {
+            return following.followsAxis() ? bench.axis(FOLLOWER).followState().trimmed() : bench.drive(FOLLOWER).following().trimmed();
         }
 
         Followed carriedOut(boolean running) {
             boolean meeting = following.lock() == Following.Lock.MEETING;
             if (running || meeting) {
                 startMaster();
-                pass(Math.abs(speed) / bench.machine().axes().get(MASTER).limits().normal().acceleration() + 0.2);
+                pass(rampTime + 0.2);
             } else {
                 pass(0.1);
             }
@@ -141,24 +226,27 @@ public final class FollowTrial {
                 return refused(refusal);
             }
             double engaged = now();
-            followerFrom = load(FOLLOWER);
-            masterFrom = load(MASTER);
+            if (!following.followsAxis()) {
+                /* the drive takes it with the next bus cycle */
+                step();
+            }
+            followerFrom = load();
+            masterFrom = master.way();
             ideal.engage();
             if (!running && !meeting) {
                 startMaster();
-                pass(Math.abs(speed) / bench.machine().axes().get(MASTER).limits().normal().acceleration());
+                pass(rampTime);
             }
             double lockedSince = Double.NaN;
             while (now() < engaged + LONGEST && !(now() - lockedSince >= LOCKED_FOR)) {
                 step();
-                FollowState state = bench.axis(FOLLOWER).followState();
-                if (!state.follows()) {
+                if (!follows()) {
                     return refused("It followed no more: a limit of the axis was met.");
                 }
-                lockedSince = !state.locked() ? Double.NaN : Double.isNaN(lockedSince) ? now() : lockedSince;
+                lockedSince = !locked() ? Double.NaN : Double.isNaN(lockedSince) ? now() : lockedSince;
             }
             boolean locked = !Double.isNaN(lockedSince);
-            double lost = bench.axis(FOLLOWER).followState().lost();
+            double lost = lostNow();
             int atTrim = rows.size();
             Double trimmed = null;
             if (following.trimSpeed() > 0) {
@@ -170,7 +258,7 @@ public final class FollowTrial {
                 bench.hand(FOLLOWER).trim(0);
                 pass(TRIMMED_FOR);
             }
-            double trimmedBy = bench.axis(FOLLOWER).followState().trimmed();
+            double trimmedBy = trimmedNow();
             double released = now();
             bench.hand(FOLLOWER).letGo(bench.now());
             ideal.release();
@@ -191,7 +279,7 @@ public final class FollowTrial {
         }
 
         private void startMaster() {
-            bench.hand(MASTER).jog(speed < 0 ? -1 : 1, true, bench.now());
+            master.run(speed);
             ideal.startMaster();
         }
 
@@ -208,9 +296,9 @@ public final class FollowTrial {
             double follower = bench.drive(FOLLOWER).plant().speed();
             highest = Math.max(highest, Math.abs(follower));
             if (ideal.engaged && !ideal.released) {
-                phase = load(FOLLOWER) - followerFrom - ratio * (load(MASTER) - masterFrom);
+                phase = load() - followerFrom - ratio * (master.way() - masterFrom);
             }
-            rows.add(new double[] {now(), ratio * bench.drive(MASTER).plant().speed(), follower, phase, ideal.phase()});
+            rows.add(new double[] {now(), ratio * master.speed(), follower, phase, ideal.phase()});
         }
 
         private Followed result(double engaged, Double locked, Double trimmed, double released, double lost, Double worst, double gap, double trimmedBy) {
@@ -230,10 +318,11 @@ public final class FollowTrial {
     /** The lock alone, on a master that runs exactly as it is told. Units of the follower. */
     private static final class Lock {
         private final FollowerLock lock;
-        private final MotionProfile master = new MotionProfile();
+        private final MotionProfile masters = new MotionProfile();
         private final MotionProfile trim = new MotionProfile();
         private final Following following;
-        private final Dynamics dynamics;
+        private final double masterAcceleration;
+        private final double masterJerk;
         private final double trimAcceleration;
         private final double ratio;
         private final double cycle;
@@ -248,9 +337,10 @@ public final class FollowTrial {
         private double trimPlace;
         private double lostThen;
 
-        Lock(Axis follower, Axis master, double ratio, double cycle, double speed) {
+        Lock(Axis follower, double ratio, double cycle, double speed, double masterAcceleration, double masterJerk) {
             following = follower.following();
-            dynamics = master.limits().normal();
+            this.masterAcceleration = masterAcceleration;
+            this.masterJerk = masterJerk;
             trimAcceleration = follower.limits().normal().acceleration();
             this.ratio = ratio;
             this.cycle = cycle;
@@ -264,12 +354,12 @@ public final class FollowTrial {
 
         void startMaster() {
             runs = true;
-            master.planVelocity(0, 0, 0, speed, dynamics.acceleration(), dynamics.jerk());
+            masters.planVelocity(0, 0, 0, speed, masterAcceleration, masterJerk);
         }
 
         void engage() {
             engaged = true;
-            place = runs ? ratio * master.position(masterTime) : 0;
+            place = runs ? ratio * masters.position(masterTime) : 0;
             FollowerLock.Kind kind = switch (following.lock()) {
                 case SPEED -> FollowerLock.Kind.SPEED;
                 case LOOSE -> FollowerLock.Kind.LOOSE;
@@ -301,9 +391,9 @@ public final class FollowTrial {
             if (!engaged || released) {
                 return;
             }
-            double next = runs ? ratio * master.position(masterTime) : 0;
+            double next = runs ? ratio * masters.position(masterTime) : 0;
             double moved = trim.position(trimTime);
-            double v = runs ? ratio * master.velocity(masterTime) : 0;
+            double v = runs ? ratio * masters.velocity(masterTime) : 0;
             lock.step((next - place + moved - trimPlace) / grain, (v + trim.velocity(trimTime)) / grain);
             place = next;
             trimPlace = moved;

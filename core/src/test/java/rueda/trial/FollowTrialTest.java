@@ -88,7 +88,7 @@ class FollowTrialTest {
         Axis brush = machine.axes().get(BRUSH);
         Axis table = machine.axis("Table").orElseThrow();
         double cycle = machine.bus().cycleMicros() * 1e-6;
-        double announced = FollowTheory.loadBehind(brush, table, 40, cycle) - FollowTheory.loadBehind(brush, table, 10, cycle);
+        double announced = FollowTheory.loadBehind(brush, table, 3.5, 40, cycle) - FollowTheory.loadBehind(brush, table, 3.5, 10, cycle);
         /* what does not grow with the speed, play and friction, is left out */
         double measured = FollowTrial.run(machine, BRUSH, 10, false).gap() - FollowTrial.run(machine, BRUSH, 40, false).gap();
         assertThat((measured - announced) / (3.5 * 30) / cycle).as("bus cycles between what is measured and what is announced").isCloseTo(0, within(0.05));
@@ -102,6 +102,21 @@ class FollowTrialTest {
         assertThat(r.locked()).isNotNull();
         assertThat(r.worst()).isLessThan(1.0);
         assertThat(r.fastest()).isGreaterThan(139);
+    }
+
+    /** Behind an encoder at the second input: made up as fast as the closed form says, the gap and the sub-step of delay as announced. */
+    @Test
+    void behindAnEncoder() {
+        Machine demo = DemoMachine.byEncoder();
+        Machine machine = demo.withAxis(0, demo.axes().get(0).withFollowing(demo.axes().get(0).following().withAcceleration(1000).withTrimSpeed(0)));
+        FollowTrial.Followed r = FollowTrial.run(machine, 0, 120, true);
+        double speed = 120 * 1080.0 / 420;
+        assertThat(r.refusal()).isNull();
+        assertThat(r.locked() - r.engaged()).isCloseTo(FollowTheory.of(machine.axes().get(0), speed).locked(), within(0.03));
+        assertThat(r.worst()).isLessThan(1.2);
+        Machine without = machine.withAxis(0, machine.axes().get(0).withFollowing(machine.axes().get(0).following().withFeedForward(0).withAcceleration(0)));
+        assertThat(FollowTrial.run(without, 0, 60, true).gap()).isCloseTo(-FollowTheory.of(without.axes().get(0), speed / 2).gap(), within(0.15));
+        assertThat(FollowAdvice.delay(Source.ENCODER, 0.001)).isEqualTo(125e-6);
     }
 
     @Test

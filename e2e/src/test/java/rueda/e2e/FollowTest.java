@@ -99,4 +99,43 @@ class FollowTest extends BrowserTest {
         button("Undo").click();
         expect(page.getByTestId("refusal")).hasCount(0);
     }
+
+    /** The second demo: the Brush follows an encoder on the infeed belt, in its drive; a line of the encoder breaks. */
+    @Test
+    void theBrushFollowsTheInfeedBelt() {
+        page.navigate(rueda.address() + "/");
+        button("The brush on the infeed belt").click();
+        expect(page.getByTestId("saved")).containsText("All saved");
+        stage("Follow");
+        expect(trial()).containsText("locked after");
+        expect(side()).containsText("Delay behind the master0.125 ms");
+        button("By hand").click();
+        choose(field("Axes stop when this page is silent for"), "10");
+        button("By hand").click();
+        button("Take control and enable").click();
+        button("Follow").click();
+        expect(status()).containsText("locked");
+        expect(page.getByTestId("axis-state").first()).hasText("following");
+        button("Stop the master").click();
+        expect(button("Run the master")).isVisible();
+        button("Let go").click();
+        expect(status()).containsText("Teeth stand at the pitches");
+        button("Give control back").click();
+        expect(page.getByTestId("axis-state").first()).hasText("disabled");
+        expectAccessible("a follower behind an encoder");
+        /* its terminal is freed: the finding says so, and the mend gives it back */
+        stage("Wire");
+        choose(field("Function of X2"), "NONE");
+        stage("Follow");
+        expect(side()).containsText("The master encoder is not wired.");
+        side().getByText("Give X2 the function master encoder").click();
+        expect(side()).not().containsText("is not wired");
+        expect(saved()).containsText("All saved");
+        stage("Wire");
+        page.getByText("Condition of the bench").click();
+        field("a line of the master encoder broken").click();
+        expect(page.locator("header")).containsText("1 mistake on the bench");
+        /* the bench still runs: it acts at once */
+        expect(page.getByTestId("axis-state").first()).hasText("fault 7381h");
+    }
 }

@@ -19,6 +19,7 @@ import rueda.machine.Encoder;
 import rueda.machine.Feed;
 import rueda.machine.Following;
 import rueda.machine.LoadEncoder;
+import rueda.machine.MasterEncoder;
 import rueda.machine.MoveEntry;
 import rueda.machine.MoveList;
 import rueda.machine.Proof;
@@ -73,13 +74,14 @@ class ChoicesController {
     }
 
     /**
+     * @param signals  of an encoder that is followed
      * @param sources  what a master is
      * @param locks    how a follower is tied
      * @param meanings what that means, by the same codes
      * @param releases what it does when it is let go
      * @param forms    how a ratio is given
      */
-    record FollowChoices(List<Choice> sources, List<Choice> locks, List<Choice> meanings, List<Choice> releases, List<Choice> forms) {
+    record FollowChoices(List<Choice> signals, List<Choice> sources, List<Choice> locks, List<Choice> meanings, List<Choice> releases, List<Choice> forms) {
     }
 
     /**
@@ -111,7 +113,7 @@ class ChoicesController {
                     Stream.concat(Stream.of(new Choice(Terminal.Function.NONE.name(), "no cue")), Cue.INPUTS.stream().map(f -> new Choice(f.name(), f.words()))).toList(), of(Cue.Edge.values(), Cue.Edge::words), of(Cue.Taken.values(), Cue.Taken::words),
                     of(MoveList.By.values(), MoveList.By::words), of(MoveList.Does.values(), MoveList.Does::words), of(MoveList.Passing.values(), MoveList.Passing::words), of(Axis.Commander.values(), Axis.Commander::words),
                     MoveEntry.OUTPUTS, MoveList.MOST_ENTRIES, MoveList.MOST_RULES, MoveList.MOST_ZONES),
-            new FollowChoices(of(Following.Source.values(), Following.Source::words), of(Following.Lock.values(), Following.Lock::words), of(Following.Lock.values(), Following.Lock::meaning), of(Following.Release.values(), Following.Release::words), of(Following.Form.values(), Following.Form::words)));
+            new FollowChoices(of(MasterEncoder.Signal.values(), MasterEncoder.Signal::words), of(Following.Source.values(), Following.Source::words), of(Following.Lock.values(), Following.Lock::words), of(Following.Lock.values(), Following.Lock::meaning), of(Following.Release.values(), Following.Release::words), of(Following.Form.values(), Following.Form::words)));
 
     private static <E extends Enum<E>> List<Choice> of(E[] values, Function<E, String> words) {
         return Arrays.stream(values).map(v -> new Choice(v.name(), words.apply(v))).toList();

@@ -25,6 +25,9 @@ import rueda.trial.FollowTrial;
 @RequestMapping("/api/calc/follow")
 class FollowController {
 
+    /** units/s: the shaft under an encoder has no limits of its own */
+    private static final double FASTEST_SHAFT = 1e6;
+
     private final Drafts drafts;
     private final Calculations calculations;
 
@@ -65,11 +68,14 @@ class FollowController {
         if (!axis.following().follows()) {
             throw new InvalidEntry("axis", axis.name(), "an axis that follows another one", "choose its master first");
         }
-        Axis master = machine.axis(axis.following().master()).orElseThrow();
-        double most = master.limits().max().speed();
-        double speed = q.masterSpeed() == null ? master.limits().normal().speed() : q.masterSpeed();
+        boolean encoder = axis.following().source() == Source.ENCODER;
+        Axis master = encoder ? null : machine.axis(axis.following().master()).orElseThrow();
+        double most = encoder ? FASTEST_SHAFT : master.limits().max().speed();
+        double usual = encoder ? axis.following().encoder().speed() : master.limits().normal().speed();
+        double speed = q.masterSpeed() == null ? usual : q.masterSpeed();
         if (!(Math.abs(speed) <= most) || speed == 0) {
-            throw new InvalidEntry("masterSpeed", speed + " " + master.unit().symbol() + "/s", "−" + most + " to " + most + " " + master.unit().symbol() + "/s, not 0", "enter a speed of " + master.name());
+            String unit = (encoder ? axis.following().encoder().unit() : master.unit().symbol()) + "/s";
+            throw new InvalidEntry("masterSpeed", speed + " " + unit, "−" + most + " to " + most + " " + unit + ", not 0", "enter a speed of the master");
         }
         return calculations.answer(() -> FollowTrial.run(machine, q.axis(), speed, q.running()));
     }

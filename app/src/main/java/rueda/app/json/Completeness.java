@@ -45,6 +45,7 @@ public final class Completeness {
             Map.entry("CopyQuestion", Set.of("name")),
             Map.entry("Listed", Set.of("deletedAt", "lastProof")),
             Map.entry("FollowQuestion", Set.of("machine", "base", "masterSpeed")),
+            Map.entry("FollowNow", Set.of("shaft")),
             Map.entry("MasterQuestion", Set.of("machine", "base", "master")),
             Map.entry("Followed", Set.of("locked", "trimmed", "worst", "refusal")),
             Map.entry("Start", Set.of("axis", "running")),

@@ -55,7 +55,7 @@ class HandController {
     }
 
     /** What a person orders. */
-    enum Order { ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET, OVERRIDE, TORQUE, FORCE, VOLTAGE, FORCE_CONTROL_BIT, FORCE_STATUS_BIT, RELEASE_FORCES, START_ENTRY, GO_ON, STEPWISE, FOLLOW, LET_GO, TRIM }
+    enum Order { ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET, OVERRIDE, TORQUE, FORCE, VOLTAGE, FORCE_CONTROL_BIT, FORCE_STATUS_BIT, RELEASE_FORCES, START_ENTRY, GO_ON, STEPWISE, FOLLOW, LET_GO, TRIM, RUN_SHAFT }
 
     /**
      * @param axis  name of the axis
@@ -64,7 +64,7 @@ class HandController {
      *              TORQUE: % of rated torque, left out to take it from the analogue input; VOLTAGE: V at the analogue input;
      *              FORCE_CONTROL_BIT and FORCE_STATUS_BIT: number of the bit;
      *              START_ENTRY: number of an entry of the move list; STEPWISE: 1 to hold after each entry, 0 to run through;
-     *              TRIM: −1 back, 1 forward, 0 to end
+     *              TRIM: −1 back, 1 forward, 0 to end; RUN_SHAFT: units/s of the shaft under the encoder that is followed, which is not Rueda's to stop on a machine
      * @param fast  JOG at the default speed instead of a tenth of it; FORCE_…_BIT: the level, left out to release
      * @param terminal FORCE: name of the input or output
      * @param speedLimit TORQUE: units/s; left out for the highest speed of the axis
@@ -80,10 +80,10 @@ class HandController {
     @PostMapping("/{key}/orders")
     HandAnswer order(@PathVariable long id, @PathVariable String key, @RequestBody HandOrder order) {
         if (order.order() == null) {
-            throw new InvalidEntry("order", "missing", "ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET, OVERRIDE, TORQUE, FORCE, VOLTAGE, FORCE_CONTROL_BIT, FORCE_STATUS_BIT, RELEASE_FORCES, START_ENTRY, GO_ON, STEPWISE, FOLLOW, LET_GO or TRIM", "say what to do");
+            throw new InvalidEntry("order", "missing", "ENABLE, DISABLE, JOG, STEP, GO_TO, HOME, STOP, RESET, OVERRIDE, TORQUE, FORCE, VOLTAGE, FORCE_CONTROL_BIT, FORCE_STATUS_BIT, RELEASE_FORCES, START_ENTRY, GO_ON, STEPWISE, FOLLOW, LET_GO, TRIM or RUN_SHAFT", "say what to do");
         }
         boolean needsValue = switch (order.order()) {
-            case JOG, STEP, GO_TO, OVERRIDE, VOLTAGE, FORCE_CONTROL_BIT, FORCE_STATUS_BIT, START_ENTRY, STEPWISE, TRIM -> true;
+            case JOG, STEP, GO_TO, OVERRIDE, VOLTAGE, FORCE_CONTROL_BIT, FORCE_STATUS_BIT, START_ENTRY, STEPWISE, TRIM, RUN_SHAFT -> true;
             default -> false;
         };
         if (needsValue && (order.value() == null || !Double.isFinite(order.value()))) {

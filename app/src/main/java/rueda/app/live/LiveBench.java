@@ -25,6 +25,7 @@ import rueda.drive.CyclicItem;
 import rueda.drive.CyclicWords;
 import rueda.drive.DeviceMemory;
 import rueda.drive.Drive;
+import rueda.drive.FollowingSource;
 import rueda.drive.DriveError;
 import rueda.drive.DriveObject;
 import rueda.drive.ListError;
@@ -40,6 +41,7 @@ import rueda.machine.Bus.Family;
 import rueda.machine.Machine;
 import rueda.machine.MoveList;
 import rueda.machine.NewAxis;
+import rueda.plant.MasterShaft;
 import rueda.plant.ServoPlant;
 import rueda.plant.Mistake;
 import rueda.plc.ProgramFault;
@@ -289,6 +291,13 @@ final class LiveBench {
             case FOLLOW -> bench.followByHand(axis);
             case LET_GO -> hand.letGo(now);
             case TRIM -> hand.trim((int) Math.signum(value));
+            case RUN_SHAFT -> {
+                MasterShaft shaft = bench.drive(axis).plant().masterShaft();
+                if (shaft != null) {
+                    shaft.run(value);
+                }
+                yield shaft == null ? "This axis follows no encoder." : null;
+            }
             case RELEASE_FORCES -> {
                 bench.releaseForces(axis);
                 yield null;
@@ -376,20 +385,28 @@ final class LiveBench {
      * @param place      of the pitch that goes by, share of a pitch, 0 to 1
      * @param shift      of its pitch against the master's: deviation, trim and what was lost, share of a pitch
      * @param lostShare  the lost way as share of a pitch
+     * @param shaft      speed of the shaft under the encoder that is followed, units/s of it; null where an axis is followed
      */
-    record FollowNow(boolean follows, boolean locked, String phase, double deviation, double lost, double trimmed, double place, double shift, double lostShare) {
+    record FollowNow(boolean follows, boolean locked, String phase, double deviation, double lost, double trimmed, double place, double shift, double lostShare, Double shaft) {
     }
 
     private FollowNow followNow(int axis) {
         FollowState state = bench.axis(axis).followState();
-        Axis follower = bench.device(axis).acting();
-        if (!state.follows()) {
-            return new FollowNow(false, false, state.words(), 0, 0, 0, 0, 0, 0);
+        FollowingSource encoder = bench.drive(axis).following();
+        MasterShaft shaft = bench.drive(axis).plant().masterShaft();
+        Double speed = shaft == null ? null : shaft.speed();
+        double error = bench.drive(axis).followingError();
+        double pitch = Math.abs(bench.device(axis).acting().following().ratio().followerPitch().doubleValue());
+        if (state.follows()) {
+            return following(state.locked(), state.words(), state.deviation() - error + state.ratio() * bench.drive(state.master()).followingError(), state.lost(), state.trimmed(), state.way(), pitch, speed);
         }
-        double pitch = Math.abs(follower.following().ratio().followerPitch().doubleValue());
-        double deviation = state.deviation() - bench.drive(axis).followingError() + state.ratio() * bench.drive(state.master()).followingError();
-        double place = state.way() / pitch;
-        return new FollowNow(true, state.locked(), state.words(), deviation, state.lost(), state.trimmed(), place - Math.floor(place), (deviation + state.trimmed() - state.lost()) / pitch, state.lost() / pitch);
+        return encoder.tied() ? following(encoder.locked(), encoder.words(), encoder.deviation() - error, encoder.lost(), encoder.trimmed(), encoder.way(), pitch, speed)
+                : new FollowNow(false, false, state.words(), 0, 0, 0, 0, 0, 0, speed);
+    }
+
+    private static FollowNow following(boolean locked, String words, double deviation, double lost, double trimmed, double way, double pitch, Double shaft) {
+        double place = way / pitch;
+        return new FollowNow(true, locked, words, deviation, lost, trimmed, place - Math.floor(place), (deviation + trimmed - lost) / pitch, lost / pitch, shaft);
     }
 
     /**
@@ -466,7 +483,7 @@ final class LiveBench {
         if (bench.drive(axis).homingLeg() >= 0) {
             return "searching";
         }
-        return bench.axis(axis).state().words();
+        return bench.drive(axis).following().tied() ? "following" : bench.axis(axis).state().words();
     }
 
     private static String hex(byte[] bytes) {

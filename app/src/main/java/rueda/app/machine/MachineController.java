@@ -48,21 +48,22 @@ class MachineController {
     }
 
     /** What a new machine begins with. */
-    enum Beginning { EMPTY, DEMO, DEMO_BY_WORDS }
+    enum Beginning { EMPTY, DEMO, DEMO_BY_WORDS, DEMO_BY_ENCODER }
 
     /** @param name left out: a name that says what it is */
     record NewMachineQuestion(Beginning beginning, String name) {
     }
 
-    @Operation(summary = "A new machine: without axes, or the demo cell, its Shuttle commanded by motion blocks or by plain words")
+    @Operation(summary = "A new machine: without axes, or the demo cell, its Shuttle commanded by motion blocks or by plain words, or its Brush alone behind an encoder on a belt")
     @PostMapping
     ResponseEntity<MachineState> create(@RequestBody NewMachineQuestion wanted) {
         if (wanted.beginning() == null) {
-            throw new InvalidEntry("beginning", "missing", "EMPTY, DEMO or DEMO_BY_WORDS", "say what it begins with");
+            throw new InvalidEntry("beginning", "missing", "EMPTY, DEMO, DEMO_BY_WORDS or DEMO_BY_ENCODER", "say what it begins with");
         }
         Machine begun = switch (wanted.beginning()) {
             case DEMO -> DemoMachine.create();
             case DEMO_BY_WORDS -> DemoMachine.byWords();
+            case DEMO_BY_ENCODER -> DemoMachine.byEncoder();
             case EMPTY -> NewMachine.named("New machine");
         };
         return tagged(store.create(wanted.name() == null ? begun : begun.withName(wanted.name().strip()), wanted.beginning() == Beginning.EMPTY ? "an empty machine" : "the demo"));

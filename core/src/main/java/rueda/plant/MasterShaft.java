@@ -1,0 +1,85 @@
+package rueda.plant;
+
+import rueda.machine.MasterEncoder;
+
+/**
+ * The shaft under an encoder that a drive follows: something else turns it, on the bench as its document says or as a person wants. Counts are
+ * whole, the fraction of one is carried. No allocation in {@link #step}; not thread-safe.
+ */
+public final class MasterShaft {
+
+    private final double dt;
+    private final Mistakes mistakes;
+    private final double countsPerUnit;
+    private final boolean lasting;
+    private final int sign;
+    private final double rate;
+    private double wanted;
+    private double speed;
+    /** counts in one step */
+    private double perStep;
+    private long counts;
+    private double fraction;
+    private boolean broken;
+    /** counts that were not read while the line was broken */
+    private long missed;
+    private long readBefore;
+
+    /** @param dt s between two steps */
+    public MasterShaft(MasterEncoder encoder, double dt, Mistakes mistakes) {
+        this.dt = dt;
+        this.mistakes = mistakes;
+        countsPerUnit = 1 / encoder.unitsPerCount().toDouble();
+        lasting = encoder.signal() == MasterEncoder.Signal.ABSOLUTE;
+        sign = encoder.reversed() ? -1 : 1;
+        rate = encoder.acceleration() * countsPerUnit * dt;
+        run(encoder.speed());
+    }
+
+    /** From now on it comes to this speed. @param unitsPerSecond with its sign */
+    public void run(double unitsPerSecond) {
+        wanted = unitsPerSecond * countsPerUnit;
+    }
+
+    /** One step. */
+    public void step() {
+        if (speed != wanted) {
+            speed = Math.max(speed - rate, Math.min(speed + rate, wanted));
+            perStep = speed * dt;
+        }
+        fraction += perStep;
+        if (fraction >= 1 || fraction < 0) {
+            long whole = (long) Math.floor(fraction);
+            fraction -= whole;
+            counts += whole;
+        }
+        boolean now = mistakes.has(Mistake.MASTER_ENCODER_BROKEN);
+        if (broken && !now && !lasting) {
+            missed = counts - readBefore;
+        }
+        broken = now;
+        if (!broken) {
+            readBefore = counts - missed;
+        }
+    }
+
+    /** What the drive reads: stands still while a line is broken. */
+    public long read() {
+        return sign * readBefore;
+    }
+
+    /** A line of the encoder is broken, which its signals show. */
+    public boolean broken() {
+        return broken;
+    }
+
+    /** True way since the bench was switched on, units. */
+    public double way() {
+        return (counts + fraction) / countsPerUnit;
+    }
+
+    /** Units/s. */
+    public double speed() {
+        return speed / countsPerUnit;
+    }
+}
