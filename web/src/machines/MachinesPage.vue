@@ -144,8 +144,9 @@ function proof(machine: Listed) {
 
 <style scoped>
 .page { padding: 22px 28px; max-width: 1120px; width: 100%; margin: 0 auto; }
-.head { display: flex; justify-content: space-between; align-items: start; gap: 20px; margin-bottom: 12px; }
-.new { display: flex; gap: 8px; }
+.head { display: flex; justify-content: space-between; align-items: start; flex-wrap: wrap; gap: 8px 20px; margin-bottom: 12px; }
+.head .sub { white-space: nowrap; margin: 0; }
+.new { display: flex; flex-wrap: wrap; gap: 8px; }
 .name { font-weight: 700; color: var(--ink); font-size: 15px; text-underline-offset: 3px; }
 .rename { display: flex; gap: 8px; align-items: center; padding: 4px 0; min-width: 380px; }
 .whole { white-space: nowrap; }

@@ -32,6 +32,8 @@ final class AxisLine {
     /** the program writes the process data, not its motion blocks */
     private final boolean programmed;
     private boolean byHand;
+    /** deviation of a follower from its place, user units, as it is recorded */
+    double phase;
     final Drive drive;
     final ServoPlant plant;
     /** Bytes from the PLC to the drive. */

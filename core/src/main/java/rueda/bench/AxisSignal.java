@@ -1,27 +1,30 @@
 package rueda.bench;
 
 import java.util.function.ToDoubleFunction;
-import rueda.drive.Drive;
 import rueda.drive.DriveObject;
 import rueda.machine.Axis;
 
 /** What is recorded of every axis: each signal with its name, its unit and where it is read, once. Reading allocates nothing. */
 public enum AxisSignal {
-    COMMANDED_POSITION("commandedPosition", Unit.POSITION, Drive::demandPosition),
-    POSITION("position", Unit.POSITION, Drive::position),
-    COMMANDED_SPEED("commandedSpeed", Unit.SPEED, Drive::demandSpeed),
-    SPEED("speed", Unit.SPEED, d -> d.plant().speed()),
-    TORQUE("torque", Unit.TORQUE, Drive::torque),
-    FOLLOWING_ERROR("followingError", Unit.POSITION, Drive::followingError),
-    NEGATIVE_LIMIT("negativeLimit", Unit.NONE, d -> level(d.plant().negativeLimitReached())),
-    POSITIVE_LIMIT("positiveLimit", Unit.NONE, d -> level(d.plant().positiveLimitReached())),
-    REFERENCE_CAM("referenceCam", Unit.NONE, d -> level(d.plant().onReferenceCam())),
-    ERROR_CODE("errorCode", Unit.NONE, d -> d.dictionary().get(DriveObject.ERROR_CODE)),
-    IN_POSITION("inPosition", Unit.NONE, d -> level(d.inPosition())),
-    STANDSTILL("standstill", Unit.NONE, d -> level(d.standsStill())),
-    ALLOWED_FOLLOWING_ERROR("allowedFollowingError", Unit.POSITION, Drive::allowedFollowingError),
-    TORQUE_LIMITED("torqueLimited", Unit.NONE, d -> level(d.torqueLimited())),
-    BRAKE_OPEN("brakeOpen", Unit.NONE, d -> level(d.brakeLifted()));
+    COMMANDED_POSITION("commandedPosition", Unit.POSITION, l -> l.drive.demandPosition()),
+    POSITION("position", Unit.POSITION, l -> l.drive.position()),
+    COMMANDED_SPEED("commandedSpeed", Unit.SPEED, l -> l.drive.demandSpeed()),
+    SPEED("speed", Unit.SPEED, l -> l.drive.plant().speed()),
+    TORQUE("torque", Unit.TORQUE, l -> l.drive.torque()),
+    FOLLOWING_ERROR("followingError", Unit.POSITION, l -> l.drive.followingError()),
+    NEGATIVE_LIMIT("negativeLimit", Unit.NONE, l -> level(l.drive.plant().negativeLimitReached())),
+    POSITIVE_LIMIT("positiveLimit", Unit.NONE, l -> level(l.drive.plant().positiveLimitReached())),
+    REFERENCE_CAM("referenceCam", Unit.NONE, l -> level(l.drive.plant().onReferenceCam())),
+    ERROR_CODE("errorCode", Unit.NONE, l -> l.drive.dictionary().get(DriveObject.ERROR_CODE)),
+    IN_POSITION("inPosition", Unit.NONE, l -> level(l.drive.inPosition())),
+    STANDSTILL("standstill", Unit.NONE, l -> level(l.drive.standsStill())),
+    ALLOWED_FOLLOWING_ERROR("allowedFollowingError", Unit.POSITION, l -> l.drive.allowedFollowingError()),
+    TORQUE_LIMITED("torqueLimited", Unit.NONE, l -> level(l.drive.torqueLimited())),
+    BRAKE_OPEN("brakeOpen", Unit.NONE, l -> level(l.drive.brakeLifted())),
+    /** deviation of a follower from the place that its master gives it, once it has been locked; 0 before, and of what does not follow */
+    PHASE("phase", Unit.POSITION, l -> l.phase),
+    /** number of the entry of the move list that runs or ran last, −1 for none */
+    LIST_ENTRY("listEntry", Unit.NONE, l -> l.drive.moveList().entry());
 
     private enum Unit { POSITION, SPEED, TORQUE, NONE }
 
@@ -30,9 +33,9 @@ public enum AxisSignal {
 
     private final String key;
     private final Unit unit;
-    private final ToDoubleFunction<Drive> reader;
+    private final ToDoubleFunction<AxisLine> reader;
 
-    AxisSignal(String key, Unit unit, ToDoubleFunction<Drive> reader) {
+    AxisSignal(String key, Unit unit, ToDoubleFunction<AxisLine> reader) {
         this.key = key;
         this.unit = unit;
         this.reader = reader;
@@ -57,9 +60,9 @@ public enum AxisSignal {
     }
 
     /** Reads all of an axis. @param into takes them from the place on */
-    static void read(Drive drive, double[] into, int place) {
+    static void read(AxisLine line, double[] into, int place) {
         for (AxisSignal signal : ALL) {
-            into[place + signal.ordinal()] = signal.reader.applyAsDouble(drive);
+            into[place + signal.ordinal()] = signal.reader.applyAsDouble(line);
         }
     }
 }

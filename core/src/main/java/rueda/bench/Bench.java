@@ -255,13 +255,24 @@ public final class Bench {
             if (capture != null) {
                 capture.axis(node.line.outputs, node.line.inputs);
             }
-            AxisSignal.read(node.line.drive, recording.present(), place);
+            node.line.phase = phase(node);
+            AxisSignal.read(node.line, recording.present(), place);
             place += AxisSignal.COUNT;
         }
         if (taskRuns) {
             recording.program(task.memory());
         }
         recording.next();
+    }
+
+    /** Of loads, as the encoders say: what the lock leaves, less the follower's own following error and with the master's. */
+    private double phase(AxisNode node) {
+        Drive drive = node.line.drive;
+        int master = node.line.motion.lockedTo();
+        if (master >= 0) {
+            return node.line.motion.lockDeviation() - drive.followingError() + node.line.motion.followRatio() * nodes[master].line.drive.followingError();
+        }
+        return drive.following().lockedOnce() ? drive.following().deviation() - drive.followingError() : 0;
     }
 
     /**

@@ -45,6 +45,7 @@ public final class FollowingSource implements SetpointSource {
     private boolean tied;
     private boolean tieBefore;
     private boolean refused;
+    private boolean lockedOnce;
     private long base;
     private long place;
     private long readBefore;
@@ -146,6 +147,7 @@ public final class FollowingSource implements SetpointSource {
 
     private void engage() {
         tied = true;
+        lockedOnce = false;
         base = shaft.read();
         place = 0;
         moved = 0;
@@ -190,6 +192,7 @@ public final class FollowingSource implements SetpointSource {
         moved = trimmed + prediction * speed;
         double speedBefore = setpoint.speed;
         lock.step(way + moved - before, speed + trimRate);
+        lockedOnce |= lock.state() == FollowerLock.State.LOCKED;
         setpoint.position = place + lock.offset() + (long) Math.rint(moved + lock.deviation());
         setpoint.speed = lock.speed() * units.radiansPerCount;
         setpoint.acceleration = (setpoint.speed - speedBefore) * perSubStep;
@@ -244,6 +247,11 @@ public final class FollowingSource implements SetpointSource {
     /** Tied, and within the phase window. */
     public boolean locked() {
         return tied && lock.state() == FollowerLock.State.LOCKED;
+    }
+
+    /** It is tied, and has been locked since. */
+    public boolean lockedOnce() {
+        return tied && lockedOnce;
     }
 
     /** It was to follow and does not: there is no encoder to follow, or a soft limit was in the way. */

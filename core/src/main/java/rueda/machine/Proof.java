@@ -44,7 +44,8 @@ public record Proof(String name, String group, double duration, List<Expectation
     public enum Quantity {
         SPEED("speed"),
         TORQUE("torque"),
-        FOLLOWING_ERROR("following error");
+        FOLLOWING_ERROR("following error"),
+        PHASE("phase, once locked,");
 
         private final String words;
 
@@ -75,7 +76,7 @@ public record Proof(String name, String group, double duration, List<Expectation
      * @param within    s, greater than 0
      * @param stays     s, 0 or more
      * @param quantity  what is bounded
-     * @param limit     units/s for speed, N·m for torque, units for following error; greater than 0
+     * @param limit     units/s for speed, N·m for torque, units for following error and phase; greater than 0
      */
     public record Expectation(Kind kind, String axis, String after, Double position, Double tolerance, Double within,
                               Double stays, Quantity quantity, Double limit) {

@@ -29,13 +29,135 @@ final class FollowOrders {
         this.rules = rules;
     }
 
+    /* ---- orders of the function blocks ---- */
+
+    /**
+     * Follows a master from now on.
+     *
+     * @param kind         how it is tied
+     * @param actual       the master's actual value counts, else its setpoint; null for a value that is none
+     * @param ratio        units of this axis for one of the master; null for none
+     * @param acceleration units/s², 0 for that of the axis while it follows
+     * @param deceleration units/s², 0 likewise
+     */
+    void gearIn(MotionCommand command, FollowerLock.Kind kind, MotionAxis master, Boolean actual, Ratio ratio, double acceleration, double deceleration, String block, int line, long now) {
+        MotionError refusal = axis.cannotFollow();
+        if (refusal == MotionError.NONE) {
+            refusal = actual == null ? MotionError.BAD_VALUE : tie(kind, master, actual, ratio, acceleration, deceleration);
+        }
+        axis.followFrom(command, refusal, ratio, block, line, now);
+    }
+
+    /** Follows the sum of what two masters do. See {@link #gearIn}; ratios with their signs. */
+    void combine(MotionCommand command, MotionAxis one, Boolean oneActual, Ratio oneRatio, MotionAxis other, Boolean otherActual, Ratio otherRatio, String block, int line, long now) {
+        MotionError refusal = axis.cannotFollow();
+        if (refusal == MotionError.NONE && (oneActual == null || otherActual == null || otherRatio == null || wire(otherRatio, other) == null)) {
+            refusal = MotionError.BAD_VALUE;
+        }
+        if (refusal == MotionError.NONE) {
+            refusal = other.followsIndirectly(axis) ? MotionError.FOLLOWS_ITSELF : prepared(one, oneRatio, 0, 0, 0);
+        }
+        if (refusal == MotionError.NONE) {
+            gear.combine(one, oneActual, wire(oneRatio, one), other, otherActual, wire(otherRatio, other));
+        }
+        axis.followFrom(command, refusal, oneRatio, block, line, now);
+    }
+
+    /** Meets a master at a place, and follows it from there on. See {@link #gearIn}. @param way of the master on which it comes there, its units  @param speed units/s, 0 for that of the axis while it follows */
+    void gearInPos(MotionCommand command, MotionAxis master, Boolean actual, Ratio ratio, double masterPlace, double ownPlace, double way, double speed, double acceleration, double deceleration, String block, int line, long now) {
+        MotionError refusal = axis.cannotFollow();
+        if (refusal == MotionError.NONE && !axis.referenced()) {
+            refusal = axis.referenceLost() ? MotionError.REFERENCE_LOST : MotionError.NOT_REFERENCED;
+        }
+        if (refusal == MotionError.NONE) {
+            refusal = actual == null ? MotionError.BAD_VALUE : meet(master, actual, ratio, masterPlace, ownPlace, way, speed, acceleration, deceleration);
+        }
+        axis.followFrom(command, refusal, ratio, block, line, now);
+    }
+
+    /** Lets go of the master: the axis runs on at the speed it has. */
+    void gearOut(MotionCommand command, String block, int line, long now) {
+        MotionError refusal = axis.closed() != MotionError.NONE ? axis.closed() : !axis.gearLeads() ? MotionError.NOT_IN_THIS_STATE : MotionError.NONE;
+        if (refusal != MotionError.NONE) {
+            axis.refuse(command, refusal, block, line, now, Double.NaN);
+            return;
+        }
+        axis.runOn(block, line, now);
+        command.begin(MotionCommand.Status.DONE);
+    }
+
+    /**
+     * Moves the phase: the follower sees its master that much farther on.
+     *
+     * @param master   must be the one it follows
+     * @param shift    units of the master
+     * @param relative to where the phase is, else from where it was tied
+     * @param speed    units/s of the master, 0 for the trim speed of the axis
+     */
+    void phase(MotionCommand command, MotionAxis master, double shift, boolean relative, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
+        boolean follows = axis.gearLeads() && gear.master() == master.present();
+        MotionError refusal = axis.closed() != MotionError.NONE ? axis.closed() : !follows ? MotionError.NOT_IN_THIS_STATE : phase(command, shift, relative, speed, acceleration, deceleration, jerk);
+        if (refusal != MotionError.NONE) {
+            axis.refuse(command, refusal, block, line, now, shift);
+        }
+    }
+
+    /* ---- orders of a person ---- */
+
+    /** Follows a master as the document says. @param units units of this axis for one of the master */
+    void followByHand(MotionCommand command, MotionAxis master, Ratio units, String block, long now) {
+        boolean actual = rules.source() == Following.Source.ACTUAL;
+        switch (rules.lock()) {
+            case SPEED -> gearIn(command, FollowerLock.Kind.SPEED, master, actual, units, 0, 0, block, 0, now);
+            case POSITION -> gearIn(command, FollowerLock.Kind.POSITION, master, actual, units, 0, 0, block, 0, now);
+            case LOOSE -> gearIn(command, FollowerLock.Kind.LOOSE, master, actual, units, 0, 0, block, 0, now);
+            case MEETING -> gearInPos(command, master, actual, units, rules.meeting().master(), rules.meeting().follower(), rules.meeting().way(), 0, 0, 0, block, 0, now);
+        }
+    }
+
+    /** Lets go of the master as the document says: the axis ramps down, or keeps its speed. @return it followed */
+    boolean letGo(MotionCommand command, String block, long now) {
+        if (!axis.gearLeads()) {
+            return false;
+        }
+        if (rules.release() == Following.Release.HOLD_SPEED) {
+            axis.runOn(block, 0, now);
+        } else {
+            axis.halt(command, rules.decelerationOr(places.limits()), places.limits().normal().jerk(), block, 0, now);
+        }
+        return true;
+    }
+
+    /** Moves the phase on while it follows, at the trim speed. @param direction −1, 1, or 0 to end  @return it follows */
+    boolean trim(int direction) {
+        if (axis.gearLeads()) {
+            gear.trimAt(direction * rules.trimSpeed() * wireUnitsPerUnit, places.limits().normal().acceleration() * wireUnitsPerUnit);
+        }
+        return axis.gearLeads();
+    }
+
+    /* ---- what can be read ---- */
+
+    /** It follows, and is as near to its place as the window says. */
+    boolean inGear() {
+        return axis.gearLeads() && gear.inGear();
+    }
+
+    /** It is on its way to the meeting point, or past it. */
+    boolean meetingStarted() {
+        return axis.gearLeads() && gear.started();
+    }
+
+    /** The axis whose value it follows or followed last. */
+    MotionAxis master() {
+        return gear.master();
+    }
+
     void take(Following changed) {
         rules = changed;
     }
 
-    Following rules() {
-        return rules;
-    }
+    /* ---- how it is done ---- */
 
     /**
      * Ties the axis.
@@ -46,7 +168,7 @@ final class FollowOrders {
      * @param deceleration units/s², 0 likewise
      * @return why not, or NONE
      */
-    MotionError tie(FollowerLock.Kind kind, MotionAxis master, boolean actual, Ratio ratio, double acceleration, double deceleration) {
+    private MotionError tie(FollowerLock.Kind kind, MotionAxis master, boolean actual, Ratio ratio, double acceleration, double deceleration) {
         MotionError refusal = prepared(master, ratio, 0, acceleration, deceleration);
         if (refusal == MotionError.NONE) {
             gear.engage(kind, master, actual, wire(ratio, master));
@@ -55,7 +177,7 @@ final class FollowOrders {
     }
 
     /** Meets the master at a place. See {@link #tie}. @param way of the master on which it comes there, its units  @param speed units/s, 0 for that of the axis while it follows */
-    MotionError meet(MotionAxis master, boolean actual, Ratio ratio, double masterPlace, double followerPlace, double way, double speed, double acceleration, double deceleration) {
+    private MotionError meet(MotionAxis master, boolean actual, Ratio ratio, double masterPlace, double followerPlace, double way, double speed, double acceleration, double deceleration) {
         if (!Double.isFinite(masterPlace) || !Double.isFinite(followerPlace) || !(way >= 0) || Double.isInfinite(way)) {
             return MotionError.BAD_VALUE;
         }
@@ -90,14 +212,8 @@ final class FollowOrders {
         }
     }
 
-    /**
-     * Moves the phase: the follower sees its master that much farther on.
-     *
-     * @param shift    units of the master
-     * @param relative to where the phase is, else from where it was tied
-     * @param speed    units/s of the master, 0 for the trim speed of the axis
-     */
-    MotionError phase(MotionCommand command, double shift, boolean relative, double speed, double acceleration, double deceleration, double jerk) {
+    /** @return why not, or NONE */
+    private MotionError phase(MotionCommand command, double shift, boolean relative, double speed, double acceleration, double deceleration, double jerk) {
         double perUnit = gear.ratio() * gear.master().wireUnitsPerUnit();
         double size = Math.abs(perUnit);
         Limits limits = places.limits();

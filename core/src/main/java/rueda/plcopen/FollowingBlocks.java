@@ -10,7 +10,7 @@ import rueda.profile.FollowerLock;
 import rueda.quantity.Ratio;
 
 /**
- * MC_GearIn, MC_GearInPos, MC_GearOut, MC_PhasingAbsolute and MC_PhasingRelative of PLCopen Motion Control part 1.
+ * MC_GearIn, MC_GearInPos, MC_GearOut, MC_PhasingAbsolute, MC_PhasingRelative and MC_CombineAxes of PLCopen Motion Control part 1.
  *
  * <p>A ratio is that of the units of both axes. MC_GearIn ties by speed: what is lost while the follower comes up stays lost, as the
  * specification says. Accelerations left out are those of the axis while it follows. What the specification leaves to the maker: Master comes
@@ -49,7 +49,7 @@ final class FollowingBlocks {
     }
 
     List<Kind> kinds() {
-        return List.of(gearIn(), gearInPos(), gearOut(), phasing("MC_PhasingAbsolute", false), phasing("MC_PhasingRelative", true));
+        return List.of(gearIn(), gearInPos(), gearOut(), combine(), phasing("MC_PhasingAbsolute", false), phasing("MC_PhasingRelative", true));
     }
 
     private static List<Pin> pins(String done, Pin... inputs) {
@@ -73,12 +73,12 @@ final class FollowingBlocks {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
                 long[] m = frame.memory;
-                axis.gearIn(command, FollowerLock.Kind.SPEED, master(frame, base), Source.actual(m[base + 4]), ratio(m[base + 2], m[base + 3]), value(frame, base + 5), value(frame, base + 6), instance, frame.line, frame.now);
+                axis.following().gearIn(command, FollowerLock.Kind.SPEED, master(frame, base), Source.actual(m[base + 4]), ratio(m[base + 2], m[base + 3]), value(frame, base + 5), value(frame, base + 6), instance, frame.line, frame.now);
             }
 
             @Override
             void reached(MotionAxis axis, long[] m, int done) {
-                m[done] = axis.inGear() ? 1 : 0;
+                m[done] = axis.following().inGear() ? 1 : 0;
             }
         });
     }
@@ -92,14 +92,14 @@ final class FollowingBlocks {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
                 long[] m = frame.memory;
-                axis.gearInPos(command, master(frame, base), Source.actual(m[base + 4]), ratio(m[base + 2], m[base + 3]), value(frame, base + 5), value(frame, base + 6), value(frame, base + 7), value(frame, base + 8), value(frame, base + 9), value(frame, base + 10),
+                axis.following().gearInPos(command, master(frame, base), Source.actual(m[base + 4]), ratio(m[base + 2], m[base + 3]), value(frame, base + 5), value(frame, base + 6), value(frame, base + 7), value(frame, base + 8), value(frame, base + 9), value(frame, base + 10),
                         instance, frame.line, frame.now);
             }
 
             @Override
             void reached(MotionAxis axis, long[] m, int done) {
-                m[done] = axis.inGear() ? 1 : 0;
-                m[done + 6] = axis.meetingStarted() && !axis.inGear() ? 1 : 0;
+                m[done] = axis.following().inGear() ? 1 : 0;
+                m[done + 6] = axis.following().meetingStarted() && !axis.following().inGear() ? 1 : 0;
             }
 
             @Override
@@ -109,12 +109,32 @@ final class FollowingBlocks {
         });
     }
 
+    /** CombineMode (numbers from memory): 0 adds the second master, 1 subtracts it. InSync stands while the axis has the place of both. */
+    private Kind combine() {
+        List<Pin> pins = new ArrayList<>(List.of(Pin.axis("Master1"), Pin.axis("Master2"), Pin.axis("Slave"), Pin.in("Execute", Type.BOOL), Pin.in("CombineMode", Type.INT), Pin.in("GearRatioNumeratorM1", Type.DINT), Pin.in("GearRatioDenominatorM1", Type.UDINT),
+                Pin.in("GearRatioNumeratorM2", Type.DINT), Pin.in("GearRatioDenominatorM2", Type.UDINT), Pin.in("MasterValueSourceM1", Type.INT), Pin.in("MasterValueSourceM2", Type.INT), Pin.in("ContinuousUpdate", Type.BOOL)));
+        pins.addAll(List.of(Pin.out("InSync", Type.BOOL), Pin.out("Busy", Type.BOOL), Pin.out("Active", Type.BOOL), Pin.out("CommandAborted", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD)));
+        return new Kind("MC_CombineAxes", List.copyOf(pins), name -> blocks.new FollowerBlock(name, 2, 8, 9) {
+            @Override
+            void order(MotionAxis axis, Frame frame, int base) {
+                long[] m = frame.memory;
+                Ratio second = m[base + 2] == 0 || m[base + 2] == 1 ? ratio(m[base + 2] == 0 ? m[base + 5] : -m[base + 5], m[base + 6]) : null;
+                axis.following().combine(command, master(frame, base), Source.actual(m[base + 7]), ratio(m[base + 3], m[base + 4]), secondMaster(frame, base), Source.actual(m[base + 8]), second, instance, frame.line, frame.now);
+            }
+
+            @Override
+            void reached(MotionAxis axis, long[] m, int done) {
+                m[done] = axis.following().inGear() ? 1 : 0;
+            }
+        });
+    }
+
     private Kind gearOut() {
         List<Pin> pins = List.of(Pin.axis("Slave"), Pin.in("Execute", Type.BOOL), Pin.out("Done", Type.BOOL), Pin.out("Busy", Type.BOOL), Pin.out("Active", Type.BOOL), Pin.out("CommandAborted", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD));
         return new Kind("MC_GearOut", pins, name -> blocks.new ExecuteBlock(name, 0) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
-                axis.gearOut(command, instance, frame.line, frame.now);
+                axis.following().gearOut(command, instance, frame.line, frame.now);
             }
         });
     }
@@ -125,7 +145,7 @@ final class FollowingBlocks {
         return new Kind(name, List.copyOf(pins), instanceName -> blocks.new FollowerBlock(instanceName, 5, 0) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
-                axis.phase(command, master(frame, base), value(frame, base + 2), relative, value(frame, base + 3), value(frame, base + 4), value(frame, base + 5), value(frame, base + 6), instance, frame.line, frame.now);
+                axis.following().phase(command, master(frame, base), value(frame, base + 2), relative, value(frame, base + 3), value(frame, base + 4), value(frame, base + 5), value(frame, base + 6), instance, frame.line, frame.now);
             }
 
             @Override

@@ -32,6 +32,11 @@ final class GearGenerator implements SetpointGenerator {
 
     private MotionAxis master;
     private boolean actualValue;
+    /** the other one where two are combined, else null */
+    private MotionAxis second;
+    private boolean secondActual;
+    private CountScaler secondScaler = new CountScaler(Ratio.ONE);
+    private long secondBase;
     private CountScaler scaler = new CountScaler(Ratio.ONE);
     private double ratio = 1;
     private double prediction;
@@ -55,6 +60,7 @@ final class GearGenerator implements SetpointGenerator {
     private long startedFrom;
     private long wholeWay;
     private boolean cannot;
+    private boolean lockedOnce;
 
     GearGenerator(AxisSetpoint setpoint, double cycleSeconds, double wireUnitsPerUnit, long modulo) {
         this.setpoint = setpoint;
@@ -94,6 +100,18 @@ final class GearGenerator implements SetpointGenerator {
         phase = Phase.TIED;
     }
 
+    /** Ties the axis to the sum of two masters' ways. See {@link #engage}. */
+    void combine(MotionAxis one, boolean oneActual, Ratio onePerWire, MotionAxis other, boolean otherActual, Ratio otherPerWire) {
+        follow(one, oneActual, onePerWire);
+        second = other;
+        secondActual = otherActual;
+        secondScaler = new CountScaler(otherPerWire);
+        secondBase = other.masterValue(otherActual).gone();
+        speed.begin(one.wireSpeed(oneActual) * ratio + other.wireSpeed(otherActual) * otherPerWire.toDouble());
+        lock.engage(FollowerLock.Kind.SPEED, here(), 0, setpoint.velocity * wireUnitsPerUnit);
+        phase = Phase.TIED;
+    }
+
     /** Meets the master where both are at a place together. @param way of the master on which it comes there, its user units, 0 for all that is left */
     void meet(MotionAxis of, boolean actual, Ratio wirePerWire, double masterPlace, double followerPlace, double way) {
         follow(of, actual, wirePerWire);
@@ -106,6 +124,7 @@ final class GearGenerator implements SetpointGenerator {
     private void follow(MotionAxis of, boolean actual, Ratio wirePerWire) {
         master = of;
         actualValue = actual;
+        second = null;
         scaler = new CountScaler(wirePerWire);
         ratio = wirePerWire.toDouble();
         base = gone();
@@ -116,6 +135,7 @@ final class GearGenerator implements SetpointGenerator {
         trimElapsed = 0;
         trim.plan(0, 0, 0, 0, 0, 1, 1, 1, 0);
         cannot = false;
+        lockedOnce = false;
         speed.begin(of.wireSpeed(actual) * ratio);
     }
 
@@ -133,9 +153,15 @@ final class GearGenerator implements SetpointGenerator {
         return master;
     }
 
+    /** The second master, null for none. */
+    MotionAxis second() {
+        second = second == null ? null : second.present();
+        return second;
+    }
+
     @Override
     public void step() {
-        long there = scaler.scale(gone() - base);
+        long there = scaler.scale(gone() - base) + (second == null ? 0 : secondScaler.scale(second().masterValue(secondActual).gone() - secondBase));
         long way = there - place;
         place = there;
         double masterSpeed = speed.read(way);
@@ -144,6 +170,7 @@ final class GearGenerator implements SetpointGenerator {
             case MEETING -> meeting();
             case TIED -> tied(way, masterSpeed);
         }
+        lockedOnce |= inGear();
     }
 
     private void tied(long way, double masterSpeed) {
@@ -267,6 +294,11 @@ final class GearGenerator implements SetpointGenerator {
     /** Tied, and within the window. */
     boolean inGear() {
         return phase == Phase.TIED && lock.state() == FollowerLock.State.LOCKED;
+    }
+
+    /** It has been locked to its one master since it was tied. */
+    boolean lockedOnce() {
+        return lockedOnce && second == null;
     }
 
     FollowerLock lock() {

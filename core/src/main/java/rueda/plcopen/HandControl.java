@@ -47,7 +47,7 @@ public final class HandControl {
         int trimmed = axis.trimInputs();
         if (trimmed != trimInput) {
             trimInput = trimmed;
-            axis.trim(trimmed);
+            axis.following().trim(trimmed);
         }
         int wanted = axis.jogInputs();
         if (wanted != jogInput) {
@@ -179,7 +179,7 @@ public final class HandControl {
             return refusal;
         }
         jogging = 0;
-        axis.followByHand(command, master, configuration.following().unitsPerUnit(configuration, masterOf), BY_HAND, now);
+        axis.following().followByHand(command, master, configuration.following().unitsPerUnit(configuration, masterOf), BY_HAND, now);
         return command.status == MotionCommand.Status.FAILED ? "Refused: " + command.error.words() + "." : null;
     }
 
@@ -207,7 +207,7 @@ public final class HandControl {
             encoder.letGo();
             return null;
         }
-        return axis.letGo(command, BY_HAND, now) ? null : "The axis does not follow.";
+        return axis.following().letGo(command, BY_HAND, now) ? null : "The axis does not follow.";
     }
 
     /** Moves the phase of a follower on. @param direction −1, 1, or 0 to end */
@@ -215,7 +215,7 @@ public final class HandControl {
         if (configuration.following().trimSpeed() == 0) {
             return "The trim speed is 0. Enter it in the stage Follow.";
         }
-        return (encoder.leads() ? encoder.trim(direction) : axis.trim(direction)) ? null : "The axis does not follow. Let it follow first.";
+        return (encoder.leads() ? encoder.trim(direction) : axis.following().trim(direction)) ? null : "The axis does not follow. Let it follow first.";
     }
 
     /** Starts an entry of the move list. @param entry its number */

@@ -7,10 +7,8 @@ import rueda.drive.PowerState;
 import rueda.drive.StatusWord;
 import rueda.machine.Axis;
 import rueda.machine.Dynamics;
-import rueda.machine.Following;
 import rueda.machine.Limits;
 import rueda.machine.Terminal.Function;
-import rueda.profile.FollowerLock;
 import rueda.profile.MotionProfile;
 import rueda.quantity.Ratio;
 import rueda.quantity.Scale;
@@ -220,7 +218,7 @@ public final class MotionAxis {
         torqueWaits = false;
     }
 
-    private boolean gearLeads() {
+    boolean gearLeads() {
         return generator == gear;
     }
 
@@ -234,6 +232,9 @@ public final class MotionAxis {
     /** One cycle behind the master, which makes its own first. */
     private void followMaster(long now) {
         gear.master().update(now);
+        if (gear.second() != null) {
+            gear.second().update(now);
+        }
         gear.step();
         follow.observe();
         MotionError met = gear.cannotMeet() ? MotionError.CANNOT_MEET : nearsSoftLimit() ? MotionError.PAST_SOFT_LIMIT : MotionError.NONE;
@@ -593,40 +594,14 @@ public final class MotionAxis {
 
     /* ---- following ---- */
 
-    /**
-     * Follows a master from now on.
-     *
-     * @param kind         how it is tied, null for a meeting
-     * @param actual       the master's actual value counts, else its setpoint; null for a value that is none
-     * @param ratio        units of this axis for one of the master; null for none
-     * @param acceleration units/s², 0 for that of the axis while it follows
-     */
-    void gearIn(MotionCommand command, FollowerLock.Kind kind, MotionAxis master, Boolean actual, Ratio ratio, double acceleration, double deceleration, String block, int line, long now) {
-        MotionError refusal = cannotFollow();
-        if (refusal == MotionError.NONE) {
-            refusal = actual == null ? MotionError.BAD_VALUE : follow.tie(kind, master, actual, ratio, acceleration, deceleration);
-        }
-        followFrom(command, refusal, ratio, block, line, now);
-    }
-
-    /** Meets a master at a place, and follows it from there on. See {@link #gearIn}. */
-    void gearInPos(MotionCommand command, MotionAxis master, Boolean actual, Ratio ratio, double masterPlace, double ownPlace, double way, double speed, double acceleration, double deceleration, String block, int line, long now) {
-        MotionError refusal = cannotFollow();
-        if (refusal == MotionError.NONE && !referenced()) {
-            refusal = referencedOnce ? MotionError.REFERENCE_LOST : MotionError.NOT_REFERENCED;
-        }
-        if (refusal == MotionError.NONE) {
-            refusal = actual == null ? MotionError.BAD_VALUE : follow.meet(master, actual, ratio, masterPlace, ownPlace, way, speed, acceleration, deceleration);
-        }
-        followFrom(command, refusal, ratio, block, line, now);
-    }
-
-    private MotionError cannotFollow() {
+    /** Why it can follow nothing now. */
+    MotionError cannotFollow() {
         boolean unfit = state == AxisState.HOMING || state == AxisState.STOPPING || state == AxisState.ERROR_STOP;
         return closed() != MotionError.NONE ? closed() : unfit ? MotionError.NOT_IN_THIS_STATE : MotionError.NONE;
     }
 
-    private void followFrom(MotionCommand command, MotionError refusal, Ratio ratio, String block, int line, long now) {
+    /** It follows from now on, or an order to do so is refused. */
+    void followFrom(MotionCommand command, MotionError refusal, Ratio ratio, String block, int line, long now) {
         if (refusal != MotionError.NONE) {
             refuse(command, refusal, block, line, now, ratio == null ? Double.NaN : ratio.toDouble());
             return;
@@ -637,18 +612,8 @@ public final class MotionAxis {
         log.add(now, number, line, CommandLog.Kind.FOLLOW, block, ratio.toDouble(), 0, 0, 0, 0, 0, MotionError.NONE);
     }
 
-    /** Lets go of the master: the axis runs on at the speed it has. */
-    void gearOut(MotionCommand command, String block, int line, long now) {
-        MotionError refusal = closed() != MotionError.NONE ? closed() : state != AxisState.SYNCHRONIZED_MOTION ? MotionError.NOT_IN_THIS_STATE : MotionError.NONE;
-        if (refusal != MotionError.NONE) {
-            refuse(command, refusal, block, line, now, Double.NaN);
-            return;
-        }
-        runOn(block, line, now);
-        command.begin(MotionCommand.Status.DONE);
-    }
-
-    private void runOn(String block, int line, long now) {
+    /** Lets go of the master, and runs on at the speed it has. */
+    void runOn(String block, int line, long now) {
         Dynamics max = configuration.limits().max();
         double v = setpoint.velocity;
         order.take(v < 0 ? places.limits().softMin() : places.limits().softMax(), v, max.acceleration(), max.deceleration(), 0);
@@ -659,59 +624,25 @@ public final class MotionAxis {
         log.add(now, number, line, CommandLog.Kind.MOVE, block, Double.NaN, v, max.acceleration(), max.deceleration(), 0, profile.duration(), MotionError.NONE);
     }
 
-    /** Moves the phase of the follower. See {@link FollowOrders#phase}. @param master must be the one it follows */
-    void phase(MotionCommand command, MotionAxis master, double shift, boolean relative, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
-        boolean follows = gearLeads() && gear.master() == master.present();
-        MotionError refusal = closed() != MotionError.NONE ? closed() : !follows ? MotionError.NOT_IN_THIS_STATE : follow.phase(command, shift, relative, speed, acceleration, deceleration, jerk);
-        if (refusal != MotionError.NONE) {
-            command.fail(refusal);
-            log.add(now, number, line, CommandLog.Kind.ERROR, block, shift, 0, 0, 0, 0, 0, refusal);
-        }
-    }
-
-    /**
-     * Follows a master as the document says, for a person.
-     *
-     * @param units units of this axis for one of the master
-     */
-    void followByHand(MotionCommand command, MotionAxis master, Ratio units, String block, long now) {
-        Following rules = follow.rules();
-        boolean actual = rules.source() == Following.Source.ACTUAL;
-        override = 1;
-        switch (rules.lock()) {
-            case SPEED -> gearIn(command, FollowerLock.Kind.SPEED, master, actual, units, 0, 0, block, 0, now);
-            case POSITION -> gearIn(command, FollowerLock.Kind.POSITION, master, actual, units, 0, 0, block, 0, now);
-            case LOOSE -> gearIn(command, FollowerLock.Kind.LOOSE, master, actual, units, 0, 0, block, 0, now);
-            case MEETING -> gearInPos(command, master, actual, units, rules.meeting().master(), rules.meeting().follower(), rules.meeting().way(), 0, 0, 0, block, 0, now);
-        }
-    }
-
-    /** Lets go of the master as the document says: the axis ramps down, or keeps its speed. @return it follows no more */
-    boolean letGo(MotionCommand command, String block, long now) {
-        if (state != AxisState.SYNCHRONIZED_MOTION) {
-            return false;
-        }
-        if (follow.rules().release() == Following.Release.HOLD_SPEED) {
-            runOn(block, 0, now);
-        } else {
-            halt(command, follow.rules().decelerationOr(configuration.limits()), configuration.limits().normal().jerk(), block, 0, now);
-        }
-        return true;
-    }
-
-    /** Moves the phase on while it follows, at the trim speed. @param direction −1, 1, or 0 to end @return it follows */
-    boolean trim(int direction) {
-        if (!gearLeads()) {
-            return false;
-        }
-        gear.trimAt(direction * follow.rules().trimSpeed() * scale.wireUnitsPerUnit(), configuration.limits().normal().acceleration() * scale.wireUnitsPerUnit());
-        return true;
-    }
-
     /** The drive's inputs that ask for a trim: −1, 1, or 0 for none or both. */
     int trimInputs() {
         int functions = (int) mailbox.read(DriveObject.INPUT_FUNCTIONS);
         return (functions >> Function.TRIM_FORWARD.bit() & 1) - (functions >> Function.TRIM_BACK.bit() & 1);
+    }
+
+    /** Number of the axis that it follows and has been locked to since it was tied, −1 for none. */
+    public int lockedTo() {
+        return gearLeads() && gear.lockedOnce() ? gear.master().number : -1;
+    }
+
+    /** Setpoint minus the place that the master gives it, user units. */
+    public double lockDeviation() {
+        return gear.lock().deviation() / scale.wireUnitsPerUnit();
+    }
+
+    /** User units of this axis for one of its master. */
+    public double followRatio() {
+        return gear.ratio() * gear.master().wireUnitsPerUnit() / scale.wireUnitsPerUnit();
     }
 
     /** How it follows now. */
@@ -724,22 +655,8 @@ public final class MotionAxis {
         return masterValue(actual).gone() / (double) scale.wireUnitsPerUnit();
     }
 
-    /** It follows, and is as near to its place as the window says. */
-    boolean inGear() {
-        return gearLeads() && gear.inGear();
-    }
-
-    /** It is on its way to the meeting point, or past it. */
-    boolean meetingStarted() {
-        return gearLeads() && gear.started();
-    }
-
     FollowOrders following() {
         return follow;
-    }
-
-    GearGenerator gear() {
-        return gear;
     }
 
     /** The PLC's side of this axis since its device began last. */
@@ -749,7 +666,7 @@ public final class MotionAxis {
 
     /** This axis, or one that it follows, is the other one. */
     boolean followsIndirectly(MotionAxis other) {
-        return this == other || gearLeads() && gear.master().followsIndirectly(other);
+        return this == other || gearLeads() && (follow.master().followsIndirectly(other) || gear.second() != null && gear.second().followsIndirectly(other));
     }
 
     /** How far it has gone since it was switched on. @param actual by its actual position, else by its setpoint */
@@ -1053,7 +970,7 @@ public final class MotionAxis {
     }
 
     /** An order is refused: the axis goes on with what it does. When the same block ordered that, it is no longer the block's. */
-    private void refuse(MotionCommand command, MotionError reason, String block, int line, long now, double value) {
+    void refuse(MotionCommand command, MotionError reason, String block, int line, long now, double value) {
         if (current == command) {
             current = ownerless;
         }

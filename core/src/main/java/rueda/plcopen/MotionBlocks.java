@@ -344,14 +344,26 @@ public final class MotionBlocks {
     /** A block with Execute for a follower: its first pin is the master, and what it has reached stands until something else is ordered. */
     abstract class FollowerBlock extends ExecuteBlock {
         private final int done;
+        private final int masters;
 
         FollowerBlock(String instance, int inputs, int continuousPin) {
+            this(instance, 1, inputs, continuousPin);
+        }
+
+        /** @param masters pins of masters before that of the follower */
+        FollowerBlock(String instance, int masters, int inputs, int continuousPin) {
             super(instance, inputs, continuousPin);
+            this.masters = masters;
             done = 2 + inputs;
         }
 
         /** @param base of the follower's pin */
         final MotionAxis master(Frame frame, int base) {
+            return axis(frame, base - masters);
+        }
+
+        /** The last of several. */
+        final MotionAxis secondMaster(Frame frame, int base) {
             return axis(frame, base - 1);
         }
 
@@ -368,7 +380,7 @@ public final class MotionBlocks {
 
         @Override
         public void call(Frame frame, int base) {
-            int follower = base + 1;
+            int follower = base + masters;
             super.call(frame, follower);
             if (command.status == MotionCommand.Status.ACTIVE) {
                 reached(axis(frame, follower), frame.memory, follower + done);

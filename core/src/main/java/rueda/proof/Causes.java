@@ -124,6 +124,9 @@ final class Causes {
             return new Explanation(entry == null ? axis.commandedBy() == Axis.Commander.MOTION_BLOCKS ? "No order of the program was in force." : "The axis was commanded by " + axis.commandedBy().words() + ": no motion block gave an order."
                     : "This happened during " + words(entry) + ", ordered in line " + entry.line() + ".", null);
         }
+        if (quantity == Proof.Quantity.PHASE) {
+            return new Explanation("This happened during " + words(entry) + ", ordered in line " + entry.line() + ".", null);
+        }
         if (quantity == Proof.Quantity.SPEED) {
             return new Explanation(say("Line %d ordered %s %s/s.", entry.line(), plain(entry.velocity()), axis.unit().symbol()), null);
         }

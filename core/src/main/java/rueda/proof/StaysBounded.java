@@ -7,7 +7,7 @@ import rueda.bench.AxisSignal;
 import rueda.machine.Axis;
 import rueda.machine.Proof.Quantity;
 
-/** A quantity of an axis never goes above a limit. @param limit units/s for speed, N·m for torque, units for following error */
+/** A quantity of an axis never goes above a limit. @param limit units/s for speed, N·m for torque, units for following error and phase */
 record StaysBounded(String axis, Quantity quantity, double limit) implements Claim {
 
     @Override
@@ -16,6 +16,7 @@ record StaysBounded(String axis, Quantity quantity, double limit) implements Cla
             case SPEED -> "Speed";
             case TORQUE -> "Torque";
             case FOLLOWING_ERROR -> "Following error";
+            case PHASE -> "Phase, once locked,";
         }, axis, plain(limit), unit(of));
     }
 
@@ -23,7 +24,7 @@ record StaysBounded(String axis, Quantity quantity, double limit) implements Cla
         return switch (quantity) {
             case SPEED -> of.unit().symbol() + "/s";
             case TORQUE -> "N·m";
-            case FOLLOWING_ERROR -> of.unit().symbol();
+            case FOLLOWING_ERROR, PHASE -> of.unit().symbol();
         };
     }
 
@@ -32,6 +33,7 @@ record StaysBounded(String axis, Quantity quantity, double limit) implements Cla
             case SPEED -> AxisSignal.SPEED;
             case TORQUE -> AxisSignal.TORQUE;
             case FOLLOWING_ERROR -> AxisSignal.FOLLOWING_ERROR;
+            case PHASE -> AxisSignal.PHASE;
         };
     }
 

@@ -253,6 +253,55 @@ class FollowingBlocksTest {
         assertThat(value(bench, "Where.SynchronizedMotion")).isEqualTo(1);
     }
 
+    /** Two masters combined: the way of one plus, or minus, that of the other, each by its ratio, in the same bus cycle. */
+    @ParameterizedTest
+    @CsvSource({"0, 1", "1, -1"})
+    void twoMastersCombined(int mode, int sign) {
+        Machine demo = DemoMachine.create();
+        List<Axis> axes = new ArrayList<>();
+        for (String name : List.of("Brush", "Table", "Doser")) {
+            axes.add(demo.axis(name).orElseThrow().withHoming(Homing.search(37, 0.2, 0.05, 2, 0)));
+        }
+        Bench bench = new Bench(demo.withAxes(axes).withProofs(List.of()), "PROGRAM P VAR P1, P2, P3 : MC_Power; H1, H2, H3 : MC_Home; A, B : MC_MoveVelocity; Both : MC_CombineAxes; Ready : BOOL; END_VAR\n"
+                + "P1(Axis := Table, Enable := TRUE); P2(Axis := Brush, Enable := TRUE); P3(Axis := Doser, Enable := TRUE); H1(Axis := Table, Execute := P1.Status); H2(Axis := Brush, Execute := P2.Status); H3(Axis := Doser, Execute := P3.Status);\n"
+                + "IF H1.Done AND H2.Done AND H3.Done THEN Ready := TRUE; END_IF\n"
+                + "Both(Master1 := Table, Master2 := Doser, Slave := Brush, Execute := Ready, CombineMode := " + mode + ", GearRatioNumeratorM1 := 7, GearRatioDenominatorM1 := 2, GearRatioNumeratorM2 := 30, GearRatioDenominatorM2 := 1);\n"
+                + "A(Axis := Table, Execute := Both.InSync, Velocity := 20.0); B(Axis := Doser, Execute := Both.InSync, Velocity := 1.0);\nEND_PROGRAM", 100);
+        untilTrue(bench, "Both.InSync");
+        double brush = bench.axis(0).masterValue(false).gone();
+        double table = bench.axis(1).masterValue(false).gone();
+        double doser = bench.axis(2).masterValue(false).gone();
+        for (int i = 0; i < 3000; i++) {
+            bench.cycle();
+            /* wire units of 0.001°, 0.0001° and 0.00001 g; each product rounded by itself */
+            double expected = (bench.axis(1).masterValue(false).gone() - table) * 0.35 + sign * (bench.axis(2).masterValue(false).gone() - doser) * 0.3;
+            assertThat(bench.axis(0).masterValue(false).gone() - brush).isCloseTo(expected, within(1.0 + 1e-6));
+        }
+        assertThat(bench.drive(0).demandSpeed()).isCloseTo(70 + sign * 30, within(1.0));
+    }
+
+    /** An hour of machine time: the place is the ratio of the master's to the wire unit; a ratio written with three decimals has drifted by what is announced. */
+    @Test
+    void anHour() {
+        Bench bench = bench(pair(false), "Gear(Master := Table, Slave := Brush, Execute := Ready, RatioNumerator := Num, RatioDenominator := Den); Run(Axis := Table, Execute := Gear.InGear, Velocity := V);");
+        set(bench, "Num", 7);
+        set(bench, "Den", 3);
+        untilTrue(bench, "Gear.InGear");
+        double table = gone(bench, "Table");
+        double brush = gone(bench, "Brush");
+        double begun = bench.now() * 1e-9;
+        double worst = 0;
+        while (bench.now() * 1e-9 < begun + 3600) {
+            bench.cycle();
+            worst = Math.max(worst, Math.abs(gone(bench, "Brush") - brush - (gone(bench, "Table") - table) * 0.1 * 7 / 3));
+        }
+        assertThat(worst).as("wire units of 0.001°").isLessThanOrEqualTo(0.5 + 1e-6);
+        double way = (gone(bench, "Table") - table) / 10_000;
+        assertThat(way).isCloseTo(40 * 3600, within(20.0));
+        /* 2.333 instead of 7 : 3 */
+        assertThat((gone(bench, "Brush") - brush) / 1000 - 2.333 * way).isCloseTo(way / 3000, within(0.01));
+    }
+
     /** ContinuousUpdate: another ratio while it follows is taken at once, by speed. */
     @Test
     void anotherRatioWhileItFollows() {
