@@ -233,6 +233,7 @@ public final class Drive {
         control.reset();
         ramped.release();
         choice.enter();
+        choice.following().awaitEdge();
     }
 
     /**

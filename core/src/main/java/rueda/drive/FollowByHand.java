@@ -20,6 +20,9 @@ public final class FollowByHand {
             return false;
         }
         choice.followByHand(true);
+        if (!choice.following().tied()) {
+            choice.following().askAnew();
+        }
         return true;
     }
 

@@ -127,6 +127,16 @@ public final class FollowingSource implements SetpointSource {
         }
     }
 
+    /** Torque has come: what asks for following already must go and come again, so that no axis moves because it was enabled. */
+    void awaitEdge() {
+        tieBefore = true;
+    }
+
+    /** A person asks anew. */
+    void askAnew() {
+        tieBefore = false;
+    }
+
     /** Another mode leads, or torque goes. */
     void leave() {
         tied = false;

@@ -84,6 +84,9 @@ public final class HandControl {
         }
         axis.power(on);
         jogging = 0;
+        if (!on && encoder.leads()) {
+            encoder.letGo();
+        }
         return null;
     }
 

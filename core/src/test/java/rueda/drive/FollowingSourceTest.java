@@ -159,6 +159,57 @@ class FollowingSourceTest {
         assertThat(gap).as("an absolute one is read anew, the others have lost what they did not count").isBetween(signal == Signal.ABSOLUTE ? 4000L : 0L, signal == Signal.ABSOLUTE ? 4200L : 20L);
     }
 
+    /** Enabling moves nothing: an input that stands already must go and come again. */
+    @Test
+    void enablingDoesNotTie() {
+        Bench bench = new Bench(demo(f -> f), 100);
+        level(bench, FOLLOW, true);
+        level(bench, ENABLE, true);
+        bench.run(0.5);
+        assertThat(bench.drive(0).state()).isEqualTo(PowerState.OPERATION_ENABLED);
+        assertThat(following(bench).tied()).isFalse();
+        assertThat(bench.drive(0).demandSpeed()).isZero();
+        level(bench, FOLLOW, false);
+        bench.run(0.01);
+        level(bench, FOLLOW, true);
+        bench.run(0.01);
+        assertThat(following(bench).tied()).isTrue();
+        level(bench, ENABLE, false);
+        bench.run(1);
+        level(bench, ENABLE, true);
+        bench.run(0.5);
+        assertThat(following(bench).tied()).as("after it was switched off and on").isFalse();
+    }
+
+    /** By hand: switched off it is let go, and follows again only when it is asked to. */
+    @Test
+    void byHand() {
+        Bench bench = new Bench(demo(f -> f), 100);
+        bench.takeByHand();
+        bench.run(0.05);
+        bench.hand(0).enable(true);
+        bench.run(0.6);
+        assertThat(bench.followByHand(0)).isNull();
+        bench.run(1);
+        assertThat(following(bench).locked()).isTrue();
+        assertThat(bench.hand(0).jog(1, true, bench.now())).contains("follows its master encoder");
+        bench.hand(0).enable(false);
+        bench.run(1);
+        bench.hand(0).enable(true);
+        bench.run(0.6);
+        assertThat(following(bench).tied()).isFalse();
+        assertThat(bench.drive(0).demandSpeed()).isZero();
+        assertThat(bench.followByHand(0)).isNull();
+        bench.run(0.5);
+        assertThat(following(bench).tied()).isTrue();
+        assertThat(bench.hand(0).letGo(bench.now())).isNull();
+        bench.run(0.5);
+        assertThat(bench.drive(0).demandSpeed()).isZero();
+        assertThat(bench.hand(0).step(10, bench.now())).isNull();
+        bench.run(1);
+        assertThat(bench.axis(0).state()).isEqualTo(rueda.plcopen.AxisState.STANDSTILL);
+    }
+
     /** Over the bus: mode −2, and bit 4 ties it. */
     @Test
     void overTheBus() {
