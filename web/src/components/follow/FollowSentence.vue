@@ -32,7 +32,7 @@ async function follow(source: string) {
       {{ axis.name }} follows
       <PickOne sentence label="What it follows" :value="f.source" :options="choices.all.follow.sources.map((s) => ({ ...s, disabled: (s.code === 'SETPOINT' || s.code === 'ACTUAL') && others.length === 0 }))" @pick="follow" />
       <template v-if="f.source !== 'NONE'">
-        <template v-if="!encoder"><PickOne sentence label="Master" :value="f.master" :options="others" @pick="(name) => set('master', name)" />,</template><template v-else>,&#32;</template>
+        <template v-if="!encoder"><PickOne sentence label="Master" :value="f.master" :options="others" @pick="(name) => set('master', name)" />,&#32;</template><template v-else>,&#32;</template>
         <template v-if="f.ratio.form === 'TURNS'">
           <NumberField :path="`${root}/ratio/out`" label="Turns of the follower" hide-label :value="f.ratio.out" whole class="inline short" title="A minus turns it the other way" /> for
           <NumberField :path="`${root}/ratio/in`" label="Turns of the master" hide-label :value="f.ratio.in" whole class="inline short" /></template>
