@@ -274,10 +274,6 @@ public final class FollowingSource implements SetpointSource {
         return setpoint.speed != 0;
     }
 
-    public FollowerLock.State state() {
-        return lock.state();
-    }
-
     /** What it does, in words. */
     public String words() {
         return !tied ? "does not follow" : switch (lock.state()) {

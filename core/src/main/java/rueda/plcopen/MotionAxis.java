@@ -229,7 +229,7 @@ public final class MotionAxis {
         }
     }
 
-    /** One cycle behind the master, which makes its own first. */
+    /** In the same bus cycle as its masters, which make their setpoints first. */
     private void followMaster(long now) {
         gear.master().update(now);
         if (gear.second() != null) {
@@ -648,11 +648,6 @@ public final class MotionAxis {
     /** How it follows now. */
     public FollowState followState() {
         return gearLeads() ? gear.state(gear.master().number) : FollowState.NOT;
-    }
-
-    /** Where its setpoint and its actual position are since it was switched on, user units. @param actual which of the two */
-    public double gone(boolean actual) {
-        return masterValue(actual).gone() / (double) scale.wireUnitsPerUnit();
     }
 
     FollowOrders following() {

@@ -254,9 +254,4 @@ public final class FollowerLock {
     public State state() {
         return state;
     }
-
-    /** An acceleration limit held it back in the last step. */
-    public boolean limited() {
-        return limited;
-    }
 }

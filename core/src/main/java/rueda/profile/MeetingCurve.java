@@ -45,11 +45,6 @@ public final class MeetingCurve {
         return masterWay / whole >= 1;
     }
 
-    /** The master is before the start. */
-    public boolean before(double masterWay) {
-        return masterWay / whole <= 0;
-    }
-
     /** Way of the follower at a way of the master; before the start 0. */
     public double way(double masterWay) {
         double u = masterWay / whole;
@@ -84,14 +79,5 @@ public final class MeetingCurve {
             sharpest = Math.max(sharpest, Math.abs(curvature(whole * i / PARTS)));
         }
         return sharpest;
-    }
-
-    /** The farthest that the follower goes on its way, beyond its start. @param side 1 upward, −1 downward */
-    public double farthest(int side) {
-        double farthest = Math.max(0, side * way);
-        for (int i = 1; i < PARTS; i++) {
-            farthest = Math.max(farthest, side * way(whole * i / PARTS));
-        }
-        return side * farthest;
     }
 }
