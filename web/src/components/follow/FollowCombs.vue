@@ -64,7 +64,8 @@ const words = computed(() => {
         <span v-if="now.lost">lost <b class="mono">{{ fixed(now.lost, 2) }}</b> {{ unit }}</span>
         <span>trimmed <b class="mono">{{ fixed(now.trimmed, 2) }}</b> {{ unit }}</span>
       </template>
-      <span v-else>Teeth stand at the pitches; the marked ones belong together. On the bench their offset is the phase.</span>
+      <b v-if="live?.following.warning" class="warn" role="status">{{ live.following.warning }}</b>
+      <span v-if="!now">Teeth stand at the pitches; the marked ones belong together. On the bench their offset is the phase.</span>
     </figcaption>
   </figure>
 </template>

@@ -19,6 +19,9 @@ const encoder = computed(() => f.value.source === 'ENCODER')
 const masterUnit = computed(() => (encoder.value ? f.value.encoder.unit : (master.value?.unit.symbol ?? '')))
 const meaning = computed(() => choices.all.follow.meanings.find((m) => m.code === f.value.lock)?.words ?? '')
 
+const w = computed(() => f.value.watch)
+const keepings = [{ code: 'KEPT', words: 'kept' }, { code: 'FORGOTTEN', words: 'forgotten' }]
+
 /** What was never entered is filled in by the core. */
 async function follow(source: string) {
   const begun = await machine.ordered((document, number) => machine.byKey(document, (asked) => api.follow(asked, number, source as Schemas['MasterQuestion']['source'], f.value.master)))
@@ -52,6 +55,22 @@ async function follow(source: string) {
         let go, it <PickOne sentence label="When released" :value="f.release" :options="choices.all.follow.releases" @pick="(code) => set('release', code)" />.
         <span class="meaning">{{ meaning }}.</span>
       </p>
+      <p class="sentence">
+        A trim moves its phase at <NumberField :path="`${root}/trimSpeed`" label="Trim speed" hide-label :value="f.trimSpeed" :unit="unit + '/s'" class="inline" title="Speed at which the phase is moved while it is trimmed" />
+        with <NumberField :path="`${root}/trimAcceleration`" label="Trim acceleration" hide-label :value="f.trimAcceleration" :unit="unit + '/s²'" class="inline" :title="`0 takes the default of the axis, ${axis.limits.normal.acceleration} ${unit}/s²`" />,
+        by <NumberField :path="`${root}/trimDistance`" label="Trim distance" hide-label :value="f.trimDistance" :unit="unit" class="inline" title="0: it trims as long as the input is on" />
+        at each edge of a trim input <span v-if="f.trimDistance === 0" class="meaning">(0: as long as it is on)</span>;
+        when it is let go the trim is <PickOne sentence label="Trim when let go" :value="f.trimKept ? 'KEPT' : 'FORGOTTEN'" :options="keepings" @pick="(kept) => set('trimKept', kept === 'KEPT')" />.
+      </p>
+      <p class="sentence" role="group" aria-label="What is watched">
+        <template v-if="encoder">When a line of the encoder breaks, it <PickOne sentence label="When a line breaks" :value="w.line" :options="choices.all.follow.reactions" @pick="(code) => set('watch/line', code)" />.&#32;<template v-if="f.encoder.signal === 'QUADRATURE' && f.encoder.index">When its
+          index pulse does not come, it <PickOne sentence label="When the index pulse is missing" :value="w.index" :options="choices.all.follow.reactions" @pick="(code) => set('watch/index', code)" />; when more than
+          <NumberField :path="`${root}/watch/lostCounts`" label="Counts that may be lost" hide-label :value="w.lostCounts" whole class="inline short" /> counts are missing there, it
+          <PickOne sentence label="When counts are lost" :value="w.lost" :options="choices.all.follow.reactions" @pick="(code) => set('watch/lost', code)" />.&#32;</template></template>
+        When the master is too fast for it, it <PickOne sentence label="When the master is too fast" :value="w.tooFast" :options="choices.all.follow.reactions" @pick="(code) => set('watch/tooFast', code)" />;
+        when its phase is off by more than <NumberField :path="`${root}/watch/phaseLimit`" label="Limit of the phase" hide-label :value="w.phaseLimit" :unit="unit" class="inline" title="Once it has been locked, besides the gap of the gain; 0 for any" />
+        <template v-if="w.phaseLimit > 0">, it <PickOne sentence label="When the phase leaves its limit" :value="w.phase" :options="choices.all.follow.reactions" @pick="(code) => set('watch/phase', code)" />.</template><span v-else class="meaning">(0: not watched).</span>
+      </p>
       <div v-if="encoder" class="row" role="group" aria-label="The encoder that is followed">
         <label class="slot"><span>Signal</span><PickOne label="Signal of the master encoder" :value="f.encoder.signal" :options="choices.all.follow.signals" @pick="(code) => set('encoder/signal', code)" /></label>
         <NumberField :path="`${root}/encoder/countsPerTurn`" label="Counts per turn" :value="f.encoder.countsPerTurn" whole title="Lines × 4 for quadrature, 2^bits for an absolute encoder" />
@@ -67,13 +86,14 @@ async function follow(source: string) {
         <NumberField :path="`${root}/phaseWindow`" label="Phase window" :value="f.phaseWindow" :unit="unit" title="Within it the follower counts as locked" />
         <NumberField :path="`${root}/gain`" label="Lock gain" :value="f.gain" unit="1/s" title="Gap without feed-forward = speed ÷ gain" />
         <NumberField :path="`${root}/feedForward`" label="Feed-forward" :value="f.feedForward" unit="%" title="Share of the master's speed" />
+        <NumberField v-if="encoder" :path="`${root}/accelerationForward`" label="Of acceleration" :value="f.accelerationForward" unit="%" title="Share of its own acceleration that the drive feeds forward as torque" />
         <NumberField :path="`${root}/filter`" label="Master filter" :value="f.filter" unit="ms" title="First-order filter on the master's speed; 0 for none" />
         <NumberField :path="`${root}/prediction`" label="Prediction" :value="f.prediction" unit="ms" title="By how much the place of the master is foreseen" />
-        <NumberField :path="`${root}/trimSpeed`" label="Trim speed" :value="f.trimSpeed" :unit="unit + '/s'" title="Speed at which the phase is moved while it is trimmed" />
         <NumberField :path="`${root}/speed`" label="Highest speed" :value="f.speed" :unit="unit + '/s'" :title="`0 takes that of the axis, ${axis.limits.max.speed} ${unit}/s`" />
         <NumberField :path="`${root}/acceleration`" label="Acceleration" :value="f.acceleration" :unit="unit + '/s²'" :title="`0 takes the highest of the axis, ${axis.limits.max.acceleration} ${unit}/s²`" />
         <NumberField :path="`${root}/deceleration`" label="Deceleration" :value="f.deceleration" :unit="unit + '/s²'" :title="`0 takes the highest of the axis, ${axis.limits.max.deceleration} ${unit}/s²`" />
         <v-checkbox-btn v-if="encoder" class="check" label="Encoder counts backward" density="compact" :model-value="f.encoder.reversed" @update:model-value="(on: boolean) => set('encoder/reversed', on)" />
+        <v-checkbox-btn v-if="encoder && f.encoder.signal === 'QUADRATURE'" class="check" label="Index pulse each turn" density="compact" :model-value="f.encoder.index" @update:model-value="(on: boolean) => set('encoder/index', on)" />
       </div>
     </template>
   </div>

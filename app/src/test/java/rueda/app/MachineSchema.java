@@ -41,7 +41,8 @@ final class MachineSchema {
             java.util.Map.entry("Supervision.standstillDwell", Range.of(0, 10_000)), java.util.Map.entry("Plc.instructionBudget", Range.of(1000, 10_000_000)), java.util.Map.entry("Wiring.analogueTorque", Range.of(0, 1000)),
             java.util.Map.entry("MoveEntry.times", Range.of(1, 1_000_000)), java.util.Map.entry("MoveEntry.rest", Range.of(0, 86_400)), java.util.Map.entry("MoveEntry.output", Range.of(1, 4)), java.util.Map.entry("MoveEntry.windowFrom", Range.of(-1e9, 1e9)),
             java.util.Map.entry("Following.gain", Range.of(1, 1000)), java.util.Map.entry("Following.feedForward", Range.of(0, 100)), java.util.Map.entry("Following.filter", Range.of(0, 1000)), java.util.Map.entry("Following.prediction", Range.of(0, 100)),
-            java.util.Map.entry("Following.phaseWindow", Range.of(0, 1e9)), java.util.Map.entry("FollowRatio.in", Range.of(1, Integer.MAX_VALUE)),
+            java.util.Map.entry("Following.phaseWindow", Range.of(0, 1e9)), java.util.Map.entry("Following.accelerationForward", Range.of(0, 100)), java.util.Map.entry("Following.trimDistance", Range.of(0, 1e9)),
+            java.util.Map.entry("FollowWatch.lostCounts", Range.of(0, 1_000_000)), java.util.Map.entry("FollowWatch.phaseLimit", Range.of(0, 1e9)), java.util.Map.entry("FollowRatio.in", Range.of(1, Integer.MAX_VALUE)),
             java.util.Map.entry("Meeting.master", Range.of(-1e9, 1e9)), java.util.Map.entry("Meeting.follower", Range.of(-1e9, 1e9)), java.util.Map.entry("Meeting.way", Range.of(0, 1e9)),
             java.util.Map.entry("Cue.millis", Range.of(0, 60_000)), java.util.Map.entry("Zone.from", Range.of(-1e9, 1e9)), java.util.Map.entry("Zone.to", Range.of(-1e9, 1e9)), java.util.Map.entry("Zone.hysteresis", Range.of(0, 1e9)),
             java.util.Map.entry("MoveException.from", Range.of(0, 255))));

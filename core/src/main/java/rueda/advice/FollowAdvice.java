@@ -9,6 +9,7 @@ import rueda.advice.Finding.Mend;
 import rueda.advice.Finding.Severity;
 import rueda.machine.Axis;
 import rueda.machine.Axis.Commander;
+import rueda.machine.FollowWatch;
 import rueda.machine.Following;
 import rueda.machine.Following.Form;
 import rueda.machine.Following.Lock;
@@ -27,6 +28,7 @@ public final class FollowAdvice extends AxisAdvice {
     private static final double SUB_STEP = 125e-6;
     /** Share of the highest speed that is proposed for catching up (our choice). */
     private static final double CATCH_UP_SHARE = 0.1;
+    private static final double TRIM_SHARE = 0.02;
 
     private final Machine machine;
     private final Following f;
@@ -222,8 +224,33 @@ public final class FollowAdvice extends AxisAdvice {
             figure("Trim moves the phase by", significant(f.trimSpeed(), 4), per(unit), significant(100 * f.trimSpeed() / Math.abs(f.ratio().followerPitch().doubleValue()), 3) + " % of a pitch each second");
         }
         boolean encoder = f.source() == Source.ENCODER;
+        if (f.trimDistance() > 0) {
+            figure("Trim by an edge", significant(f.trimDistance(), 4), unit, significant(100 * f.trimDistance() / Math.abs(f.ratio().followerPitch().doubleValue()), 3) + " % of a pitch at each edge of a trim input");
+            if (f.trimSpeed() == 0) {
+                finding(Severity.WARNING, "The trim has no speed.", "Its edges move nothing.", Mend.set("Trim with a fiftieth of its speed", at + "/trimSpeed", rounded(TRIM_SHARE * axis.limits().max().speed())));
+            }
+        }
+        watched(encoder);
         double own = encoder ? axis.scale().unitsPerCount().toDouble() : 1.0 / axis.scale().wireUnitsPerUnit();
         figure("Ripple from the resolution", significant(0.5 * Math.max(own, Math.abs(ratio) * master.grain()), 2), unit, "half a " + (encoder ? "count" : "wire unit") + " of the follower, or of the master × ratio");
+    }
+
+    private void watched(boolean encoder) {
+        FollowWatch w = f.watch();
+        if (encoder && f.encoder().indexed()) {
+            figure("Lost counts are told from", Long.toString(Math.max(1, w.lostCounts()) + 1), "counts", "at the next index pulse: " + significant((Math.max(1, w.lostCounts()) + 1) * Math.abs(ratio) * master.grain(), 3) + " " + unit + " of the follower");
+        }
+        if (w.phaseLimit() == 0) {
+            return;
+        }
+        figure("Phase is told from", significant(w.phaseLimit(), 4), unit, "besides the gap of the gain, once it has been locked" + share(w.phaseLimit()));
+        if (w.phaseLimit() < f.phaseWindow()) {
+            finding(Severity.WARNING, "The limit of the phase lies inside its window.", "It counts as locked up to " + significant(f.phaseWindow(), 3) + " " + unit + ", and " + w.phase().words() + " from " + significant(w.phaseLimit(), 3) + " " + unit + ".", Mend.set("Set the limit to twice the window", at + "/watch/phaseLimit", 2 * f.phaseWindow()));
+        }
+        double late = Math.abs(ratio) * master.acceleration() * f.filter() * 1e-3 / f.gain();
+        if (late > w.phaseLimit() && w.phaseLimit() >= f.phaseWindow()) {
+            finding(Severity.WARNING, "The phase leaves its limit whenever " + master.name() + " accelerates.", "The filter puts it " + significant(late, 3) + " " + unit + " behind then, the limit is " + significant(w.phaseLimit(), 3) + " " + unit + ".", Mend.set("Filter nothing", at + "/filter", 0.0));
+        }
     }
 
     private void drift() {

@@ -194,6 +194,10 @@ public final class Drive {
         following.latch();
         torqueLimit = Math.min(highestTorque, dictionary.get(MAX_TORQUE) * 1e-3 * ratedTorque);
         DriveFault lasting = feedback.broken() ? DriveFault.LOAD_ENCODER : choice.following().broken() ? DriveFault.MASTER_ENCODER : incomplete ? DriveFault.PARAMETERS : null;
+        DriveFault followed = choice.following().takeFault();
+        if (followed != null && power.state() == PowerState.OPERATION_ENABLED) {
+            fault(followed);
+        }
         if (lasting != null && says(Function.READY)) {
             fault(lasting);
         }

@@ -10,6 +10,14 @@ public enum DriveFault {
     LOAD_ENCODER(0x7306, "a line of the encoder on the load is broken"),
     /** Ours, beside that: a broken line of the encoder that is followed. */
     MASTER_ENCODER(0x7381, "a line of the master encoder is broken"),
+    /** Ours: its index pulse does not come. */
+    MASTER_INDEX(0x7382, "the index pulse of the master encoder does not come"),
+    /** Ours: more counts than allowed are missing at the index pulse. */
+    MASTER_COUNTS(0x7383, "counts of the master encoder are lost"),
+    /** Ours: the master is faster than the follower may be. */
+    MASTER_TOO_FAST(0x8481, "the master is faster than the follower may be"),
+    /** Ours: a follower that was locked is farther from its place than allowed. */
+    PHASE(0x8681, "the phase of the follower left its limit"),
     /** CiA 301/402: parameter error, used for a parameter set that was written in part. */
     PARAMETERS(0x6320, "its parameters were written in part: finish or undo the writing");
 

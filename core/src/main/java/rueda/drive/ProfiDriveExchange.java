@@ -16,7 +16,8 @@ import rueda.quantity.Modulo;
  * <li>SATZANW (telegram 7): bit 6 starts the entry of the move list that it names, 0 to 127; bit 5 clear is an intermediate stop, bit 4
  * clear rejects the task; bit 11 finds the zero. AKTSATZ tells the running entry.
  * <li>MDI_TARPOS (telegram 9): with SATZANW bit 15 bit 6 starts the motion to the target, at MDI_VELOCITY; MDI_ACC and MDI_DEC are shares
- * of the default acceleration and deceleration (our choice), MDI_MOD bit 0 says absolute. Without bit 15 as telegram 7.
+ * of the default acceleration and deceleration (our choice), MDI_MOD bit 0 says absolute, bits 1 and 2 which way an
+ * endless axis goes there (from memory): 0 the shorter one, 1 forward, 2 backward. Without bit 15 as telegram 7.
  * </ul>
  *
  * <p>G1_XIST1 counts from the zero of the axis once it has one (our choice). Not thread-safe; no allocation.
@@ -27,6 +28,8 @@ final class ProfiDriveExchange implements CyclicExchange {
     private static final int BLOCK = 0x7F;
     private static final int MDI = 1 << 15;
     private static final int MDI_ABSOLUTE = 1;
+    /** by bits 1 and 2 of MDI_MOD: the direction option of 60F2h */
+    private static final int[] MDI_WAYS = {ProfilePosition.SHORTER, ProfilePosition.FORWARD, ProfilePosition.BACKWARD, ProfilePosition.SHORTER};
 
     /** What the drive does with the telegram. */
     private enum Use { SERVO, SPEED, RAMPED_SPEED, BLOCKS, DIRECT }
@@ -181,7 +184,9 @@ final class ProfiDriveExchange implements CyclicExchange {
         controlword |= (word & ProfiDriveWords.NO_INTERMEDIATE_STOP) == 0 ? ControlWord.HALT : 0;
         if (direct) {
             int at = outputs.indexOf(ProfiDriveSignal.MDI_MOD.number(), 0);
-            boolean absolute = at < 0 || (outputs.read(image, at) & MDI_ABSOLUTE) != 0;
+            long how = at < 0 ? MDI_ABSOLUTE : outputs.read(image, at);
+            boolean absolute = (how & MDI_ABSOLUTE) != 0;
+            dictionary.set(DriveObject.POSITIONING_OPTION, (long) MDI_WAYS[(int) (how >> 1) & 3] << ProfilePosition.ROTARY_DIRECTION);
             order(controlword | ControlWord.CHANGE_IMMEDIATELY | (absolute ? 0 : ControlWord.RELATIVE), OperationMode.PROFILE_POSITION);
         } else {
             dictionary.set(DriveObject.LIST_WANTED, block & BLOCK);

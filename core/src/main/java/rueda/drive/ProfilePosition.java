@@ -1,5 +1,6 @@
 package rueda.drive;
 
+import static rueda.drive.DriveObject.POSITIONING_OPTION;
 import static rueda.drive.DriveObject.TARGET_POSITION;
 
 import rueda.profile.StoppingWay;
@@ -12,14 +13,21 @@ import rueda.profile.StoppingWay;
  * <li>A single setpoint (bit 5 set) replaces the running motion at once. One of a set (bit 5 clear) waits until the running one is at its
  * target, and bit 12 stays until there is room for another.
  * <li>With bit 9 (change on setpoint) the running motion passes its target at speed when the next one goes on in the same direction.
- * <li>Relative targets (bit 6) count from the target before. On an endless axis an absolute one is reached by the shorter way (our choice,
- * the same as in cyclic positions).
+ * <li>Relative targets (bit 6) count from the target before. On an endless axis bits 6 and 7 of 60F2h say which way an absolute one is reached
+ * (from memory): 1 backward, 2 forward, 3 the shorter way; 0 too is the shorter way (our choice, the same as in cyclic positions). A place that
+ * lies ahead and is nearer than the way the axis needs to stop is reached one turn later.
  * <li>Bit 8 (halt) brings the axis to rest; without it the motion goes on.
  * </ul>
  *
  * No allocation; not thread-safe.
  */
 final class ProfilePosition implements SetpointSource {
+
+    /** Place of the rotary axis direction option in 60F2h, and its values. */
+    static final int ROTARY_DIRECTION = 6;
+    static final int BACKWARD = 1;
+    static final int FORWARD = 2;
+    static final int SHORTER = 3;
 
     private final ObjectDictionary dictionary;
     private final Setpoint setpoint;
@@ -100,7 +108,7 @@ final class ProfilePosition implements SetpointSource {
         if (!moving && !atTarget()) {
             target = reference.unwrappedWire(setpoint.position);
         }
-        long wanted = relative ? target + asked : reference.nearest(asked, target);
+        long wanted = relative ? target + asked : absolute(asked);
         if (objects.bounded()) {
             long inside = objects.inside(wanted, reference.unwrappedWire(setpoint.position));
             insideSoftLimits = inside == wanted;
@@ -121,6 +129,17 @@ final class ProfilePosition implements SetpointSource {
                 go();
             }
         }
+    }
+
+    /** Where an absolute target lies, counted on beyond the modulo. */
+    private long absolute(long asked) {
+        int way = (int) dictionary.get(POSITIONING_OPTION) >> ROTARY_DIRECTION & 3;
+        if (!reference.endless() || way != BACKWARD && way != FORWARD) {
+            return reference.nearest(asked, target);
+        }
+        int side = way == FORWARD ? 1 : -1;
+        double toStop = setpoint.speed * side > 0 ? Math.abs(motion.wayToStop(objects.deceleration(), objects.jerk())) : 0;
+        return reference.ahead(asked, reference.unwrappedWire(setpoint.position), side, toStop);
     }
 
     /** The running motion is given up. */

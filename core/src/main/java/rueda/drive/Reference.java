@@ -86,6 +86,17 @@ final class Reference {
         return from + (way > wireModulo / 2 ? way - wireModulo : way);
     }
 
+    /**
+     * A position on the wire, counted on beyond the modulo, that is reached in one direction; where the axis cannot stop before it, a turn later.
+     *
+     * @param from wire units beyond the modulo  @param side 1 forward, −1 back  @param toStop way that the axis needs to stop, counts, 0 or more
+     */
+    long ahead(long wire, long from, int side, double toStop) {
+        long way = wrapped.of(side * (wire - from));
+        double turns = Math.ceil((toStop / units.countsPerWireUnit - 0.5 - way) / wireModulo);
+        return from + side * (way + (turns > 0 ? (long) turns * wireModulo : 0));
+    }
+
     /** Encoder counts of a target on the wire; an endless axis goes the shorter way from the target before. */
     long counts(long target) {
         return units.counts(endless ? unwrapped(target) : target) - shift;

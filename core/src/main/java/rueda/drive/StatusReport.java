@@ -66,6 +66,7 @@ final class StatusReport {
         dictionary.set(DIGITAL_INPUTS, (inputs.active(Function.NEGATIVE_LIMIT) ? 1 : 0) | (inputs.active(Function.POSITIVE_LIMIT) ? 2 : 0)
                 | (inputs.active(Function.REFERENCE_CAM) ? 4 : 0) | inputs.levels(true) << 16);
         list();
+        choice.following().publish(units.subStep * units.subStepsPerCycle);
         atSpeed(mode);
         dictionary.set(STATUSWORD, statusword(mode));
     }
@@ -146,7 +147,7 @@ final class StatusReport {
 
     private int followingBits() {
         FollowingSource source = choice.following();
-        return (source.locked() ? StatusWord.MODE_12 : 0) | (source.refused() ? StatusWord.MODE_13 : 0) | (power.state() == PowerState.OPERATION_ENABLED && !source.tied() && stands() ? StatusWord.TARGET_REACHED : 0);
+        return (source.locked() ? StatusWord.MODE_12 : 0) | (source.refused() ? StatusWord.MODE_13 : 0) | (source.warns() ? StatusWord.WARNING : 0) | (power.state() == PowerState.OPERATION_ENABLED && !source.tied() && stands() ? StatusWord.TARGET_REACHED : 0);
     }
 
     private int listBits() {

@@ -68,8 +68,10 @@ public final class EntryWords {
         of("Zone", "from: From | u", "to: To | u", "hysteresis: Hysteresis | u", "passing: Direction", "onlyReferenced: Only with a reference");
         of("Following", "source: What it follows", "master: Master", "encoder: Master encoder", "ratio: Ratio", "lock: Lock", "meeting: Meeting point", "release: When released", "catchUp: Catch-up limit | u/s", "speed: Highest speed while following | u/s",
                 "acceleration: Highest acceleration while following | u/s²", "deceleration: Highest deceleration while following | u/s²", "gain: Gain of the lock | 1/s", "feedForward: Feed-forward of the master's speed | %", "filter: Filter of the master | ms",
-                "prediction: Prediction of the master | ms", "trimSpeed: Trim speed | u/s", "phaseWindow: Phase window | u");
-        of("MasterEncoder", "signal: Signal", "countsPerTurn: Counts per turn", "reversed: Counts backward", "unit: Unit of the way", "turns: Turns", "way: Way of those turns", "speed: Speed of the master", "acceleration: Acceleration of the master");
+                "prediction: Prediction of the master | ms", "trimSpeed: Trim speed | u/s", "phaseWindow: Phase window | u", "accelerationForward: Feed-forward of the acceleration | %", "trimAcceleration: Trim acceleration | u/s²", "trimDistance: Trim distance | u",
+                "trimKept: Trim is kept", "watch: Watch while following");
+        of("FollowWatch", "line: When a line breaks", "index: When the index pulse is missing", "lostCounts: Counts that may be lost", "lost: When counts are lost", "phaseLimit: Limit of the phase | u", "phase: When the phase leaves its limit", "tooFast: When the master is too fast");
+        of("MasterEncoder", "signal: Signal", "countsPerTurn: Counts per turn", "reversed: Counts backward", "unit: Unit of the way", "turns: Turns", "way: Way of those turns", "speed: Speed of the master", "acceleration: Acceleration of the master", "index: Index pulse");
         of("FollowRatio", "form: Ratio given by", "in: Turns of the master", "out: Turns of the follower", "decimal: Ratio as a decimal", "masterPitch: Pitch of the master", "followerPitch: Pitch of the follower | u");
         of("Meeting", "master: Meeting point of the master", "follower: Meeting point of the follower | u", "way: Way of the master to the meeting point");
         of("Terminal", "name: Terminal", "kind: Kind of terminal", "function: Function", "normallyClosed: Normally closed", "filterMicros: Filter | µs");

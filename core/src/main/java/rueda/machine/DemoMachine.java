@@ -60,7 +60,7 @@ public final class DemoMachine {
     public static Machine byEncoder() {
         Machine cell = create();
         Axis brush = cell.axes().get(3);
-        MasterEncoder belt = new MasterEncoder(MasterEncoder.Signal.QUADRATURE, 8192, false, "mm", 1, new BigDecimal("240"), 120, 400);
+        MasterEncoder belt = new MasterEncoder(MasterEncoder.Signal.QUADRATURE, 8192, false, "mm", 1, new BigDecimal("240"), 120, 400, true);
         Following follows = brush.following().withSource(Following.Source.ENCODER).withMaster("").withEncoder(belt).withFilter(4).withCatchUp(300)
                 .withRatio(new Following.FollowRatio(Following.Form.PITCHES, 2, 7, new BigDecimal("3.5"), new BigDecimal("420"), new BigDecimal("1080")));
         Axis driven = brush.withFollowing(follows).withCommandedBy(Axis.Commander.DRIVE)

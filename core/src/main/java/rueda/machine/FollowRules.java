@@ -15,6 +15,7 @@ final class FollowRules {
     private static final double MOST_FILTER = 1000;
     private static final double MOST_PREDICTION = 100;
     private static final long MOST_TURNS = 1_000_000;
+    private static final long MOST_LOST = 1_000_000;
 
     private final List<EntryFault> faults;
     private final Machine machine;
@@ -33,7 +34,7 @@ final class FollowRules {
     private void axis(String at, Axis axis) {
         Following f = axis.following();
         if (missing(at + "/source", "What it follows", f.source()) | missing(at + "/master", "Master", f.master()) | missing(at + "/ratio", "Ratio", f.ratio()) | missing(at + "/lock", "Lock", f.lock())
-                | missing(at + "/meeting", "Meeting point", f.meeting()) | missing(at + "/release", "When released", f.release()) | missing(at + "/encoder", "Master encoder", f.encoder()) || missing(at + "/ratio/form", "Ratio given by", f.ratio().form())
+                | missing(at + "/meeting", "Meeting point", f.meeting()) | missing(at + "/release", "When released", f.release()) | watch(at + "/watch", axis, f.watch()) | missing(at + "/encoder", "Master encoder", f.encoder()) || missing(at + "/ratio/form", "Ratio given by", f.ratio().form())
                 | exact(at + "/ratio/decimal", "Ratio as a decimal", f.ratio().decimal(), true) | exact(at + "/ratio/masterPitch", "Pitch of the master", f.ratio().masterPitch(), false)
                 | exact(at + "/ratio/followerPitch", "Pitch of the follower", f.ratio().followerPitch(), true)) {
             return;
@@ -59,6 +60,9 @@ final class FollowRules {
         between(at + "/prediction", "Prediction of the master", f.prediction(), 0, MOST_PREDICTION, "ms");
         between(at + "/trimSpeed", "Trim speed", f.trimSpeed(), 0, max.speed(), unit + "/s");
         between(at + "/phaseWindow", "Phase window", f.phaseWindow(), 0, MOST, unit);
+        between(at + "/accelerationForward", "Feed-forward of the acceleration", f.accelerationForward(), 0, 100, "%");
+        between(at + "/trimAcceleration", "Trim acceleration", f.trimAcceleration(), 0, max.acceleration(), unit + "/s²");
+        between(at + "/trimDistance", "Trim distance", f.trimDistance(), 0, MOST, unit);
         if (f.followsAxis()) {
             master(at, axis, f);
         }
@@ -66,6 +70,20 @@ final class FollowRules {
         if (f.source() == Following.Source.ENCODER && faults.isEmpty()) {
             followsEncoder(at, axis, f);
         }
+    }
+
+    /** @return whether something is missing */
+    private boolean watch(String at, Axis axis, FollowWatch w) {
+        if (missing(at, "Watch", w)) {
+            return true;
+        }
+        boolean gaps = missing(at + "/line", "When a line breaks", w.line()) | missing(at + "/index", "When the index pulse is missing", w.index()) | missing(at + "/lost", "When counts are lost", w.lost())
+                | missing(at + "/phase", "When the phase leaves its limit", w.phase()) | missing(at + "/tooFast", "When the master is too fast", w.tooFast());
+        if (w.lostCounts() < 0 || w.lostCounts() > MOST_LOST) {
+            refuse(at + "/lostCounts", "Counts that may be lost", Long.toString(w.lostCounts()), "0 to 1 000 000", "enter whole counts");
+        }
+        between(at + "/phaseLimit", "Limit of the phase", w.phaseLimit(), 0, MOST, axis.unit().symbol());
+        return gaps;
     }
 
     private void master(String at, Axis axis, Following f) {

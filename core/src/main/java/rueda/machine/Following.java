@@ -25,13 +25,19 @@ import rueda.quantity.Ratio;
  * @param prediction     by how much the place of the master is foreseen, ms, 0 to 100
  * @param trimSpeed      speed of the phase while it is trimmed, units/s of the follower
  * @param phaseWindow    deviation within which it counts as locked, units of the follower
+ * @param accelerationForward share of its own acceleration that a drive which follows its encoder feeds forward, %, 0 to 100
+ * @param trimAcceleration acceleration of the phase while it is trimmed, units/s², 0 for that of the axis
+ * @param trimDistance   by how much an edge of a trim input moves the phase, units of the follower, 0 to trim as long as the input is on
+ * @param trimKept       the trim is kept when the follower is let go, and comes back when it is tied again
+ * @param watch          what is watched meanwhile
  */
 @RecordBuilder
 public record Following(Source source, String master, MasterEncoder encoder, FollowRatio ratio, Lock lock, Meeting meeting, Release release, double catchUp, double speed, double acceleration, double deceleration,
-                        double gain, double feedForward, double filter, double prediction, double trimSpeed, double phaseWindow) implements FollowingBuilder.With {
+                        double gain, double feedForward, double filter, double prediction, double trimSpeed, double phaseWindow, double accelerationForward, double trimAcceleration, double trimDistance, boolean trimKept,
+                        FollowWatch watch) implements FollowingBuilder.With {
 
     /** It follows nothing. */
-    public static final Following NONE = new Following(Source.NONE, "", MasterEncoder.USUAL, FollowRatio.of(1, 1), Lock.POSITION, new Meeting(0, 0, 0), Release.RAMP, 0, 0, 0, 0, 50, 100, 0, 0, 0, 0);
+    public static final Following NONE = new Following(Source.NONE, "", MasterEncoder.USUAL, FollowRatio.of(1, 1), Lock.POSITION, new Meeting(0, 0, 0), Release.RAMP, 0, 0, 0, 0, 50, 100, 0, 0, 0, 0, 100, 0, 0, false, FollowWatch.USUAL);
 
     /** What the master is. */
     public enum Source {
@@ -195,8 +201,22 @@ public record Following(Source source, String master, MasterEncoder encoder, Fol
         return unitsPerUnit(follower, masterAxis).times(Ratio.of(follower.scale().wireUnitsPerUnit(), masterAxis.scale().wireUnitsPerUnit()));
     }
 
+    /** The ratio to the encoder at its second input as turns of the last shafts, exact; null where 64 bits do not hold it. */
+    public Ratio turns(Axis follower) {
+        try {
+            return ratio.form() == Form.TURNS ? Ratio.of(ratio.out(), ratio.in()) : ratio.exact(encoder.unitsPerTurn(), perTurn(follower)).times(encoder.unitsPerTurn()).dividedBy(perTurn(follower));
+        } catch (InvalidEntry tooLarge) {
+            return null;
+        }
+    }
+
     private static Ratio perTurn(Axis axis) {
         return axis.train().feed().perTurn(axis.unit().user());
+    }
+
+    /** Acceleration of the phase while it is trimmed, units/s². */
+    public double trimAccelerationOr(Limits limits) {
+        return trimAcceleration > 0 ? trimAcceleration : limits.normal().acceleration();
     }
 
     /** Its highest speed while it follows, units/s. */

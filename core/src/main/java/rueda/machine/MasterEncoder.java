@@ -15,11 +15,12 @@ import rueda.quantity.Ratio;
  * @param way           way of those turns, exact decimal above 0
  * @param speed         as it runs usually, and on the bench, units/s, its sign the direction
  * @param acceleration  with which it comes to that, units/s²
+ * @param index         it has an index pulse a turn, on a line of its own; {@link Signal#QUADRATURE} alone can
  */
 @RecordBuilder
-public record MasterEncoder(Signal signal, long countsPerTurn, boolean reversed, String unit, long turns, BigDecimal way, double speed, double acceleration) implements MasterEncoderBuilder.With {
+public record MasterEncoder(Signal signal, long countsPerTurn, boolean reversed, String unit, long turns, BigDecimal way, double speed, double acceleration, boolean index) implements MasterEncoderBuilder.With {
 
-    public static final MasterEncoder USUAL = new MasterEncoder(Signal.QUADRATURE, 4096, false, "mm", 1, new BigDecimal("100"), 100, 200);
+    public static final MasterEncoder USUAL = new MasterEncoder(Signal.QUADRATURE, 4096, false, "mm", 1, new BigDecimal("100"), 100, 200, false);
 
     /** How it tells its counts. */
     public enum Signal {
@@ -39,6 +40,11 @@ public record MasterEncoder(Signal signal, long countsPerTurn, boolean reversed,
         public String words() {
             return words;
         }
+    }
+
+    /** Counts that are lost can be seen at its index pulse. */
+    public boolean indexed() {
+        return index && signal == Signal.QUADRATURE;
     }
 
     /** Units of one count, exact. */

@@ -8,6 +8,8 @@ import rueda.machine.MasterEncoder;
  */
 public final class MasterShaft {
 
+    private static final long LOST_OF = 2000;
+
     private final double dt;
     private final Mistakes mistakes;
     private final double countsPerUnit;
@@ -21,6 +23,13 @@ public final class MasterShaft {
     private long counts;
     private double fraction;
     private boolean broken;
+    /** whole turns of counts between which it stands, and the reading at the last index pulse */
+    private final long countsPerTurn;
+    private final boolean indexed;
+    private long turnFrom;
+    private long indexAt;
+    private int indexPulses;
+    private long losable;
     /** counts that were not read while the line was broken */
     private long missed;
     private long readBefore;
@@ -33,6 +42,8 @@ public final class MasterShaft {
         lasting = encoder.signal() == MasterEncoder.Signal.ABSOLUTE;
         sign = encoder.reversed() ? -1 : 1;
         rate = encoder.acceleration() * countsPerUnit * dt;
+        countsPerTurn = encoder.countsPerTurn();
+        indexed = encoder.indexed();
         run(encoder.speed());
     }
 
@@ -52,6 +63,8 @@ public final class MasterShaft {
             long whole = (long) Math.floor(fraction);
             fraction -= whole;
             counts += whole;
+            lose(whole);
+            pulse();
         }
         boolean now = mistakes.has(Mistake.MASTER_ENCODER_BROKEN);
         if (broken && !now && !lasting) {
@@ -61,6 +74,40 @@ public final class MasterShaft {
         if (!broken) {
             readBefore = counts - missed;
         }
+    }
+
+    /** Interference takes one count of {@link #LOST_OF}. */
+    private void lose(long way) {
+        if (lasting || !mistakes.has(Mistake.MASTER_COUNTS_LOST)) {
+            return;
+        }
+        losable += way;
+        missed += losable / LOST_OF;
+        losable %= LOST_OF;
+    }
+
+    /** The index pulse comes where a turn ends, whichever way it turns. */
+    private void pulse() {
+        if (!indexed || counts >= turnFrom && counts < turnFrom + countsPerTurn) {
+            return;
+        }
+        long turn = Math.floorDiv(counts, countsPerTurn) * countsPerTurn;
+        long edge = turn > turnFrom ? turn : turn + countsPerTurn;
+        turnFrom = turn;
+        if (!mistakes.has(Mistake.MASTER_INDEX_BROKEN)) {
+            indexAt = sign * (edge - missed);
+            indexPulses++;
+        }
+    }
+
+    /** Index pulses that came so far. */
+    public int indexPulses() {
+        return indexPulses;
+    }
+
+    /** What the drive read at the last of them. */
+    public long indexAt() {
+        return indexAt;
     }
 
     /** What the drive reads: stands still while a line is broken. */

@@ -18,6 +18,10 @@ public enum Mistake {
     LOAD_ENCODER_BROKEN("a line of the encoder on the load broken"),
     /** A line of the encoder that is followed is broken, or was never connected. */
     MASTER_ENCODER_BROKEN("a line of the master encoder broken"),
+    /** The index pulse of the encoder that is followed does not come. */
+    MASTER_INDEX_BROKEN("index line of the master encoder broken"),
+    /** Interference: one count of two thousand is not counted. */
+    MASTER_COUNTS_LOST("master encoder loses counts"),
     /** The PLC leaves the command bit of homing, bit 4 of the controlword, set. */
     HOMING_BIT_HELD("PLC leaves the homing bit set"),
     /** The PLC leaves the bit set that switches on, bit 0 of the controlword: a drive that wants its edge is never switched on. */

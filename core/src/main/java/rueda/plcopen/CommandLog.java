@@ -7,7 +7,7 @@ package rueda.plcopen;
 public final class CommandLog {
 
     /** What was ordered. */
-    public enum Kind { MOVE, HOME, HALT, TORQUE, FOLLOW, ERROR }
+    public enum Kind { MOVE, HOME, HALT, TORQUE, FOLLOW, ADD, ERROR }
 
     private static final int CAPACITY = 4096;
 

@@ -39,8 +39,12 @@ final class FollowOrders {
      * @param ratio        units of this axis for one of the master; null for none
      * @param acceleration units/s², 0 for that of the axis while it follows
      * @param deceleration units/s², 0 likewise
+     * @param mode         when it begins; null for a value that is none
      */
-    void gearIn(MotionCommand command, FollowerLock.Kind kind, MotionAxis master, Boolean actual, Ratio ratio, double acceleration, double deceleration, String block, int line, long now) {
+    void gearIn(MotionCommand command, FollowerLock.Kind kind, MotionAxis master, Boolean actual, Ratio ratio, double acceleration, double deceleration, BufferMode mode, String block, int line, long now) {
+        if (axis.waits(command, mode, later -> gearIn(command, kind, master, actual, ratio, acceleration, deceleration, BufferMode.ABORTING, block, line, later), block, line, now)) {
+            return;
+        }
         MotionError refusal = axis.cannotFollow();
         if (refusal == MotionError.NONE) {
             refusal = actual == null ? MotionError.BAD_VALUE : tie(kind, master, actual, ratio, acceleration, deceleration);
@@ -49,7 +53,10 @@ final class FollowOrders {
     }
 
     /** Follows the sum of what two masters do. See {@link #gearIn}; ratios with their signs. */
-    void combine(MotionCommand command, MotionAxis one, Boolean oneActual, Ratio oneRatio, MotionAxis other, Boolean otherActual, Ratio otherRatio, String block, int line, long now) {
+    void combine(MotionCommand command, MotionAxis one, Boolean oneActual, Ratio oneRatio, MotionAxis other, Boolean otherActual, Ratio otherRatio, BufferMode mode, String block, int line, long now) {
+        if (axis.waits(command, mode, later -> combine(command, one, oneActual, oneRatio, other, otherActual, otherRatio, BufferMode.ABORTING, block, line, later), block, line, now)) {
+            return;
+        }
         MotionError refusal = axis.cannotFollow();
         if (refusal == MotionError.NONE && (oneActual == null || otherActual == null || otherRatio == null || wire(otherRatio, other) == null)) {
             refusal = MotionError.BAD_VALUE;
@@ -64,7 +71,11 @@ final class FollowOrders {
     }
 
     /** Meets a master at a place, and follows it from there on. See {@link #gearIn}. @param way of the master on which it comes there, its units  @param speed units/s, 0 for that of the axis while it follows */
-    void gearInPos(MotionCommand command, MotionAxis master, Boolean actual, Ratio ratio, double masterPlace, double ownPlace, double way, double speed, double acceleration, double deceleration, String block, int line, long now) {
+    void gearInPos(MotionCommand command, MotionAxis master, Boolean actual, Ratio ratio, double masterPlace, double ownPlace, double way, double speed, double acceleration, double deceleration, BufferMode mode, String block,
+                   int line, long now) {
+        if (axis.waits(command, mode, later -> gearInPos(command, master, actual, ratio, masterPlace, ownPlace, way, speed, acceleration, deceleration, BufferMode.ABORTING, block, line, later), block, line, now)) {
+            return;
+        }
         MotionError refusal = axis.cannotFollow();
         if (refusal == MotionError.NONE && !axis.referenced()) {
             refusal = axis.referenceLost() ? MotionError.REFERENCE_LOST : MotionError.NOT_REFERENCED;
@@ -108,10 +119,10 @@ final class FollowOrders {
     void followByHand(MotionCommand command, MotionAxis master, Ratio units, String block, long now) {
         boolean actual = rules.source() == Following.Source.ACTUAL;
         switch (rules.lock()) {
-            case SPEED -> gearIn(command, FollowerLock.Kind.SPEED, master, actual, units, 0, 0, block, 0, now);
-            case POSITION -> gearIn(command, FollowerLock.Kind.POSITION, master, actual, units, 0, 0, block, 0, now);
-            case LOOSE -> gearIn(command, FollowerLock.Kind.LOOSE, master, actual, units, 0, 0, block, 0, now);
-            case MEETING -> gearInPos(command, master, actual, units, rules.meeting().master(), rules.meeting().follower(), rules.meeting().way(), 0, 0, 0, block, 0, now);
+            case SPEED -> gearIn(command, FollowerLock.Kind.SPEED, master, actual, units, 0, 0, BufferMode.ABORTING, block, 0, now);
+            case POSITION -> gearIn(command, FollowerLock.Kind.POSITION, master, actual, units, 0, 0, BufferMode.ABORTING, block, 0, now);
+            case LOOSE -> gearIn(command, FollowerLock.Kind.LOOSE, master, actual, units, 0, 0, BufferMode.ABORTING, block, 0, now);
+            case MEETING -> gearInPos(command, master, actual, units, rules.meeting().master(), rules.meeting().follower(), rules.meeting().way(), 0, 0, 0, BufferMode.ABORTING, block, 0, now);
         }
     }
 

@@ -12,8 +12,9 @@ package rueda.plcopen;
  * @param trimmed       by how much its phase has been moved
  * @param ratio         units of the follower for one of the master
  * @param way           how far its place has gone since it was tied
+ * @param warning       what has come about since then, in words; empty for nothing
  */
-public record FollowState(boolean follows, boolean locked, String words, int master, double deviation, double lost, double trimmed, double ratio, double way) {
+public record FollowState(boolean follows, boolean locked, String words, int master, double deviation, double lost, double trimmed, double ratio, double way, String warning) {
 
-    static final FollowState NOT = new FollowState(false, false, "does not follow", -1, 0, 0, 0, 0, 0);
+    static final FollowState NOT = new FollowState(false, false, "does not follow", -1, 0, 0, 0, 0, 0, "");
 }

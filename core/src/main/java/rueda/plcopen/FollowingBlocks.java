@@ -14,7 +14,7 @@ import rueda.quantity.Ratio;
  *
  * <p>A ratio is that of the units of both axes. MC_GearIn ties by speed: what is lost while the follower comes up stays lost, as the
  * specification says. Accelerations left out are those of the axis while it follows. What the specification leaves to the maker: Master comes
- * before Slave, BufferMode is not there, MasterStartDistance 0 begins at once.
+ * before Slave, in BufferMode an order never blends, MasterStartDistance 0 begins at once.
  */
 final class FollowingBlocks {
 
@@ -68,12 +68,13 @@ final class FollowingBlocks {
     }
 
     private Kind gearIn() {
-        List<Pin> pins = pins("InGear", Pin.in("RatioNumerator", Type.DINT), Pin.in("RatioDenominator", Type.UDINT), Pin.in("MasterValueSource", Type.INT), real("Acceleration"), real("Deceleration"), Pin.in("ContinuousUpdate", Type.BOOL));
-        return new Kind("MC_GearIn", List.copyOf(pins), name -> blocks.new FollowerBlock(name, 6, 7) {
+        List<Pin> pins = pins("InGear", Pin.in("RatioNumerator", Type.DINT), Pin.in("RatioDenominator", Type.UDINT), Pin.in("MasterValueSource", Type.INT), real("Acceleration"), real("Deceleration"), Pin.in("BufferMode", Type.INT), Pin.in("ContinuousUpdate", Type.BOOL));
+        return new Kind("MC_GearIn", List.copyOf(pins), name -> blocks.new FollowerBlock(name, 7, 8) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
                 long[] m = frame.memory;
-                axis.following().gearIn(command, FollowerLock.Kind.SPEED, master(frame, base), Source.actual(m[base + 4]), ratio(m[base + 2], m[base + 3]), value(frame, base + 5), value(frame, base + 6), instance, frame.line, frame.now);
+                axis.following().gearIn(command, FollowerLock.Kind.SPEED, master(frame, base), Source.actual(m[base + 4]), ratio(m[base + 2], m[base + 3]), value(frame, base + 5), value(frame, base + 6), BufferMode.of(m[base + 7]),
+                        instance, frame.line, frame.now);
             }
 
             @Override
@@ -86,14 +87,14 @@ final class FollowingBlocks {
     /** StartSync stands while the follower is on its way to the meeting point. */
     private Kind gearInPos() {
         List<Pin> pins = pins("InSync", Pin.in("RatioNumerator", Type.DINT), Pin.in("RatioDenominator", Type.UDINT), Pin.in("MasterValueSource", Type.INT), real("MasterSyncPosition"), real("SlaveSyncPosition"), real("MasterStartDistance"),
-                real("Velocity"), real("Acceleration"), real("Deceleration"));
+                real("Velocity"), real("Acceleration"), real("Deceleration"), Pin.in("BufferMode", Type.INT));
         pins.add(Pin.out("StartSync", Type.BOOL));
-        return new Kind("MC_GearInPos", List.copyOf(pins), name -> blocks.new FollowerBlock(name, 9, 0) {
+        return new Kind("MC_GearInPos", List.copyOf(pins), name -> blocks.new FollowerBlock(name, 10, 0) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
                 long[] m = frame.memory;
                 axis.following().gearInPos(command, master(frame, base), Source.actual(m[base + 4]), ratio(m[base + 2], m[base + 3]), value(frame, base + 5), value(frame, base + 6), value(frame, base + 7), value(frame, base + 8), value(frame, base + 9), value(frame, base + 10),
-                        instance, frame.line, frame.now);
+                        BufferMode.of(m[base + 11]), instance, frame.line, frame.now);
             }
 
             @Override
@@ -112,14 +113,14 @@ final class FollowingBlocks {
     /** CombineMode (numbers from memory): 0 adds the second master, 1 subtracts it. InSync stands while the axis has the place of both. */
     private Kind combine() {
         List<Pin> pins = new ArrayList<>(List.of(Pin.axis("Master1"), Pin.axis("Master2"), Pin.axis("Slave"), Pin.in("Execute", Type.BOOL), Pin.in("CombineMode", Type.INT), Pin.in("GearRatioNumeratorM1", Type.DINT), Pin.in("GearRatioDenominatorM1", Type.UDINT),
-                Pin.in("GearRatioNumeratorM2", Type.DINT), Pin.in("GearRatioDenominatorM2", Type.UDINT), Pin.in("MasterValueSourceM1", Type.INT), Pin.in("MasterValueSourceM2", Type.INT), Pin.in("ContinuousUpdate", Type.BOOL)));
+                Pin.in("GearRatioNumeratorM2", Type.DINT), Pin.in("GearRatioDenominatorM2", Type.UDINT), Pin.in("MasterValueSourceM1", Type.INT), Pin.in("MasterValueSourceM2", Type.INT), Pin.in("BufferMode", Type.INT), Pin.in("ContinuousUpdate", Type.BOOL)));
         pins.addAll(List.of(Pin.out("InSync", Type.BOOL), Pin.out("Busy", Type.BOOL), Pin.out("Active", Type.BOOL), Pin.out("CommandAborted", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD)));
-        return new Kind("MC_CombineAxes", List.copyOf(pins), name -> blocks.new FollowerBlock(name, 2, 8, 9) {
+        return new Kind("MC_CombineAxes", List.copyOf(pins), name -> blocks.new FollowerBlock(name, 2, 9, 10) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
                 long[] m = frame.memory;
                 Ratio second = m[base + 2] == 0 || m[base + 2] == 1 ? ratio(m[base + 2] == 0 ? m[base + 5] : -m[base + 5], m[base + 6]) : null;
-                axis.following().combine(command, master(frame, base), Source.actual(m[base + 7]), ratio(m[base + 3], m[base + 4]), secondMaster(frame, base), Source.actual(m[base + 8]), second, instance, frame.line, frame.now);
+                axis.following().combine(command, master(frame, base), Source.actual(m[base + 7]), ratio(m[base + 3], m[base + 4]), secondMaster(frame, base), Source.actual(m[base + 8]), second, BufferMode.of(m[base + 9]), instance, frame.line, frame.now);
             }
 
             @Override

@@ -1,10 +1,13 @@
 package rueda.plcopen;
 
+import rueda.machine.FollowWatch;
+import rueda.machine.FollowWatch.Event;
+import rueda.machine.FollowWatch.Reaction;
 import rueda.machine.Following;
 import rueda.profile.FollowerLock;
 import rueda.profile.MasterSpeed;
 import rueda.profile.MeetingCurve;
-import rueda.profile.MotionProfile;
+import rueda.profile.PhaseTrim;
 import rueda.quantity.CountScaler;
 import rueda.quantity.Ratio;
 
@@ -27,8 +30,7 @@ final class GearGenerator implements SetpointGenerator {
     private final FollowerLock lock;
     private final MasterSpeed speed;
     private final MeetingCurve curve = new MeetingCurve();
-    private final MotionProfile trim = new MotionProfile();
-    private final double[] sample = new double[3];
+    private final PhaseTrim trim;
 
     private MotionAxis master;
     private boolean actualValue;
@@ -49,9 +51,13 @@ final class GearGenerator implements SetpointGenerator {
     private long place;
     /** prediction and trim, wire units */
     private double moved;
-    private double trimElapsed;
-    private double trimmed;
-    private double trimSpeed;
+    private boolean trimKept;
+    private FollowWatch watch = FollowWatch.USUAL;
+    private double phaseLimit;
+    /** a bit for each event since it was tied */
+    private int events;
+    private int eventsNow;
+    private Event reactsTo;
     /* meeting: places of both, user units, and the way on which the follower comes there */
     private double masterMeets;
     private double followerMeets;
@@ -69,6 +75,7 @@ final class GearGenerator implements SetpointGenerator {
         this.modulo = modulo;
         lock = new FollowerLock(cycleSeconds);
         speed = new MasterSpeed(cycleSeconds);
+        trim = new PhaseTrim(cycleSeconds);
     }
 
     /**
@@ -86,6 +93,9 @@ final class GearGenerator implements SetpointGenerator {
         lock.control(rules.gain(), rules.feedForward() / 100, rules.phaseWindow() * wireUnitsPerUnit);
         this.speed.filter(rules.filter() * 1e-3);
         prediction = rules.prediction() * 1e-3;
+        trimKept = rules.trimKept();
+        watch = rules.watch();
+        phaseLimit = watch.phaseLimit() * wireUnitsPerUnit;
     }
 
     /**
@@ -130,10 +140,10 @@ final class GearGenerator implements SetpointGenerator {
         base = gone();
         place = 0;
         moved = 0;
-        trimmed = 0;
-        trimSpeed = 0;
-        trimElapsed = 0;
-        trim.plan(0, 0, 0, 0, 0, 1, 1, 1, 0);
+        trim.begin(trimKept);
+        events = 0;
+        eventsNow = 0;
+        reactsTo = null;
         cannot = false;
         lockedOnce = false;
         speed.begin(of.wireSpeed(actual) * ratio);
@@ -175,13 +185,31 @@ final class GearGenerator implements SetpointGenerator {
 
     private void tied(long way, double masterSpeed) {
         double before = moved;
-        trimElapsed += cycleSeconds;
-        trim.sample(trimElapsed, sample);
-        trimmed = sample[0];
-        trimSpeed = sample[1];
-        moved = trimmed + prediction * masterSpeed;
-        lock.step(way + moved - before, masterSpeed + trimSpeed);
+        trim.step();
+        moved = trim.value() + prediction * masterSpeed;
+        lock.step(way + moved - before, masterSpeed + trim.rate());
         put(place + lock.offset() + moved + lock.deviation(), lock.speed());
+        watch(masterSpeed);
+    }
+
+    /** Each thing is told once, when it comes about. */
+    private void watch(double masterSpeed) {
+        int before = eventsNow;
+        boolean outside = phaseLimit > 0 && lockedOnce && Math.abs(lock.deviation() - lock.expected()) > phaseLimit;
+        boolean fast = Math.abs(masterSpeed) > highestSpeed * (1 + 1e-9);
+        eventsNow = (outside ? 1 << Event.PHASE_LEFT.ordinal() : 0) | (fast ? 1 << Event.TOO_FAST.ordinal() : 0);
+        int fresh = eventsNow & ~before;
+        events |= fresh;
+        reactsTo = (fresh >> Event.PHASE_LEFT.ordinal() & 1) != 0 ? Event.PHASE_LEFT : fresh != 0 ? Event.TOO_FAST : null;
+    }
+
+    /** What has just come about and is to be answered with more than a warning, else null. */
+    Event reactsTo() {
+        return reactsTo == null || watch.reaction(reactsTo) == Reaction.WARN ? null : reactsTo;
+    }
+
+    Reaction reaction(Event event) {
+        return watch.reaction(event);
     }
 
     private void put(double wire, double wireSpeed) {
@@ -218,7 +246,7 @@ final class GearGenerator implements SetpointGenerator {
 
     /** The way to the follower's place: on an endless axis that which is nearest to a natural one. */
     private long followerWay(double natural) {
-        long direct = (long) Math.rint(followerMeets * wireUnitsPerUnit) - startedFrom;
+        long direct = (long) Math.rint(followerMeets * wireUnitsPerUnit + trim.value()) - startedFrom;
         return modulo == 0 ? direct : direct + modulo * Math.round((natural - direct) / modulo);
     }
 
@@ -236,7 +264,8 @@ final class GearGenerator implements SetpointGenerator {
             long meets = startedFrom + Math.round(curve.way(wholeWay));
             base = startedAt + wholeWay;
             place = scaler.scale(gone() - base);
-            lock.lockedAt(meets, ratio * masterSpeed);
+            moved = trim.value();
+            lock.lockedAt(meets - Math.round(moved), ratio * masterSpeed);
             phase = Phase.TIED;
             put(place + meets, ratio * masterSpeed);
             return;
@@ -266,23 +295,21 @@ final class GearGenerator implements SetpointGenerator {
      * @param jerk         wire units/s³, 0 for none
      */
     void trimTo(double target, double speed, double acceleration, double deceleration, double jerk) {
-        trim.plan(trimmed, trimSpeed, 0, Math.rint(target), 0, speed, acceleration, deceleration, jerk);
-        trimElapsed = 0;
+        trim.to(target, speed, acceleration, deceleration, jerk);
     }
 
     /** Trims on at a speed, 0 to end. @param speed wire units/s with its sign  @param acceleration wire units/s² */
     void trimAt(double speed, double acceleration) {
-        trim.planVelocity(trimmed, trimSpeed, 0, speed, acceleration, 0);
-        trimElapsed = 0;
+        trim.at(speed, acceleration);
     }
 
     boolean trimEnded() {
-        return trimElapsed >= trim.duration();
+        return !trim.moves();
     }
 
     /** By how much the phase has been moved, wire units of the follower. */
     double trimmed() {
-        return trimmed;
+        return trim.value();
     }
 
     double ratio() {
@@ -316,7 +343,7 @@ final class GearGenerator implements SetpointGenerator {
                 case LOCKED -> "locked";
             };
         };
-        return new FollowState(true, inGear(), words, number, lock.deviation() / wireUnitsPerUnit, lock.lost() / wireUnitsPerUnit, trimmed / wireUnitsPerUnit, ratio * master.wireUnitsPerUnit() / wireUnitsPerUnit, place / wireUnitsPerUnit);
+        return new FollowState(true, inGear(), words, number, lock.deviation() / wireUnitsPerUnit, lock.lost() / wireUnitsPerUnit, trim.value() / wireUnitsPerUnit, ratio * master.wireUnitsPerUnit() / wireUnitsPerUnit, place / wireUnitsPerUnit, FollowWatch.words(events));
     }
 
     /** Follows until something else is ordered. */

@@ -1,12 +1,14 @@
 package rueda.plcopen;
 
 import rueda.drive.ControlWord;
+import java.util.function.LongConsumer;
 import rueda.drive.DriveObject;
 import rueda.drive.OperationMode;
 import rueda.drive.PowerState;
 import rueda.drive.StatusWord;
 import rueda.machine.Axis;
 import rueda.machine.Dynamics;
+import rueda.machine.FollowWatch.Event;
 import rueda.machine.Limits;
 import rueda.machine.Terminal.Function;
 import rueda.profile.MotionProfile;
@@ -45,6 +47,9 @@ public final class MotionAxis {
     private final TorqueGenerator torque;
     private final GearGenerator gear;
     private final FollowOrders follow;
+    private final Superimposition added;
+    /** the outputs of a bus cycle are being made: what is ordered now comes from the axis itself */
+    private boolean making;
     private MasterValue commandedWay;
     private MasterValue actualWay;
     /** the same axis, its device begun anew */
@@ -103,6 +108,7 @@ public final class MotionAxis {
         this.torque = new TorqueGenerator(setpoint, mailbox, cycleSeconds, range, configuration.motor().ratedTorque());
         this.gear = new GearGenerator(setpoint, cycleSeconds, scale.wireUnitsPerUnit(), configuration.wireModulo());
         this.follow = new FollowOrders(this, gear, places, scale.wireUnitsPerUnit(), configuration.following());
+        this.added = new Superimposition(this, setpoint, places, cycleSeconds, scale.wireUnitsPerUnit());
         this.commandedWay = new MasterValue(configuration.wireModulo());
         this.actualWay = new MasterValue(configuration.wireModulo());
         this.generator = profile;
@@ -129,7 +135,13 @@ public final class MotionAxis {
             return;
         }
         updatedAt = now;
+        making = true;
+        added.takeOut();
         make(now);
+        if (added.runs()) {
+            add();
+        }
+        making = false;
         commandedWay.take(places.wire(setpoint.position), sameNumbers && state != AxisState.HOMING);
     }
 
@@ -154,6 +166,39 @@ public final class MotionAxis {
         }
     }
 
+    /** What is added to the running motion moves all its places; both together stay within the soft limits. */
+    private void add() {
+        boolean moves = state == AxisState.DISCRETE_MOTION || state == AxisState.CONTINUOUS_MOTION || state == AxisState.SYNCHRONIZED_MOTION;
+        if (!moves) {
+            endAddition(MotionCommand.Status.ABORTED, MotionError.NONE);
+            return;
+        }
+        double by = added.step();
+        setpoint.position += by;
+        profile.shift(by);
+        if (gearLeads()) {
+            gear.shift(by);
+        }
+        order.renumbered(by);
+        if (added.ended()) {
+            added.end(MotionCommand.Status.DONE, MotionCommand.Status.DONE, MotionError.NONE);
+            if (order.toSoftLimit) {
+                /* the limit has not moved along */
+                order.target = setpoint.velocity < 0 ? places.limits().softMin() : places.limits().softMax();
+                order.planVelocity(override);
+            }
+            return;
+        }
+        added.putIn();
+        if (nearsSoftLimit()) {
+            brakeHard(MotionError.PAST_SOFT_LIMIT);
+        }
+    }
+
+    private void endAddition(MotionCommand.Status how, MotionError reason) {
+        added.end(how, how, reason);
+    }
+
     private void followPower() {
         boolean faulty = driveState == PowerState.FAULT || driveState == PowerState.FAULT_REACTION_ACTIVE;
         if (faulty && state != AxisState.ERROR_STOP) {
@@ -164,6 +209,7 @@ public final class MotionAxis {
             abort(MotionCommand.Status.ABORTED);
             waiting.drop(MotionCommand.Status.ABORTED, MotionError.NONE);
             endFollowing();
+            endAddition(MotionCommand.Status.ABORTED, MotionError.NONE);
             state = AxisState.DISABLED;
         }
         if (enabled && state == AxisState.DISABLED) {
@@ -202,6 +248,7 @@ public final class MotionAxis {
         waiting.drop(MotionCommand.Status.FAILED, reason);
         endTorque();
         endFollowing();
+        endAddition(MotionCommand.Status.FAILED, reason);
         mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
         state = AxisState.ERROR_STOP;
     }
@@ -238,10 +285,41 @@ public final class MotionAxis {
         gear.step();
         follow.observe();
         MotionError met = gear.cannotMeet() ? MotionError.CANNOT_MEET : nearsSoftLimit() ? MotionError.PAST_SOFT_LIMIT : MotionError.NONE;
-        if (met == MotionError.NONE) {
-            return;
+        if (met != MotionError.NONE) {
+            brakeHard(met);
+        } else if (gear.reactsTo() != null) {
+            answer(gear.reactsTo(), now);
+        } else if (waiting.stands() && gear.inGear()) {
+            beginWaiting(now);
         }
-        failRunning(met);
+    }
+
+    /** What the document says that it does when something it watches has come about. */
+    private void answer(Event event, long now) {
+        MotionError reason = event == Event.PHASE_LEFT ? MotionError.PHASE_LEFT : MotionError.MASTER_TOO_FAST;
+        switch (gear.reaction(event)) {
+            case WARN -> { }
+            case QUICK_STOP -> brakeHard(reason);
+            case RAMP -> {
+                giveUp(reason);
+                halt(ownerless, configuration.following().decelerationOr(configuration.limits()), 0, "", 0, now);
+            }
+            case HOLD_SPEED -> {
+                giveUp(reason);
+                runOn("", 0, now);
+            }
+        }
+    }
+
+    private void giveUp(MotionError reason) {
+        endAddition(MotionCommand.Status.FAILED, reason);
+        failRunning(reason);
+        waiting.drop(MotionCommand.Status.FAILED, reason);
+    }
+
+    /** What runs fails, and the axis brakes as hard as it can. */
+    private void brakeHard(MotionError met) {
+        giveUp(met);
         Dynamics max = configuration.limits().max();
         if (configuration.endless()) {
             profile.run(0, max.deceleration(), 0);
@@ -261,7 +339,7 @@ public final class MotionAxis {
         }
         double way = setpoint.velocity * Math.abs(setpoint.velocity) / (2 * configuration.limits().max().deceleration()) + setpoint.velocity * cycleSeconds;
         double rest = setpoint.position + way;
-        return way > 0 ? rest > places.limits().softMax() : rest < places.limits().softMin();
+        return way > 0 ? rest > places.limits().softMax() + places.halfWireUnit() : rest < places.limits().softMin() - places.halfWireUnit();
     }
 
     private void abort(MotionCommand.Status how) {
@@ -287,7 +365,7 @@ public final class MotionAxis {
             stopping();
             return;
         }
-        if (order.toSoftLimit && generator.ended() && state == AxisState.CONTINUOUS_MOTION && override > 0) {
+        if (order.toSoftLimit && generator.ended() && state == AxisState.CONTINUOUS_MOTION && override > 0 && !added.runs()) {
             state = AxisState.STANDSTILL;
             order.toSoftLimit = false;
             failRunning(MotionError.PAST_SOFT_LIMIT);
@@ -302,7 +380,7 @@ public final class MotionAxis {
             passOn(now);
             return;
         }
-        if (planned && (!positioning || (statusword & StatusWord.TARGET_REACHED) != 0)) {
+        if (planned && !added.runs() && (!positioning || (statusword & StatusWord.TARGET_REACHED) != 0)) {
             state = AxisState.STANDSTILL;
             setpoint.position = range.shown(setpoint.position);
             abort(MotionCommand.Status.DONE);
@@ -325,6 +403,7 @@ public final class MotionAxis {
         switch (w.kind) {
             case TO, BY -> moveNow(command, w.wanted, w.kind == WaitingOrder.Kind.BY, w.direction, w.speed, w.acceleration, w.deceleration, w.jerk, w.block, w.line, now);
             case AT_SPEED -> velocityNow(command, w.speed, w.acceleration, w.deceleration, w.jerk, w.direction, w.block, w.line, now);
+            case OTHER -> w.beginning.accept(now);
         }
         if (command.status == MotionCommand.Status.FAILED && state != AxisState.STANDSTILL) {
             halt(ownerless, 0, 0, w.block, w.line, now);
@@ -338,12 +417,10 @@ public final class MotionAxis {
      */
     private boolean waits(WaitingOrder.Kind kind, MotionCommand command, BufferMode mode, double wanted, Direction direction, double speed, double acceleration, double deceleration, double jerk,
                           String block, int line, long now) {
-        boolean runs = state == AxisState.DISCRETE_MOTION || state == AxisState.CONTINUOUS_MOTION || state == AxisState.HOMING;
-        if (mode != null && (mode == BufferMode.ABORTING || !runs || current == command)) {
+        if (beginsAtOnce(command, mode)) {
             return false;
         }
-        MotionError refusal = mode == null ? MotionError.BAD_VALUE : closed() != MotionError.NONE ? closed() : torqueLeads() || torqueWaits ? MotionError.NOT_IN_THIS_STATE
-                : waiting.stands() && waiting.command != command ? MotionError.ORDER_WAITS : MotionError.NONE;
+        MotionError refusal = cannotWait(command, mode);
         if (refusal == MotionError.NONE && kind != WaitingOrder.Kind.AT_SPEED && state == AxisState.DISCRETE_MOTION && aims()) {
             double target = direction == null ? Double.NaN : kind == WaitingOrder.Kind.BY ? order.target + wanted : wanted;
             refusal = refusal(target, speed == 0 ? configuration.limits().normal().speed() : speed, acceleration, deceleration, jerk);
@@ -357,20 +434,48 @@ public final class MotionAxis {
         return true;
     }
 
+    private boolean beginsAtOnce(MotionCommand command, BufferMode mode) {
+        boolean runs = state == AxisState.DISCRETE_MOTION || state == AxisState.CONTINUOUS_MOTION || state == AxisState.HOMING || state == AxisState.SYNCHRONIZED_MOTION;
+        return mode != null && (mode == BufferMode.ABORTING || !runs || current == command);
+    }
+
+    private MotionError cannotWait(MotionCommand command, BufferMode mode) {
+        return mode == null ? MotionError.BAD_VALUE : closed() != MotionError.NONE ? closed() : torqueLeads() || torqueWaits ? MotionError.NOT_IN_THIS_STATE
+                : waiting.stands() && waiting.command != command ? MotionError.ORDER_WAITS : MotionError.NONE;
+    }
+
+    /** The same for what is no move. @param begin how it begins in the end, told the time, ns */
+    boolean waits(MotionCommand command, BufferMode mode, LongConsumer begin, String block, int line, long now) {
+        if (beginsAtOnce(command, mode)) {
+            return false;
+        }
+        MotionError refusal = cannotWait(command, mode);
+        if (refusal != MotionError.NONE) {
+            refuse(command, refusal, block, line, now, Double.NaN);
+        } else {
+            waiting.fillOther(command, mode, begin, block, line);
+        }
+        return true;
+    }
+
     /** Inputs of a block that runs are taken again: what waits behind it goes on waiting. */
     void beginUpdate() {
         updating = true;
+        added.takeOut();
     }
 
     void endUpdate() {
         updating = false;
+        added.putIn();
         blend();
     }
 
     /** The target of the running move is passed as the waiting order says. */
     private void blend() {
         if (waiting.stands() && state == AxisState.DISCRETE_MOTION && aims()) {
+            added.takeOut();
             order.passInto(waiting, override);
+            lendAgain();
         }
     }
 
@@ -697,11 +802,47 @@ public final class MotionAxis {
         if (torqueLeads() || current == null || current == ownerless) {
             return;
         }
+        added.takeOut();
         if (state == AxisState.DISCRETE_MOTION && aims()) {
             order.planMove(override);
         } else if (state == AxisState.CONTINUOUS_MOTION) {
             order.planVelocity(override);
         }
+        lendAgain();
+    }
+
+    /** Between the cycles the setpoint is that of the running motion and of what is added. */
+    private void lendAgain() {
+        if (!making && !updating) {
+            added.putIn();
+        }
+    }
+
+    /* ---- what is added to a running motion ---- */
+
+    Superimposition superimposed() {
+        return added;
+    }
+
+    /** Why nothing can be added now. */
+    MotionError cannotAdd() {
+        boolean fit = (state == AxisState.DISCRETE_MOTION || state == AxisState.CONTINUOUS_MOTION || state == AxisState.SYNCHRONIZED_MOTION) && !torqueLeads() && !torqueWaits;
+        return closed() != MotionError.NONE ? closed() : fit ? MotionError.NONE : MotionError.NOT_IN_THIS_STATE;
+    }
+
+    /** Speed of the running order, units/s; 0 where it has none. */
+    double orderedSpeed() {
+        return state == AxisState.CONTINUOUS_MOTION || state == AxisState.DISCRETE_MOTION && aims() ? Math.abs(order.speed) : 0;
+    }
+
+    /** The target of the running move, moved by a distance, lies past a soft limit. */
+    boolean leadsOutside(double by) {
+        boolean bounded = state == AxisState.DISCRETE_MOTION && aims() && !configuration.endless() && referenced();
+        return bounded && (order.target + by > places.limits().softMax() + places.halfWireUnit() || order.target + by < places.limits().softMin() - places.halfWireUnit());
+    }
+
+    void log(long now, int line, CommandLog.Kind kind, String block, double target, double speed, double a, double d, double j, double duration) {
+        log.add(now, number, line, kind, block, target, speed, a, d, j, duration, MotionError.NONE);
     }
 
     /** Brings the axis to rest and keeps it there until {@link #releaseStop}: no other order is taken meanwhile. */
@@ -824,7 +965,7 @@ public final class MotionAxis {
             return;
         }
         boolean goesOn = torqueLeads();
-        if (state == AxisState.STANDSTILL || gearLeads()) {
+        if (state == AxisState.STANDSTILL || gearLeads() || added.runs()) {
             profile.run(setpoint.velocity, places.limits().max().deceleration(), 0);
         }
         accept(command, AxisState.CONTINUOUS_MOTION);
@@ -889,6 +1030,7 @@ public final class MotionAxis {
             actual = range.shown(actual + by);
             setpoint.position += by;
             order.renumbered(by);
+            added.renumbered(by);
             profile.shift(by);
             if (gearLeads()) {
                 gear.shift(by);
@@ -953,6 +1095,9 @@ public final class MotionAxis {
         }
         if (!updating) {
             waiting.drop(MotionCommand.Status.ABORTED, MotionError.NONE);
+        }
+        if (!making && !updating) {
+            endAddition(MotionCommand.Status.ABORTED, MotionError.NONE);
         }
         endTorque();
         if (next != AxisState.SYNCHRONIZED_MOTION) {

@@ -10,7 +10,7 @@ import rueda.plc.FunctionBlock.Pin;
 import rueda.plc.Type;
 
 /**
- * MC_Power, MC_Reset, MC_Home, MC_SetPosition, MC_MoveAbsolute, MC_MoveRelative, MC_MoveAdditive, MC_MoveVelocity, MC_Halt, MC_Stop, MC_SetOverride,
+ * MC_Power, MC_Reset, MC_Home, MC_SetPosition, MC_MoveAbsolute, MC_MoveRelative, MC_MoveAdditive, MC_MoveSuperimposed, MC_HaltSuperimposed, MC_MoveVelocity, MC_Halt, MC_Stop, MC_SetOverride,
  * MC_TorqueControl, MC_TouchProbe, MC_AbortTrigger, MC_ReadActualPosition, MC_ReadActualVelocity, MC_ReadActualTorque, MC_ReadStatus and MC_ReadAxisError of PLCopen Motion
  * Control part 1; with {@link FollowingBlocks} those of a follower.
  *
@@ -34,7 +34,7 @@ public final class MotionBlocks {
     public static List<Kind> kinds(MotionAxis[] axes) {
         MotionBlocks blocks = new MotionBlocks(axes);
         List<Kind> kinds = new java.util.ArrayList<>(List.of(blocks.power(), blocks.reset(), blocks.home(), blocks.setPosition(), blocks.touchProbe(), blocks.abortTrigger(), blocks.move("MC_MoveAbsolute", "Position", false),
-                blocks.move("MC_MoveRelative", "Distance", true), blocks.additive(), blocks.velocity(), blocks.halt(), blocks.stop(), blocks.override(), blocks.torque(),
+                blocks.move("MC_MoveRelative", "Distance", true), blocks.additive(), blocks.superimposed(), blocks.haltSuperimposed(), blocks.velocity(), blocks.halt(), blocks.stop(), blocks.override(), blocks.torque(),
                 blocks.read("MC_ReadActualPosition", "Position", MotionAxis::actualPosition), blocks.read("MC_ReadActualVelocity", "Velocity", MotionAxis::actualVelocity), blocks.read("MC_ReadActualTorque", "Torque", MotionAxis::actualTorque),
                 blocks.readStatus(), blocks.readError()));
         kinds.addAll(new FollowingBlocks(blocks).kinds());
@@ -189,6 +189,40 @@ public final class MotionBlocks {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
                 axis.moveAdditive(command, real(frame, base + 2), BufferMode.of(frame.memory[base + 7]), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
+            }
+        });
+    }
+
+    /** CoveredDistance is what has been added so far; it stays when the order has ended. */
+    private Kind superimposed() {
+        List<Pin> pins = new java.util.ArrayList<>(executePins(Pin.in("Distance", Type.LREAL), Pin.in("VelocityDiff", Type.LREAL), Pin.in("Acceleration", Type.LREAL), Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL), BUFFER_PINS.get(1)));
+        pins.add(Pin.out("CoveredDistance", Type.LREAL));
+        return new Kind("MC_MoveSuperimposed", List.copyOf(pins), name -> new ExecuteBlock(name, 6, 7) {
+            private boolean busyBefore;
+
+            @Override
+            void order(MotionAxis axis, Frame frame, int base) {
+                axis.superimposed().move(command, real(frame, base + 2), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
+            }
+
+            @Override
+            public void call(Frame frame, int base) {
+                super.call(frame, base);
+                boolean busy = command.busy();
+                if (busy || busyBefore) {
+                    frame.memory[base + 14] = Double.doubleToRawLongBits(axis(frame, base).superimposed().covered(command));
+                }
+                busyBefore = busy;
+            }
+        });
+    }
+
+    private Kind haltSuperimposed() {
+        List<Pin> pins = executePins(Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL));
+        return new Kind("MC_HaltSuperimposed", pins, name -> new ExecuteBlock(name, 2) {
+            @Override
+            void order(MotionAxis axis, Frame frame, int base) {
+                axis.superimposed().halt(command, real(frame, base + 2), real(frame, base + 3), instance, frame.line, frame.now);
             }
         });
     }

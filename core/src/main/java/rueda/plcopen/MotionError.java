@@ -13,6 +13,8 @@ public enum MotionError {
     PROBE_NOT_OURS(0x0108, "the program itself writes the touch probe function, 60B8h, in the process data"),
     FOLLOWS_ITSELF(0x0109, "the master is this axis, or follows it"),
     CANNOT_MEET(0x010A, "the follower's limits do not suffice to meet its master there at this speed"),
+    MASTER_TOO_FAST(0x010B, "the master is faster than the follower may be"),
+    PHASE_LEFT(0x010C, "the phase of the follower left its limit"),
     DRIVE_FAULT(0x0201, "the drive reports a fault"),
     HOMING_FAILED(0x0202, "homing ended without a zero"),
     NOT_REFERENCED(0x0203, "the axis has not been homed since it was switched on"),

@@ -1,5 +1,6 @@
 package rueda.plcopen;
 
+import java.util.function.LongConsumer;
 import rueda.machine.Dynamics;
 import rueda.profile.StoppingWay;
 
@@ -12,7 +13,8 @@ final class WaitingOrder {
     /** s: as long as an order at a speed is thought to go on */
     private static final double FAR = 1e6;
 
-    enum Kind { TO, BY, AT_SPEED }
+    /** What waits: a move to a place, by a distance, at a speed, or something else, which begins when the running order is done and never blends. */
+    enum Kind { TO, BY, AT_SPEED, OTHER }
 
     Kind kind;
     /** null while nothing waits */
@@ -27,6 +29,8 @@ final class WaitingOrder {
     double jerk;
     String block;
     int line;
+    /** how {@link Kind#OTHER} begins, told the time, ns */
+    LongConsumer beginning;
 
     boolean stands() {
         return command != null;
@@ -45,6 +49,11 @@ final class WaitingOrder {
         block = instance;
         line = inLine;
         by.begin(MotionCommand.Status.WAITING);
+    }
+
+    void fillOther(MotionCommand by, BufferMode when, LongConsumer begin, String instance, int inLine) {
+        fill(Kind.OTHER, by, when, 0, Direction.SHORTEST, 0, 0, 0, 0, instance, inLine);
+        beginning = begin;
     }
 
     /** It is not carried out. */
@@ -67,13 +76,16 @@ final class WaitingOrder {
      * @return units/s with its sign
      */
     double passingSpeed(double target, double sign, double previous, double reachable, boolean endless, ProgramPlaces places) {
+        if (kind == Kind.OTHER) {
+            return 0;
+        }
         Dynamics normal = places.limits().normal();
         double next = speed == 0 && kind != Kind.AT_SPEED ? normal.speed() : speed;
         double turned = direction == Direction.NEGATIVE ? -next : next;
         double way = switch (kind) {
             case BY -> wanted;
             case TO -> endless ? places.range().target(wanted, direction, target, target, sign < 0) - target : wanted - target;
-            case AT_SPEED -> endless ? turned * FAR : (turned < 0 ? places.limits().softMin() : places.limits().softMax()) - target;
+            case AT_SPEED, OTHER -> endless ? turned * FAR : (turned < 0 ? places.limits().softMin() : places.limits().softMax()) - target;
         };
         if (sign == 0 || Math.signum(way) != sign || kind == Kind.AT_SPEED && Math.signum(turned) != sign) {
             return 0;

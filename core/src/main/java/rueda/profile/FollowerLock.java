@@ -58,6 +58,8 @@ public final class FollowerLock {
     private double speed;
     private double lost;
     private boolean limited;
+    /** deviation that the gain gives at the master's speed */
+    private double expected;
 
     /** @param dt length of a step, s */
     public FollowerLock(double dt) {
@@ -169,8 +171,10 @@ public final class FollowerLock {
         if (kind == Kind.SPEED) {
             tiedBySpeed(before, masterSpeed);
         } else {
-            double expected = share == 1 ? 0 : -gapNow((1 - share) * masterSpeed);
-            state = Math.abs(deviation - expected) <= window ? State.LOCKED : limited && Math.abs(speed) < Math.abs(masterSpeed) ? State.COMING_UP : State.CATCHING_UP;
+            expected = share == 1 ? 0 : -gapNow((1 - share) * masterSpeed);
+            /* one that is just tied is at its place and has not the speed */
+            boolean there = Math.abs(deviation - expected) <= window && (!limited || state == State.LOCKED);
+            state = there ? State.LOCKED : limited && Math.abs(speed) < Math.abs(masterSpeed) ? State.COMING_UP : State.CATCHING_UP;
         }
         if (Math.abs(deviation) < 0.5 && !limited && share == 1) {
             deviation = 0;
@@ -239,6 +243,11 @@ public final class FollowerLock {
     /** Follower minus its place, steps; with half a step or less it counts as 0. */
     public double deviation() {
         return deviation;
+    }
+
+    /** The deviation that the gain gives for what is not fed forward, steps. */
+    public double expected() {
+        return expected;
     }
 
     /** Speed of the follower, steps/s. */

@@ -57,6 +57,7 @@ final class Causes {
             case HOME -> "homing";
             case HALT -> "halt";
             case FOLLOW -> "following";
+            case ADD -> say("%s %s added with %s %s/s", plain(entry.target()), unit, plain(entry.velocity()), unit);
             case TORQUE -> Double.isNaN(entry.target()) ? "torque from the analogue input" : say("torque of %s N·m, at most %s %s/s", plain(entry.target()), plain(entry.velocity()), unit);
             case ERROR -> Double.isNaN(entry.target()) ? "refused order" : say("refused move to %s %s", plain(entry.target()), unit);
         };

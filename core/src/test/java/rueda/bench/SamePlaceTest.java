@@ -151,6 +151,38 @@ class SamePlaceTest {
         assertThat(Math.round(drive.demandPosition() / perCount)).isEqualTo(Math.round(300.1234 / perCount));
     }
 
+    /** Which way an endless axis goes to 90°, and from there to 80°: MDI_MOD bits 1 and 2 (from memory), 60F2h bits 6 and 7 (from memory). */
+    @ParameterizedTest
+    @org.junit.jupiter.params.provider.CsvSource({"0, 90, 80", "1, 90, 440", "2, -270, -280", "3, 90, 80"})
+    void anEndlessAxisGoesTheWayItIsTold(int way, double first, double second) {
+        Axis table = DemoMachine.create().axis("Table").orElseThrow();
+        table = table.withEncoder(Encoder.absolute(19, 12)).withHoming(table.homing().withAtPowerUp(Homing.AtPowerUp.MOTOR_ENCODER, 0)).withCommandedBy(Commander.PROGRAM);
+        Machine plain = DemoMachine.create().withAxes(List.of(table)).withProofs(List.of());
+        double wire = table.scale().wireUnitsPerUnit();
+        String steps = "  3: Target := " + Math.round(90 * wire) + "; %1$s IF (Status AND 16#1000) <> 0 THEN Step := 4; END_IF\n  4: %2$s IF %3$s THEN Step := 5; END_IF\n"
+                + "  5: Target := " + Math.round(80 * wire) + "; %1$s IF (Status AND 16#1000) <> 0 THEN Step := 6; END_IF\n  6: %2$s IF %3$s THEN Step := 9; END_IF\nEND_CASE\n";
+        Machine profinet = BusFamily.moved(plain, Family.PROFINET);
+        Machine nine = profinet.withAxis(0, telegram(profinet.axes().get(0), StandardTelegram.TELEGRAM_9));
+        Bench direct = bench(nine, "Number := 16#8000; Speed := " + Math.round(60 * wire) + "; Acceleration := 16384; Deceleration := 16384; How := " + (1 + 2 * way) + ";\n" + TELEGRAM
+                + String.format(steps, "Control := 16#47F;", "Control := 16#43F;", "(Status AND 16#3400) = 16#2400"));
+        int[] options = {3, 2, 1, 0};
+        Axis objects = objects(table);
+        objects = objects.withStation(objects.station().withStartWrites(List.of(new rueda.machine.Station.StartWrite(0x60F2, 0, 16, (long) options[way] << 6, rueda.machine.Station.Transition.PREOP_TO_SAFEOP, "", true))));
+        Bench byObjects = bench(plain.withAxis(0, objects), "Mode := 1;\n" + OBJECTS + String.format(steps, "Control := 16#1F;", "Control := 16#0F;", "(Status AND 16#1400) = 16#0400"));
+        for (Bench bench : List.of(direct, byObjects)) {
+            double at = bench.drive(0).plant().place();
+            double from = bench.drive(0).demandPosition();
+            double atFirst = Double.NaN;
+            while (value(bench, "Step") != 9 && bench.now() < 60e9) {
+                bench.cycle();
+                atFirst = value(bench, "Step") == 5 && Double.isNaN(atFirst) ? bench.drive(0).plant().place() - at + from : atFirst;
+            }
+            assertThat(value(bench, "Step")).isEqualTo(9);
+            assertThat(atFirst).isCloseTo(first, org.assertj.core.api.Assertions.within(0.1));
+            assertThat(bench.drive(0).plant().place() - at + from).isCloseTo(second, org.assertj.core.api.Assertions.within(0.1));
+        }
+    }
+
     private static void tag(Bench bench, String name, long value) {
         bench.task().memory()[bench.task().program().variable(name).orElseThrow().slot()] = value;
     }

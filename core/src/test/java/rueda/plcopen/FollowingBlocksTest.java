@@ -18,6 +18,7 @@ import rueda.bus.BusFamily;
 import rueda.machine.Axis;
 import rueda.machine.Bus;
 import rueda.machine.DemoMachine;
+import rueda.machine.FollowWatch;
 import rueda.machine.Homing;
 import rueda.machine.Machine;
 
@@ -312,5 +313,80 @@ class FollowingBlocksTest {
         bench.run(0.5);
         assertThat(value(bench, "Gear.InGear")).isEqualTo(1);
         assertThat(commandedSpeed(bench, "Brush")).isCloseTo(-60, within(1.0));
+    }
+
+    /** BufferMode: an order to follow waits until the move before is done, and a move until the follower is in gear. */
+    @Test
+    void followingWaitsForItsTurn() {
+        Bench bench = bench(pair(false), "Run(Axis := Table, Execute := Ready, Velocity := V); Go(Axis := Brush, Execute := Ready, Position := 50.0); Gear(Master := Table, Slave := Brush, Execute := Go.Active, RatioNumerator := 7, RatioDenominator := 2, BufferMode := 1);"
+                + " Meet(Master := Table, Slave := Brush, Execute := Gear.Active, RatioNumerator := 7, RatioDenominator := 2, MasterSyncPosition := 300.0, SlaveSyncPosition := 100.0, BufferMode := 1); A := Gear.Busy AND NOT Gear.Active; B := Go.Done; C := C OR Gear.InGear; D := D OR Gear.CommandAborted;");
+        untilTrue(bench, "A");
+        assertThat(value(bench, "Go.Active")).isEqualTo(1);
+        untilTrue(bench, "Gear.Active");
+        assertThat(value(bench, "Go.Done")).as("done, not aborted").isEqualTo(1);
+        assertThat(value(bench, "Where.SynchronizedMotion")).isEqualTo(1);
+        untilTrue(bench, "Meet.Active");
+        assertThat(value(bench, "C")).as("once it was in gear").isEqualTo(1);
+        untilTrue(bench, "D");
+        untilTrue(bench, "Meet.InSync");
+        Bench bad = bench(pair(false), "Gear(Master := Table, Slave := Brush, Execute := Ready, RatioNumerator := 7, RatioDenominator := 2, BufferMode := 9);");
+        untilTrue(bad, "Gear.Error");
+        assertThat(value(bad, "Gear.ErrorID")).isEqualTo(MotionError.BAD_VALUE.id());
+    }
+
+    private static Machine watching(FollowWatch watch, double speed) {
+        Machine pair = pair(false);
+        Axis brush = pair.axes().get(1);
+        return pair.withAxis(1, brush.withFollowing(brush.following().withSpeed(speed).withWatch(watch)));
+    }
+
+    /** A master that is too fast: the follower does what the document says, and its block tells. */
+    @ParameterizedTest
+    @EnumSource(FollowWatch.Reaction.class)
+    void aMasterThatIsTooFast(FollowWatch.Reaction reaction) {
+        Bench bench = bench(watching(FollowWatch.USUAL.withTooFast(reaction), 200), "Gear(Master := Table, Slave := Brush, Execute := Ready, RatioNumerator := 7, RatioDenominator := 2, ContinuousUpdate := TRUE); Run(Axis := Table, Execute := Gear.InGear OR A, Velocity := V, ContinuousUpdate := TRUE);"
+                + " IF Run.InVelocity THEN A := TRUE; END_IF IF A THEN V := 80.0; END_IF");
+        untilTrue(bench, "A");
+        bench.run(2);
+        if (reaction == FollowWatch.Reaction.WARN) {
+            assertThat(value(bench, "Gear.Active")).isEqualTo(1);
+            assertThat(bench.axis(1).followState().warning()).contains("too fast");
+            return;
+        }
+        assertThat(value(bench, "Gear.ErrorID")).isEqualTo(MotionError.MASTER_TOO_FAST.id());
+        assertThat(value(bench, "Where.SynchronizedMotion")).isZero();
+        assertThat(commandedSpeed(bench, "Brush")).isCloseTo(reaction == FollowWatch.Reaction.HOLD_SPEED ? 200 : 0, within(1.0));
+        assertThat(value(bench, "Where.ErrorStop")).isZero();
+    }
+
+    /** The phase leaves its limit because the follower may not accelerate as its master does. */
+    @Test
+    void thePhaseLeavesItsLimit() {
+        Bench bench = bench(watching(FollowWatch.USUAL.withPhaseLimit(5).withPhase(FollowWatch.Reaction.RAMP), 0), "Gear(Master := Table, Slave := Brush, Execute := Ready, RatioNumerator := 7, RatioDenominator := 2, Acceleration := 30.0, Deceleration := 30.0); Run(Axis := Table, Execute := Gear.InGear OR A, Velocity := V); A := A OR Run.Active;");
+        untilTrue(bench, "A");
+        bench.run(3);
+        assertThat(value(bench, "Gear.ErrorID")).isEqualTo(MotionError.PHASE_LEFT.id());
+        assertThat(commandedSpeed(bench, "Brush")).isZero();
+    }
+
+    /** What is added to a follower moves it against its master by exactly that, and it stays in gear. */
+    @Test
+    void aMoveSuperimposedOnAFollower() {
+        Machine pair = pair(false);
+        Bench bench = new Bench(pair, "PROGRAM P VAR P1, P2 : MC_Power; H1, H2 : MC_Home; Run : MC_MoveVelocity; Gear : MC_GearIn; Add : MC_MoveSuperimposed; Ready, A : BOOL; END_VAR\n"
+                + "P1(Axis := Table, Enable := TRUE); P2(Axis := Brush, Enable := TRUE); H1(Axis := Table, Execute := P1.Status); H2(Axis := Brush, Execute := P2.Status); Ready := Ready OR H1.Done AND H2.Done;\n"
+                + "Gear(Master := Table, Slave := Brush, Execute := Ready, RatioNumerator := 7, RatioDenominator := 2); Run(Axis := Table, Execute := Gear.InGear OR A, Velocity := 30.0); Add(Axis := Brush, Execute := A, Distance := 33.3, VelocityDiff := 50.0);\nEND_PROGRAM", 100);
+        untilTrue(bench, "Run.InVelocity");
+        double table = gone(bench, "Table");
+        double brush = gone(bench, "Brush");
+        set(bench, "A", 1);
+        bench.run(0.3);
+        assertThat(commandedSpeed(bench, "Brush")).isCloseTo(30 * 3.5 + 50, within(1.0));
+        assertThat(value(bench, "Gear.InGear")).isEqualTo(1);
+        untilTrue(bench, "Add.Done");
+        bench.run(0.5);
+        double perWire = 3.5 * pair.axes().get(1).scale().wireUnitsPerUnit() / pair.axes().get(0).scale().wireUnitsPerUnit();
+        assertThat(gone(bench, "Brush") - brush - (gone(bench, "Table") - table) * perWire).isCloseTo(33.3 * pair.axes().get(1).scale().wireUnitsPerUnit(), within(1.5));
+        assertThat(value(bench, "Gear.InGear")).isEqualTo(1);
     }
 }

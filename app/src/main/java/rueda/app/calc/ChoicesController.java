@@ -17,6 +17,7 @@ import rueda.machine.Axis;
 import rueda.machine.Cue;
 import rueda.machine.Encoder;
 import rueda.machine.Feed;
+import rueda.machine.FollowWatch;
 import rueda.machine.Following;
 import rueda.machine.LoadEncoder;
 import rueda.machine.MasterEncoder;
@@ -80,8 +81,9 @@ class ChoicesController {
      * @param meanings what that means, by the same codes
      * @param releases what it does when it is let go
      * @param forms    how a ratio is given
+     * @param reactions what a follower does when something that it watches comes about
      */
-    record FollowChoices(List<Choice> signals, List<Choice> sources, List<Choice> locks, List<Choice> meanings, List<Choice> releases, List<Choice> forms) {
+    record FollowChoices(List<Choice> signals, List<Choice> sources, List<Choice> locks, List<Choice> meanings, List<Choice> releases, List<Choice> forms, List<Choice> reactions) {
     }
 
     /**
@@ -113,7 +115,8 @@ class ChoicesController {
                     Stream.concat(Stream.of(new Choice(Terminal.Function.NONE.name(), "no cue")), Cue.INPUTS.stream().map(f -> new Choice(f.name(), f.words()))).toList(), of(Cue.Edge.values(), Cue.Edge::words), of(Cue.Taken.values(), Cue.Taken::words),
                     of(MoveList.By.values(), MoveList.By::words), of(MoveList.Does.values(), MoveList.Does::words), of(MoveList.Passing.values(), MoveList.Passing::words), of(Axis.Commander.values(), Axis.Commander::words),
                     MoveEntry.OUTPUTS, MoveList.MOST_ENTRIES, MoveList.MOST_RULES, MoveList.MOST_ZONES),
-            new FollowChoices(of(MasterEncoder.Signal.values(), MasterEncoder.Signal::words), of(Following.Source.values(), Following.Source::words), of(Following.Lock.values(), Following.Lock::words), of(Following.Lock.values(), Following.Lock::meaning), of(Following.Release.values(), Following.Release::words), of(Following.Form.values(), Following.Form::words)));
+            new FollowChoices(of(MasterEncoder.Signal.values(), MasterEncoder.Signal::words), of(Following.Source.values(), Following.Source::words), of(Following.Lock.values(), Following.Lock::words), of(Following.Lock.values(), Following.Lock::meaning), of(Following.Release.values(), Following.Release::words), of(Following.Form.values(), Following.Form::words),
+                    of(FollowWatch.Reaction.values(), FollowWatch.Reaction::words)));
 
     private static <E extends Enum<E>> List<Choice> of(E[] values, Function<E, String> words) {
         return Arrays.stream(values).map(v -> new Choice(v.name(), words.apply(v))).toList();

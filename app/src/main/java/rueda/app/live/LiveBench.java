@@ -386,8 +386,9 @@ final class LiveBench {
      * @param shift      of its pitch against the master's: deviation, trim and what was lost, share of a pitch
      * @param lostShare  the lost way as share of a pitch
      * @param shaft      speed of the shaft under the encoder that is followed, units/s of it; null where an axis is followed
+     * @param warning    what has come about since it was tied, in words; empty for nothing
      */
-    record FollowNow(boolean follows, boolean locked, String phase, double deviation, double lost, double trimmed, double place, double shift, double lostShare, Double shaft) {
+    record FollowNow(boolean follows, boolean locked, String phase, double deviation, double lost, double trimmed, double place, double shift, double lostShare, Double shaft, String warning) {
     }
 
     private FollowNow followNow(int axis) {
@@ -398,15 +399,15 @@ final class LiveBench {
         double error = bench.drive(axis).followingError();
         double pitch = Math.abs(bench.device(axis).acting().following().ratio().followerPitch().doubleValue());
         if (state.follows()) {
-            return following(state.locked(), state.words(), state.deviation() - error + state.ratio() * bench.drive(state.master()).followingError(), state.lost(), state.trimmed(), state.way(), pitch, speed);
+            return following(state.locked(), state.words(), state.deviation() - error + state.ratio() * bench.drive(state.master()).followingError(), state.lost(), state.trimmed(), state.way(), pitch, speed, state.warning());
         }
-        return encoder.tied() ? following(encoder.locked(), encoder.words(), encoder.deviation() - error, encoder.lost(), encoder.trimmed(), encoder.way(), pitch, speed)
-                : new FollowNow(false, false, state.words(), 0, 0, 0, 0, 0, 0, speed);
+        return encoder.tied() ? following(encoder.locked(), encoder.words(), encoder.deviation() - error, encoder.lost(), encoder.trimmed(), encoder.way(), pitch, speed, encoder.warnings())
+                : new FollowNow(false, false, state.words(), 0, 0, 0, 0, 0, 0, speed, encoder.warnings());
     }
 
-    private static FollowNow following(boolean locked, String words, double deviation, double lost, double trimmed, double way, double pitch, Double shaft) {
+    private static FollowNow following(boolean locked, String words, double deviation, double lost, double trimmed, double way, double pitch, Double shaft, String warning) {
         double place = way / pitch;
-        return new FollowNow(true, locked, words, deviation, lost, trimmed, place - Math.floor(place), (deviation + trimmed - lost) / pitch, lost / pitch, shaft);
+        return new FollowNow(true, locked, words, deviation, lost, trimmed, place - Math.floor(place), (deviation + trimmed - lost) / pitch, lost / pitch, shaft, warning);
     }
 
     /**

@@ -65,6 +65,20 @@ final class OlderDocument {
             /* the sixth shape: no axis followed another one */
             object.set("following", MachineJson.tree(Following.NONE));
         }
+        if (axis instanceof ObjectNode object && object.path("following") instanceof ObjectNode following && following.has("phaseWindow") && !following.has("watch")) {
+            moreOfFollowing(following);
+        }
+    }
+
+    /** The seventh shape: nothing was watched while an axis followed, a trim went on as long as its input was on and was forgotten, and no index pulse was named. */
+    private static void moreOfFollowing(ObjectNode following) {
+        ObjectNode none = (ObjectNode) MachineJson.tree(Following.NONE);
+        for (String entry : List.of("accelerationForward", "trimAcceleration", "trimDistance", "trimKept", "watch")) {
+            following.set(entry, none.get(entry));
+        }
+        if (following.path("encoder") instanceof ObjectNode encoder) {
+            encoder.put("index", false);
+        }
     }
 
     /** The fourth shape: the program and its interval stood in the PLC, and the machine had one proof. @return whether it was of this shape */

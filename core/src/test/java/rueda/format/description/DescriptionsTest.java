@@ -173,7 +173,7 @@ class DescriptionsTest {
         "wheelwright-w1.eds;[1001];[1000];each section once",
         "wheelwright-w1.eds;DefaultValue=0x60400010;DefaultValue=0x60400020;has 16 bits",
         "wheelwright-w1.eds;VendorNumber=0x72756564;VendorNumber=0x172756564;0 to 4294967295",
-        "wheelwright-w1.eds;LowLimit=-1;LowLimit=20;a lowest value not above the highest",
+        "wheelwright-w1.eds;LowLimit=-2;LowLimit=20;a lowest value not above the highest",
         "wheelwright-w1.eds;3=0x1018;3=0x1019;section of its own",
         "wheelwright-w1.odva.eds;VendCode = 0x7275;VendCode = 0x17275;0 to 65535",
         "wheelwright-w1.odva.eds;16,Param15;32,Param15;correct the width",
