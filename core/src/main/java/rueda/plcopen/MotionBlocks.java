@@ -435,6 +435,8 @@ public final class MotionBlocks {
         private final long[] taken;
         private boolean continuous;
         private boolean before;
+        /** the last call has shown how the order ended */
+        private boolean endShown;
 
         /** @param inputs inputs besides Axis and Execute */
         ExecuteBlock(String instance, int inputs) {
@@ -473,8 +475,6 @@ public final class MotionBlocks {
         @Override
         public void call(Frame frame, int base) {
             boolean execute = frame.memory[base + 1] != 0;
-            boolean ended = frame.memory[base + outputs] != 0 || frame.memory[base + outputs + 3] != 0
-                    || frame.memory[base + outputs + 4] != 0;
             boolean changed = continuousPin > 0 && inputsChanged(frame.memory, base);
             if (execute && !before) {
                 continuous = continuousPin > 0 && frame.memory[base + continuousPin] != 0;
@@ -483,7 +483,7 @@ public final class MotionBlocks {
                 axis(frame, base).beginUpdate();
                 orderAgain(axis(frame, base), frame, base);
                 axis(frame, base).endUpdate();
-            } else if (!execute && ended && !command.busy() && command.status != MotionCommand.Status.IDLE) {
+            } else if (!execute && endShown && !command.busy() && command.status != MotionCommand.Status.IDLE) {
                 command.status = MotionCommand.Status.IDLE;
                 command.error = MotionError.NONE;
             }
@@ -493,6 +493,7 @@ public final class MotionBlocks {
 
         private void show(long[] m, int at) {
             boolean active = command.status == MotionCommand.Status.ACTIVE;
+            endShown = !command.busy() && command.status != MotionCommand.Status.IDLE;
             m[at] = bit(command.status == MotionCommand.Status.DONE);
             m[at + 1] = bit(command.busy());
             m[at + 2] = bit(active);

@@ -90,6 +90,17 @@ class RunStopOverrideTest {
         assertThat(value(bench, "Set.ErrorID")).isEqualTo(MotionError.BAD_VALUE.id());
     }
 
+    /** An order that runs on, its Execute long fallen: that it was aborted shows for one call all the same. */
+    @Test
+    void anAbortShowsForOneCall() {
+        Bench bench = bench("Table", "Run(Axis := AX, Execute := Ready AND t < 300, Velocity := 20.0);\nOther(Axis := AX, Execute := t > 900, Velocity := 10.0);\nIF Run.CommandAborted THEN V := V + 1.0; END_IF");
+        until(bench, 890);
+        assertThat(value(bench, "Run.InVelocity")).isEqualTo(1);
+        until(bench, 1000);
+        assertThat(value(bench, "V")).isEqualTo(1);
+        assertThat(value(bench, "Run.CommandAborted")).isZero();
+    }
+
     /** An axis with ends runs no farther than its soft limit; the order fails there, and the axis is not in error. */
     @Test
     void aRunEndsAtTheSoftLimit() {
