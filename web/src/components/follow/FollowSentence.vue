@@ -69,7 +69,7 @@ async function follow(source: string) {
           <PickOne sentence label="When counts are lost" :value="w.lost" :options="choices.all.follow.reactions" @pick="(code) => set('watch/lost', code)" />.&#32;</template></template>
         When the master is too fast for it, it <PickOne sentence label="When the master is too fast" :value="w.tooFast" :options="choices.all.follow.reactions" @pick="(code) => set('watch/tooFast', code)" />;
         when its phase is off by more than <NumberField :path="`${root}/watch/phaseLimit`" label="Limit of the phase" hide-label :value="w.phaseLimit" :unit="unit" class="inline" title="Once it has been locked, besides the gap of the gain; 0 for any" />
-        <template v-if="w.phaseLimit > 0">, it <PickOne sentence label="When the phase leaves its limit" :value="w.phase" :options="choices.all.follow.reactions" @pick="(code) => set('watch/phase', code)" />.</template><span v-else class="meaning">(0: not watched).</span>
+        <template v-if="w.phaseLimit > 0">, it <PickOne sentence label="When the phase leaves its limit" :value="w.phase" :options="choices.all.follow.reactions" @pick="(code) => set('watch/phase', code)" />.</template><span v-else class="meaning">&#32;(0: not watched).</span>
       </p>
       <div v-if="encoder" class="row" role="group" aria-label="The encoder that is followed">
         <label class="slot"><span>Signal</span><PickOne label="Signal of the master encoder" :value="f.encoder.signal" :options="choices.all.follow.signals" @pick="(code) => set('encoder/signal', code)" /></label>

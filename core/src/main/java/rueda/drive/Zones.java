@@ -7,8 +7,8 @@ import rueda.quantity.Modulo;
 import rueda.quantity.Scale;
 
 /**
- * The zones of an axis: which of them its position is in, with hysteresis and direction. Looked at once a sub-step. No allocation; not
- * thread-safe.
+ * The zones of an axis: which of them its position is in, with hysteresis and direction. Looked at once a sub-step; between two bounds there is
+ * a stretch in which nothing can change, and until it is left two comparisons are all it costs. No allocation; not thread-safe.
  */
 final class Zones {
 
@@ -20,6 +20,10 @@ final class Zones {
     private long[] to = {};
     private long[] hysteresis = {};
     private int on;
+    /** user counts between which no zone changes, and whether the reference was known when that was worked out */
+    private long quietAbove = Long.MAX_VALUE;
+    private long quietBelow = Long.MIN_VALUE;
+    private boolean knownThen;
 
     Zones(Axis axis, Reference reference, DriveUnits units) {
         this.reference = reference;
@@ -40,6 +44,8 @@ final class Zones {
             hysteresis[i] = scale.wireFromUnits(zones[i].hysteresis());
         }
         on &= (1 << zones.length) - 1;
+        quietAbove = Long.MAX_VALUE;
+        quietBelow = Long.MIN_VALUE;
     }
 
     /** @param counts where the axis is  @param speed rad/s */
@@ -47,7 +53,12 @@ final class Zones {
         if (zones.length == 0) {
             return;
         }
+        long user = reference.user(counts);
+        if (user > quietAbove && user < quietBelow && reference.known() == knownThen) {
+            return;
+        }
         long wire = reference.unwrappedWire(counts);
+        long nearest = Long.MAX_VALUE;
         for (int i = 0; i < zones.length; i++) {
             boolean was = (on >> i & 1) != 0;
             Passing passing = zones[i].passing();
@@ -55,7 +66,21 @@ final class Zones {
             boolean known = reference.known() || !zones[i].onlyReferenced();
             boolean inside = known && may && inside(wire, from[i] - (was ? hysteresis[i] : 0), to[i] + (was ? hysteresis[i] : 0));
             on = inside ? on | 1 << i : on & ~(1 << i);
+            boolean waitsForDirection = !inside && inside(wire, from[i], to[i]);
+            nearest = waitsForDirection ? 0 : Math.min(nearest, nearestBound(wire, i));
         }
+        double quiet = (nearest - 1) * units.countsPerWireUnit - 1;
+        quietAbove = quiet < 1 ? Long.MAX_VALUE : user - (long) quiet;
+        quietBelow = quiet < 1 ? Long.MIN_VALUE : user + (long) quiet;
+        knownThen = reference.known();
+    }
+
+    private long nearestBound(long wire, int zone) {
+        return Math.min(Math.min(way(wire, from[zone]), way(wire, to[zone])), Math.min(way(wire, from[zone] - hysteresis[zone]), way(wire, to[zone] + hysteresis[zone])));
+    }
+
+    private long way(long wire, long bound) {
+        return range == null ? Math.abs(wire - bound) : Math.min(range.of(wire - bound), range.of(bound - wire));
     }
 
     private boolean inside(long wire, long low, long high) {
