@@ -200,6 +200,7 @@ export const api = {
   response: (document: Asked, axis: number, signal?: AbortSignal) => answered(client.POST('/api/calc/response', { body: { ...document, axis }, signal })),
   movement: (machine: Machine, axis: number, faults: Mistake[], signal?: AbortSignal) => answered(client.POST('/api/calc/movement', { body: { machine, axis, faults }, signal })),
   follow: (document: Asked, axis: number, source: Schemas['MasterQuestion']['source'], master?: string) => answered(client.POST('/api/calc/follow/edit', { body: { ...document, axis, source, master } })),
+  editVirtualMasters: (question: Schemas['VirtualMasterQuestion']) => answered(client.POST('/api/calc/follow/masters', { body: question })),
   followTrial: (document: Asked, axis: number, masterSpeed: number | undefined, running: boolean, signal?: AbortSignal) => answered(client.POST('/api/calc/follow/trial', { body: { ...document, axis, masterSpeed, running }, signal })),
   device: (id: number, axis: string, image?: number) => answered(client.GET('/api/machines/{id}/bench/devices/{axis}/comparison', { params: { path: { id, axis }, query: { image } } })),
   writeDevice: (id: number, axis: string, question: Schemas['WriteQuestion']) => answered(client.POST('/api/machines/{id}/bench/devices/{axis}/parameters', { params: { path: { id, axis } }, body: question })),

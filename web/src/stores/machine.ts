@@ -415,6 +415,14 @@ export const useMachine = defineStore('machine', () => {
     return true
   }
 
+  /** A change of the list of virtual masters, as that of the axes. Refusals are the caller's. */
+  async function editVirtualMasters(question: Omit<Schemas['VirtualMasterQuestion'], 'machine'>): Promise<void> {
+    const document = await settled()
+    if (!document) return void (await ordered(async () => true))
+    const changed = await api.editVirtualMasters({ machine: document, ...question })
+    if (draft.value === document) edit({ op: 'replace', path: '', value: changed })
+  }
+
   /** Goes to a revision of the open machine; the others stay. */
   async function restore(number: number) {
     await flush()
@@ -511,7 +519,7 @@ export const useMachine = defineStore('machine', () => {
 
   return {
     askAgain, asked, byKey, ordered, tell, id, revision, canUndo, canRedo, draft, answer, homing, homings, run, runs, runOf, proof, proofIndex, proving, axisIndex, axis, saving, dirty, conflict, problem, unread,
-    unreadable, missing, unknown, openRevision, open, close, leave, editAxes, restore, faults, diagnostics, events, fault, advice, adviceOf, runKnown, stageState, load, edit, set, setUnread, flush,
+    unreadable, missing, unknown, openRevision, open, close, leave, editAxes, editVirtualMasters, restore, faults, diagnostics, events, fault, advice, adviceOf, runKnown, stageState, load, edit, set, setUnread, flush,
     undo: () => step('undo'), redo: () => step('redo'), keepMine, takeTheirs, prove, guarded,
   }
 })

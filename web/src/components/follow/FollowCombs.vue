@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useAxis } from '../../lib/axis'
+import { useMaster } from '../../lib/master'
 import { fixed } from '../../lib/numbers'
 
 /** Two combs, one tooth a pitch: the master's above, the follower's below. The marked teeth belong together; what lies between them is the phase. */
-const { axis, live, unit, machine } = useAxis()
+const { axis, live, unit } = useAxis()
 const f = computed(() => axis.value.following)
-const master = computed(() => machine.draft?.axes.find((a) => a.name === f.value.master) ?? null)
-const masterName = computed(() => (f.value.source === 'ENCODER' ? 'master encoder' : f.value.master))
-const masterUnit = computed(() => (f.value.source === 'ENCODER' ? f.value.encoder.unit : (master.value?.unit.symbol ?? '')))
+const { encoder, unit: masterUnit } = useMaster()
+const masterName = computed(() => (encoder.value ? 'master encoder' : f.value.master))
 const now = computed(() => (live.value?.following.follows ? live.value.following : null))
 
 /** Of the drawing, a pitch wide each. */

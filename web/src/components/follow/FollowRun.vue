@@ -1,18 +1,18 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useAxis } from '../../lib/axis'
+import { useMaster } from '../../lib/master'
 import { useHand } from '../../stores/hand'
 
 /** Following on the bench by hand: the master runs, the axis is tied to it, trimmed, and let go. */
-const { axis, bench, live, machine } = useAxis()
+const { axis, live, machine } = useAxis()
 const hand = useHand()
 const master = computed(() => axis.value.following.master)
-const masterLive = computed(() => bench.state?.axes.find((a) => a.name === master.value) ?? null)
-const encoder = computed(() => axis.value.following.source === 'ENCODER')
-const ready = computed(() => live.value?.power === 'OPERATION_ENABLED' && (encoder.value || masterLive.value?.power === 'OPERATION_ENABLED'))
+const { encoder, usualSpeed, live: masterLive } = useMaster()
+const ready = computed(() => live.value?.power === 'OPERATION_ENABLED' && (encoder.value || masterLive.value?.enabled === true))
 const follows = computed(() => live.value?.following.follows ?? false)
 /** A speed of rest differs from none by the rounding of the drive. */
-const runs = computed(() => encoder.value ? (live.value?.following.shaft ?? 0) !== 0 : Math.abs(masterLive.value?.speed ?? 0) > 1e-3 * (machine.draft?.axes.find((a) => a.name === master.value)?.limits.normal.speed ?? 1))
+const runs = computed(() => encoder.value ? (live.value?.following.shaft ?? 0) !== 0 : Math.abs(masterLive.value?.speed ?? 0) > 1e-3 * (usualSpeed.value || 1))
 
 async function enable() {
   if (!hand.key) await hand.take()

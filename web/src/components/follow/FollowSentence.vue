@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { api, type Schemas } from '../../api/client'
 import { useAxis } from '../../lib/axis'
+import { useMaster } from '../../lib/master'
 import { useChoices } from '../../stores/choices'
 import NumberField from '../NumberField.vue'
 import PickOne from '../PickOne.vue'
@@ -13,10 +14,9 @@ const choices = useChoices()
 const f = computed(() => axis.value.following)
 const root = computed(() => `${at.value}/following`)
 const set = (slot: string, value: unknown) => machine.set(`${root.value}/${slot}`, value)
-const others = computed(() => (machine.draft?.axes ?? []).filter((a) => a.name !== axis.value.name).map((a) => a.name))
-const master = computed(() => machine.draft?.axes.find((a) => a.name === f.value.master) ?? null)
-const encoder = computed(() => f.value.source === 'ENCODER')
-const masterUnit = computed(() => (encoder.value ? f.value.encoder.unit : (master.value?.unit.symbol ?? '')))
+const virtuals = computed(() => (machine.draft?.plc.virtualMasters ?? []).map((v) => v.name))
+const others = computed(() => [...(machine.draft?.axes ?? []).filter((a) => a.name !== axis.value.name).map((a) => a.name), ...(f.value.source === 'ACTUAL' ? [] : virtuals.value)])
+const { encoder, unit: masterUnit } = useMaster()
 const meaning = computed(() => choices.all.follow.meanings.find((m) => m.code === f.value.lock)?.words ?? '')
 
 const w = computed(() => f.value.watch)

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { api, type Schemas } from '../../api/client'
 import { useAxis } from '../../lib/axis'
+import { useMaster } from '../../lib/master'
 import { fixed, parsed } from '../../lib/numbers'
 import PickOne from '../PickOne.vue'
 import TracePlot, { type Line } from '../TracePlot.vue'
@@ -9,11 +10,9 @@ import TracePlot, { type Line } from '../TracePlot.vue'
 /** A trial on a bench of its own: the master runs, the axis is tied to it, trimmed and let go. Made anew for every change. */
 const { machine, axis, unit } = useAxis()
 const f = computed(() => axis.value.following)
-const master = computed(() => machine.draft?.axes.find((a) => a.name === f.value.master) ?? null)
-const encoder = computed(() => f.value.source === 'ENCODER')
+const { encoder, unit: masterUnit, usualSpeed } = useMaster()
 const masterName = computed(() => (encoder.value ? 'the master' : f.value.master))
-const masterUnit = computed(() => (encoder.value ? f.value.encoder.unit : (master.value?.unit.symbol ?? '')))
-const usual = computed(() => String(encoder.value ? f.value.encoder.speed : (master.value?.limits.normal.speed ?? '')))
+const usual = computed(() => String(encoder.value ? f.value.encoder.speed : usualSpeed.value))
 const running = ref('running')
 const speedText = ref('')
 const speed = computed(() => (speedText.value.trim() === '' ? undefined : (parsed(speedText.value) ?? null)))

@@ -75,6 +75,7 @@ final class MachineSchema {
         } else if (name.equals("Plc")) {
             ((ObjectNode) node.at("/properties/files")).put("minItems", 1).put("maxItems", 1);
             ((ObjectNode) node.at("/properties/tasks")).put("minItems", 1).put("maxItems", 1);
+            ((ObjectNode) node.at("/properties/virtualMasters")).put("maxItems", 16);
         } else if (name.equals("SourceFile")) {
             ((ObjectNode) node.at("/properties/source")).put("maxLength", 200_000);
         } else if (name.equals("Train")) {

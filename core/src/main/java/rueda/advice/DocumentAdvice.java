@@ -53,7 +53,7 @@ public final class DocumentAdvice {
             Axis axis = machine.axes().get(i);
             String pointer = "/axes/" + i;
             boolean same = sameBus && i < before.machine.axes().size() && before.machine.axes().get(i).equals(axis);
-            boolean sameMaster = same && (!axis.following().follows() || before.machine.axis(axis.following().master()).equals(machine.axis(axis.following().master())));
+            boolean sameMaster = same && (!axis.following().follows() || before.machine.master(axis.following().master()).equals(machine.master(axis.following().master())));
             boolean sameOrders = same && sameMaster && (axis.commandedBy() == Axis.Commander.MOTION_BLOCKS || before.machine.plc().program().equals(machine.plc().program()));
             if (sameOrders && sameStations) {
                 all.addAll(before.all.subList(STAGES * i, STAGES * (i + 1)));

@@ -79,7 +79,7 @@ public final class FollowAdvice extends AxisAdvice {
         if (axis.commandedBy() != Commander.MOTION_BLOCKS) {
             finding(Severity.FAULT, "Nothing in the PLC makes it follow.", "It is commanded by " + axis.commandedBy().words() + "; following is done by motion blocks.", Mend.set("Let motion blocks command it", pointer + "/commandedBy", Commander.MOTION_BLOCKS.name()));
         }
-        if (f.source() == Source.SETPOINT && master.axis().commandedBy() != Commander.MOTION_BLOCKS) {
+        if (f.source() == Source.SETPOINT && master.axis() != null && master.axis().commandedBy() != Commander.MOTION_BLOCKS) {
             finding(Severity.FAULT, "The PLC does not make the setpoint of " + master.name() + ".", master.name() + " is commanded by " + master.axis().commandedBy().words() + ": only its actual position is known.", Mend.set("Follow its actual position", at + "/source", Source.ACTUAL.name()));
         }
     }
@@ -213,7 +213,7 @@ public final class FollowAdvice extends AxisAdvice {
             }
         }
         double behind = FollowTheory.loadBehind(axis, master.axis(), ratio, masterSpeed, cycle);
-        figure("Load behind load", significant(Math.abs(behind), 3), unit, "gap + speed × (delay − prediction) + following error of its own loop" + (dead == 0 ? " − that of " + master.name() + " × ratio" : "") + ", at the default speed of " + master.name() + share(Math.abs(behind)));
+        figure("Load behind load", significant(Math.abs(behind), 3), unit, "gap + speed × (delay − prediction) + following error of its own loop" + (dead == 0 && master.axis() != null ? " − that of " + master.name() + " × ratio" : "") + ", at the default speed of " + master.name() + share(Math.abs(behind)));
         if (dead == 0 && f.prediction() > 0) {
             finding(Severity.WARNING, "Nothing has to be foreseen.", "Setpoints go out together; the prediction puts the follower " + significant(f.prediction() * 1e-3 * speed, 3) + " " + unit + " ahead.", Mend.set("Foresee nothing", at + "/prediction", 0.0));
         }

@@ -75,7 +75,7 @@ public record FollowTheory(double speed, double comesUp, double lost, double loc
      * has one too, which the follower does not see: it counts the other way.
      * <pre>  gap + v·(delay − prediction) + e_follower(v) − ratio·e_master(v/ratio)  </pre>
      *
-     * @param master      the axis that is followed, null for an encoder
+     * @param master      the axis that is followed, null for an encoder and for a virtual master
      * @param ratio       units of the follower for one of the master
      * @param masterSpeed units/s of the master
      * @param cycle       bus cycle, s
@@ -86,7 +86,7 @@ public record FollowTheory(double speed, double comesUp, double lost, double loc
         double speed = ratio * masterSpeed;
         double late = FollowAdvice.delay(f.source(), cycle) - f.prediction() * 1e-3;
         double own = LinearModel.followingErrorAt(speed, follower.control());
-        double masters = f.source() == Following.Source.SETPOINT ? ratio * LinearModel.followingErrorAt(masterSpeed, master.control()) : 0;
+        double masters = f.source() == Following.Source.SETPOINT && master != null ? ratio * LinearModel.followingErrorAt(masterSpeed, master.control()) : 0;
         return Math.copySign(of(follower, speed).gap(), speed) + speed * late + own - masters;
     }
 

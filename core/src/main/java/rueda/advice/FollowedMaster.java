@@ -17,7 +17,7 @@ import rueda.quantity.Ratio;
  * @param highestSpeed units/s
  * @param acceleration the hardest with which its speed changes, units/s²
  * @param grain        one step of its value, units
- * @param axis         the axis itself, null for an encoder
+ * @param axis         the axis itself, null for an encoder and for a virtual master
  */
 record FollowedMaster(String name, String unit, Ratio ratio, double speed, double highestSpeed, double acceleration, double grain, Axis axis) {
 
@@ -29,8 +29,9 @@ record FollowedMaster(String name, String unit, Ratio ratio, double speed, doubl
             Ratio ratio = f.countsPerCount(follower).dividedBy(follower.scale().countsPerUnit()).dividedBy(e.unitsPerCount());
             return new FollowedMaster("the master", e.unit(), ratio, Math.abs(e.speed()), Math.abs(e.speed()), e.acceleration(), e.unitsPerCount().toDouble(), null);
         }
-        Axis master = machine.axis(f.master()).orElseThrow();
+        Axis master = machine.master(f.master()).orElseThrow();
+        boolean virtual = machine.virtualMaster(f.master()).isPresent();
         return new FollowedMaster(master.name(), master.unit().symbol(), f.unitsPerUnit(follower, master), master.limits().normal().speed(), master.limits().max().speed(),
-                Math.max(master.limits().normal().acceleration(), master.limits().normal().deceleration()), 1.0 / master.scale().wireUnitsPerUnit(), master);
+                Math.max(master.limits().normal().acceleration(), master.limits().normal().deceleration()), 1.0 / master.scale().wireUnitsPerUnit(), virtual ? null : master);
     }
 }

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import rueda.bus.wire.BusCapture;
 import rueda.drive.DeviceMemory;
 import rueda.drive.Drive;
@@ -13,6 +14,7 @@ import rueda.machine.Axis;
 import rueda.machine.Following;
 import rueda.machine.Machine;
 import rueda.machine.Station;
+import rueda.machine.VirtualMaster;
 import rueda.plant.ServoPlant;
 import rueda.plant.Mistakes;
 import rueda.plc.CompiledProgram;
@@ -46,7 +48,8 @@ public final class Bench {
     private final Task task;
     private final CommandLog log = new CommandLog();
     private final AxisNode[] nodes;
-    /** the PLC's side of every axis, as its function blocks have them */
+    private final VirtualLine[] virtualMasters;
+    /** the PLC's side of every axis, then of every virtual master, as its function blocks have them */
     private final MotionAxis[] axes;
     private final int subSteps;
     private final Recording recording;
@@ -79,8 +82,9 @@ public final class Bench {
         this.condition = condition;
         nextChange = condition.nextChange(0);
         int count = machine.axes().size();
-        axes = new MotionAxis[count];
+        axes = new MotionAxis[count + machine.plc().virtualMasters().size()];
         nodes = new AxisNode[count];
+        virtualMasters = new VirtualLine[axes.length - count];
         CompiledProgram program = StructuredTextCompiler.compile(source, environment(machine, axes));
         task = new Task(program, machine.plc().instructionBudget());
         cycleNanos = machine.bus().cycleMicros() * 1000L;
@@ -95,6 +99,10 @@ public final class Bench {
             begin(node, new ServoPlant(axis, SUB_STEP_NANOS * 1e-9, node.mistakes));
             node.line.presetTags(task.memory());
             tag += AxisLine.boundTags(axis.station().outputs()) + AxisLine.boundTags(axis.station().inputs());
+        }
+        for (int i = 0; i < virtualMasters.length; i++) {
+            virtualMasters[i] = new VirtualLine(count + i, machine.plc().virtualMasters().get(i), log, cycleNanos);
+            axes[count + i] = virtualMasters[i].motion();
         }
         Variable[] recorded = program.variables().stream().filter(v -> v.type() != Type.AXIS_REF && !v.type().isText()).toArray(Variable[]::new);
         recording = new Recording(signals(recorded), recorded, task.memory().length, cyclesPerTask, cycleNanos, capacity);
@@ -120,9 +128,9 @@ public final class Bench {
         }
     }
 
-    /** What programs of this machine may name: its axes, its tags, standard and motion blocks. */
+    /** What programs of this machine may name: its axes and virtual masters, its tags, standard and motion blocks. */
     public static Environment environment(Machine machine) {
-        return environment(machine, new MotionAxis[machine.axes().size()]);
+        return environment(machine, new MotionAxis[machine.axes().size() + machine.plc().virtualMasters().size()]);
     }
 
     private static Environment environment(Machine machine, MotionAxis[] axes) {
@@ -135,7 +143,8 @@ public final class Bench {
         machine.plc().tags().stream().filter(t -> !bound.contains(t.name().toUpperCase(Locale.ROOT))).forEach(t -> tags.add(new Environment.Tag(t.name(), Type.named(t.type()), true)));
         List<FunctionBlock.Kind> blocks = new ArrayList<>(StandardBlocks.ALL);
         blocks.addAll(MotionBlocks.kinds(axes));
-        return new Environment(machine.axes().stream().map(Axis::name).toList(), tags, blocks,
+        List<String> names = Stream.concat(machine.axes().stream().map(Axis::name), machine.plc().virtualMasters().stream().map(VirtualMaster::name)).toList();
+        return new Environment(names, tags, blocks,
                 MotionBlocks.constants());
     }
 
@@ -145,6 +154,10 @@ public final class Bench {
             for (AxisSignal signal : AxisSignal.values()) {
                 signals.add(signal.of(axis));
             }
+        }
+        for (VirtualMaster master : machine.plc().virtualMasters()) {
+            signals.add(AxisSignal.COMMANDED_POSITION.of(master.asAxis()));
+            signals.add(AxisSignal.COMMANDED_SPEED.of(master.asAxis()));
         }
         for (Variable variable : recorded) {
             signals.add(new Signal(variable.name(), variable.type().isDuration() ? "s" : ""));
@@ -200,6 +213,9 @@ public final class Bench {
                 node.line.copyInputTags(task.memory());
             }
         }
+        for (VirtualLine master : virtualMasters) {
+            master.readInputs();
+        }
     }
 
     /** The program runs when it is due, or a hand gives its orders. */
@@ -226,6 +242,9 @@ public final class Bench {
             if (taskRuns) {
                 node.line.copyOutputTags(task.memory());
             }
+        }
+        for (VirtualLine master : virtualMasters) {
+            master.cycle(now(), halted);
         }
     }
 
@@ -259,6 +278,10 @@ public final class Bench {
             AxisSignal.read(node.line, recording.present(), place);
             place += AxisSignal.COUNT;
         }
+        for (VirtualLine master : virtualMasters) {
+            recording.present()[place++] = master.position();
+            recording.present()[place++] = master.speed();
+        }
         if (taskRuns) {
             recording.program(task.memory());
         }
@@ -270,9 +293,29 @@ public final class Bench {
         Drive drive = node.line.drive;
         int master = node.line.motion.lockedTo();
         if (master >= 0) {
-            return node.line.motion.lockDeviation() - drive.followingError() + node.line.motion.followRatio() * nodes[master].line.drive.followingError();
+            return node.line.motion.lockDeviation() - drive.followingError() + node.line.motion.followRatio() * followingErrorOf(master);
         }
         return drive.following().lockedOnce() ? drive.following().deviation() - drive.followingError() : 0;
+    }
+
+    /** What an axis is behind its setpoint, units; a virtual master never is. @param number of the axis, or beyond them of the virtual master */
+    public double followingErrorOf(int number) {
+        return number < nodes.length ? nodes[number].line.drive.followingError() : 0;
+    }
+
+    /** A virtual master by its name in any case, or null. */
+    public VirtualLine virtualMaster(String name) {
+        for (VirtualLine master : virtualMasters) {
+            if (master.master().name().equalsIgnoreCase(name)) {
+                return master;
+            }
+        }
+        return null;
+    }
+
+    /** The virtual masters, as the document has them. */
+    public List<VirtualLine> virtualMasters() {
+        return List.of(virtualMasters);
     }
 
     /**
@@ -401,10 +444,14 @@ public final class Bench {
         if (follower.following().source() == Following.Source.ENCODER) {
             return hand(axis).followEncoder();
         }
-        for (int i = 0; i < axes.length; i++) {
+        for (int i = 0; i < nodes.length; i++) {
             if (machine.axes().get(i).name().equalsIgnoreCase(follower.following().master())) {
                 return hand(axis).follow(axes[i], machine.axes().get(i), now());
             }
+        }
+        VirtualLine master = virtualMaster(follower.following().master());
+        if (master != null) {
+            return hand(axis).follow(master.motion(), master.master().asAxis(), now());
         }
         return "There is no axis " + follower.following().master() + ".";
     }

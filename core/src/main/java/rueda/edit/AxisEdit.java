@@ -187,17 +187,26 @@ public sealed interface AxisEdit {
 
     /** @param of index of the axis that is renamed, −1 for a new one */
     private static String fit(Machine machine, String name, int of) {
+        String fit = named(name);
+        if (machine.virtualMaster(fit).isPresent()) {
+            throw new InvalidEntry("name", fit, "a name no virtual master has", "choose another");
+        }
+        for (int i = 0; i < machine.axes().size(); i++) {
+            if (i != of && machine.axes().get(i).name().toUpperCase(Locale.ROOT).equals(fit.toUpperCase(Locale.ROOT))) {
+                throw new InvalidEntry("name", fit, "a name no other axis has", "choose another");
+            }
+        }
+        return fit;
+    }
+
+    /** A name that a program can use, without spaces around. @throws InvalidEntry for any other */
+    static String named(String name) {
         String fit = name == null ? "" : name.strip();
         if (!IDENTIFIER.matcher(fit).matches()) {
             throw new InvalidEntry("name", fit, "a letter, then letters, digits or _, up to 80 characters", "the program uses it as an identifier");
         }
         if (Words.faultOfName(fit) != null || Type.named(fit) != null) {
             throw new InvalidEntry("name", fit, "a name that the PLC program can use", Type.named(fit) != null ? fit + " is a type; choose another name" : Words.faultOfName(fit));
-        }
-        for (int i = 0; i < machine.axes().size(); i++) {
-            if (i != of && machine.axes().get(i).name().toUpperCase(Locale.ROOT).equals(fit.toUpperCase(Locale.ROOT))) {
-                throw new InvalidEntry("name", fit, "a name no other axis has", "choose another");
-            }
         }
         return fit;
     }

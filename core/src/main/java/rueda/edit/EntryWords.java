@@ -27,7 +27,7 @@ public final class EntryWords {
         of("Bus", "family: Bus family", "cycleMicros: Bus cycle | µs", "kiloBits: Bit rate | kbit/s", "lowWordFirst: Low word first", "plc: PLC", "clock: Distributed clocks");
         of("IpNetwork", "address: IP address", "mask: Network mask", "gateway: Gateway");
         of("Clock", "reference: Reference station", "shiftMicros: Shift | µs", "windowNanos: Window | ns");
-        of("Plc", "instructionBudget: Instruction budget | statements", "files: Program files", "tasks: Tasks", "tags: Declared tags");
+        of("Plc", "instructionBudget: Instruction budget | statements", "files: Program files", "tasks: Tasks", "tags: Declared tags", "virtualMasters: Virtual masters");
         of("SourceFile", "name: Name of the file", "source: Program");
         of("CyclicTask", "name: Name of the task", "intervalMicros: Task interval | µs");
         of("DeclaredTag", "name: Name", "type: Type");
@@ -53,6 +53,7 @@ public final class EntryWords {
         of("Homing", "method: Homing method", "searchSpeed: Search speed | u/s", "creepSpeed: Creep speed | u/s", "acceleration: Acceleration of the search | u/s²", "zeroOffset: Zero offset | u", "stopTorque: Torque at the stop | %", "stopTime: Time at the stop | ms",
                 "timeLimit: Time limit of the search | s", "thenToZero: Then to zero", "onFirstEnable: On the first enable", "atPowerUp: At power-up", "encoderOffset: Offset of the encoder | u");
         of("Control", "positionGain: Position gain | 1/s", "velocityGain: Velocity gain | N·m·s/rad", "integralTime: Integral time | ms", "feedForward: Speed feed-forward", "torqueForward: Torque feed-forward");
+        of("VirtualMaster", "name: Name", "unit: Unit", "modulo: Begins again after", "speed: Speed", "highestSpeed: Highest speed", "acceleration: Acceleration", "jerk: Jerk");
         of("Station", "kind: Kind of station", "address: Address", "identity: Device", "outputs: Process data to the drive", "inputs: Process data from the drive", "startWrites: Start-up writes");
         of("Address", "number: Number", "name: Station name", "ip: Network");
         of("Identity", "device: Device name", "vendor: Vendor", "product: Product", "revision: Revision");

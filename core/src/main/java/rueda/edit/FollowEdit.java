@@ -43,8 +43,8 @@ public final class FollowEdit {
             begun = now.filter() == 0 ? begun.withFilter(ENCODER_FILTER) : begun;
             return now.ratio().equals(Following.NONE.ratio()) ? begun.withRatio(pitched(now.ratio(), follower, now.encoder().unitsPerTurn())) : begun;
         }
-        Axis followed = machine.axis(String.valueOf(master)).filter(a -> a != follower)
-                .orElseThrow(() -> new InvalidEntry("master", String.valueOf(master), "another axis of the machine", "choose one"));
+        Axis followed = machine.master(String.valueOf(master)).filter(a -> a != follower)
+                .orElseThrow(() -> new InvalidEntry("master", String.valueOf(master), "another axis of the machine, or a virtual master", "choose one"));
         Following begun = begun(now, follower).withSource(source).withMaster(followed.name());
         return now.ratio().equals(Following.NONE.ratio()) ? begun.withRatio(pitched(now.ratio(), follower, followed.train().feed().perTurn(followed.unit().user()))) : begun;
     }

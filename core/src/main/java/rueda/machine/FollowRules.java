@@ -87,9 +87,13 @@ final class FollowRules {
     }
 
     private void master(String at, Axis axis, Following f) {
-        Axis master = machine.axis(f.master()).orElse(null);
+        Axis master = machine.master(f.master()).orElse(null);
         if (master == null || master == axis) {
-            refuse(at + "/master", "Master", f.master().isBlank() ? "missing" : f.master(), "another axis of the machine", "choose one");
+            refuse(at + "/master", "Master", f.master().isBlank() ? "missing" : f.master(), "another axis of the machine, or a virtual master", "choose one");
+            return;
+        }
+        if (f.source() == Following.Source.ACTUAL && machine.virtualMaster(f.master()).isPresent()) {
+            refuse(at + "/source", "What it follows", f.source().words() + " " + f.master(), "the setpoint: a virtual master has no other value", "follow its setpoint");
             return;
         }
         if (inCircle(axis)) {

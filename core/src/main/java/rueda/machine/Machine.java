@@ -30,6 +30,16 @@ public record Machine(String name, Bus bus, Plc plc, List<Axis> axes, List<Proof
         return axes.stream().filter(axis -> axis.name().equalsIgnoreCase(axisName)).findFirst();
     }
 
+    /** The virtual master of this name. */
+    public Optional<VirtualMaster> virtualMaster(String masterName) {
+        return plc.virtualMasters().stream().filter(master -> master.name().equalsIgnoreCase(masterName)).findFirst();
+    }
+
+    /** What an axis can follow by this name: another axis, or a virtual master as the PLC has it. */
+    public Optional<Axis> master(String masterName) {
+        return axis(masterName).or(() -> virtualMaster(masterName).map(VirtualMaster::asAxis));
+    }
+
     public Machine withProgram(String source) {
         return withPlc(plc.withProgram(source));
     }

@@ -18,12 +18,12 @@ import rueda.quantity.UserUnit;
  */
 public final class MachineRules {
 
-    private static final Pattern IDENTIFIER = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*");
+    static final Pattern IDENTIFIER = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*");
     private static final long UNSIGNED_32 = 0xFFFF_FFFFL;
     private static final int MOST_EXPECTATIONS = 1000;
     private static final int MOST_PROOFS = 64;
     /** As the tables of runs and images hold it. */
-    private static final int LONGEST_AXIS_NAME = 80;
+    static final int LONGEST_AXIS_NAME = 80;
     private static final int LONGEST_PROOF_NAME = 200;
     /** An axis whose gear is farther off does not do anything that its entries say (our choice); less is a finding. */
     private static final double MOST_GEAR_ERROR = 0.01;
@@ -94,6 +94,7 @@ public final class MachineRules {
                 refuse("/axes/" + i + "/name", "Axis name", axis.name(), "a name no other axis has", "rename it");
             }
         }
+        new VirtualMasterRules(faults).check(machine);
         if (faults.isEmpty()) {
             new FollowRules(faults, machine).check();
         }

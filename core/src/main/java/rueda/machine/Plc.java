@@ -10,19 +10,21 @@ import java.util.List;
  * @param files             the sources of the program
  * @param tasks             when the program runs
  * @param tags              tags declared by hand; those that are bound to an entry stand there
+ * @param virtualMasters    masters that are setpoints of the PLC alone, up to 16
  */
 @RecordBuilder
-public record Plc(int instructionBudget, List<SourceFile> files, List<CyclicTask> tasks, List<DeclaredTag> tags) implements PlcBuilder.With {
+public record Plc(int instructionBudget, List<SourceFile> files, List<CyclicTask> tasks, List<DeclaredTag> tags, List<VirtualMaster> virtualMasters) implements PlcBuilder.With {
 
     public Plc {
         files = files == null ? List.of() : List.copyOf(files);
         tasks = tasks == null ? List.of() : List.copyOf(tasks);
         tags = tags == null ? List.of() : List.copyOf(tags);
+        virtualMasters = virtualMasters == null ? List.of() : List.copyOf(virtualMasters);
     }
 
     /** One file, one task. */
     public Plc(int taskIntervalMicros, int instructionBudget, String program) {
-        this(instructionBudget, List.of(new SourceFile(SourceFile.USUAL, program)), List.of(new CyclicTask(CyclicTask.USUAL, taskIntervalMicros)), List.of());
+        this(instructionBudget, List.of(new SourceFile(SourceFile.USUAL, program)), List.of(new CyclicTask(CyclicTask.USUAL, taskIntervalMicros)), List.of(), List.of());
     }
 
     /**

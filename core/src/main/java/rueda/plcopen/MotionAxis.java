@@ -81,6 +81,7 @@ public final class MotionAxis {
     private MotionCommand current;
     /** stands for an order whose block was given another one that was refused: what runs goes on without it */
     private final MotionCommand ownerless = new MotionCommand();
+    private final MotionCommand byHand = new MotionCommand();
     /** the running motion ends at a target, and is done when the drive is in position */
     private boolean positioning;
     /** the drive makes its setpoint itself: the one of the PLC goes with the axis */
@@ -567,6 +568,25 @@ public final class MotionAxis {
 
     void reset() {
         resetWanted = true;
+    }
+
+    /** A person takes or gives up the power of an axis without a drive. */
+    public void enableByHand(boolean on) {
+        commanded = true;
+        power(on);
+    }
+
+    /** A person has it run at a speed, or come to rest with 0. @return why not, or null */
+    public String runByHand(double speed, double acceleration, double jerkLimit, long now) {
+        if (state != AxisState.STANDSTILL && state != AxisState.CONTINUOUS_MOTION && state != AxisState.DISCRETE_MOTION) {
+            return "The virtual master is " + state.words() + ". Enable it first.";
+        }
+        if (speed == 0) {
+            halt(byHand, acceleration, jerkLimit, "by hand", 0, now);
+        } else {
+            jog(byHand, speed, acceleration, jerkLimit, "by hand", now);
+        }
+        return null;
     }
 
     /** A person commands the axis, whoever did before. */
@@ -1150,6 +1170,26 @@ public final class MotionAxis {
 
     double commandedPosition() {
         return range.shown(setpoint.position);
+    }
+
+    /** Setpoint of this cycle as it is shown: an endless axis begins again after its modulo. User units. */
+    public double shownPosition() {
+        return commandedPosition();
+    }
+
+    /** How far its setpoint has gone since it was switched on, beyond its modulo too, user units. */
+    public double gone() {
+        return (double) commandedWay.gone() / scale.wireUnitsPerUnit();
+    }
+
+    /** Speed of the setpoint, user units/s. */
+    public double commandedSpeed() {
+        return setpoint.velocity;
+    }
+
+    /** The same in wire units/s. */
+    public long wireVelocity() {
+        return Math.round(wireSpeed(false));
     }
 
     public int controlword() {

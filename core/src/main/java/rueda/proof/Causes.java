@@ -49,8 +49,14 @@ final class Causes {
         return entry == null ? null : new Verdict.Order(entry.line(), entry.block(), words(entry));
     }
 
+    /** @param number of an axis, or beyond them of a virtual master */
+    private Axis axis(int number) {
+        int axes = machine.axes().size();
+        return number < axes ? machine.axes().get(number) : machine.plc().virtualMasters().get(number - axes).asAxis();
+    }
+
     String words(CommandLog.Entry entry) {
-        String unit = machine.axes().get(entry.axis()).unit().symbol();
+        String unit = axis(entry.axis()).unit().symbol();
         return switch (entry.kind()) {
             case MOVE -> say("move to %s %s with %s %s/s and %s %s/s²", plain(entry.target()), unit,
                     plain(entry.velocity()), unit, plain(entry.acceleration()), unit);
@@ -99,7 +105,7 @@ final class Causes {
     }
 
     String refused(CommandLog.Entry entry) {
-        Axis axis = machine.axes().get(entry.axis());
+        Axis axis = axis(entry.axis());
         String unit = axis.unit().symbol();
         String reason = entry.error().words();
         if (entry.error() == MotionError.PAST_SOFT_LIMIT) {

@@ -6,12 +6,14 @@ import java.util.Map;
 import rueda.advice.MoveAdvice;
 import rueda.bench.Bench;
 import rueda.bench.BenchCondition;
+import rueda.bench.VirtualLine;
 import rueda.machine.Axis;
 import rueda.machine.Dynamics;
 import rueda.machine.Following;
 import rueda.machine.Homing;
 import rueda.machine.Machine;
 import rueda.machine.MasterEncoder;
+import rueda.machine.VirtualMaster;
 import rueda.machine.Travel;
 import rueda.plant.MasterShaft;
 import rueda.profile.FollowerLock;
@@ -74,6 +76,10 @@ public final class FollowTrial {
         if (follower.following().source() == Following.Source.ENCODER) {
             return byEncoder(machine, follower, masterSpeed, running);
         }
+        VirtualMaster virtual = machine.virtualMaster(follower.following().master()).orElse(null);
+        if (virtual != null) {
+            return byVirtual(machine, follower, virtual, masterSpeed, running);
+        }
         Axis master = placed(machine.axis(follower.following().master()).orElseThrow());
         Dynamics d = master.limits().normal();
         master = master.withLimits(master.limits().withNormal(new Dynamics(Math.max(1e-9, Math.abs(masterSpeed)), d.acceleration(), d.deceleration(), d.jerk(), d.torque())));
@@ -82,6 +88,15 @@ public final class FollowTrial {
         double ratio = follower.following().unitsPerUnit(follower, master).toDouble();
         Dynamics ramp = master.limits().normal();
         return new Run(bench, follower, ratio, masterSpeed, ramp.acceleration(), ramp.jerk(), new AxisMaster(bench)).carriedOut(running);
+    }
+
+    private static Followed byVirtual(Machine machine, Axis follower, VirtualMaster virtual, double masterSpeed, boolean running) {
+        Bench bench = ready(machine.withAxes(List.of(follower.withCommandedBy(Axis.Commander.MOTION_BLOCKS))).withProofs(List.of()));
+        VirtualLine line = bench.virtualMaster(virtual.name());
+        line.enable(true);
+        bench.run(0.05);
+        double ratio = follower.following().unitsPerUnit(follower, virtual.asAxis()).toDouble();
+        return new Run(bench, follower, ratio, masterSpeed, virtual.acceleration(), virtual.jerk(), new LineMaster(bench, line)).carriedOut(running);
     }
 
     private static Followed byEncoder(Machine machine, Axis follower, double masterSpeed, boolean running) {
@@ -132,6 +147,24 @@ public final class FollowTrial {
         @Override
         public double speed() {
             return bench.drive(MASTER).plant().speed();
+        }
+    }
+
+    /** A virtual master, moved by hand. */
+    private record LineMaster(Bench bench, VirtualLine line) implements Master {
+        @Override
+        public void run(double speed) {
+            line.run(speed, bench.now());
+        }
+
+        @Override
+        public double way() {
+            return line.way();
+        }
+
+        @Override
+        public double speed() {
+            return line.speed();
         }
     }
 

@@ -1,5 +1,6 @@
 package rueda.app.calc;
 
+import java.util.stream.Stream;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
@@ -13,10 +14,12 @@ import org.springframework.web.servlet.mvc.method.annotation.ResponseBodyEmitter
 import rueda.app.work.Calculations;
 import rueda.app.machine.Checked;
 import rueda.edit.FollowEdit;
+import rueda.edit.VirtualMasterEdit;
 import rueda.machine.Axis;
 import rueda.machine.Following;
 import rueda.machine.Following.Source;
 import rueda.machine.Machine;
+import rueda.machine.VirtualMaster;
 import rueda.quantity.InvalidEntry;
 import rueda.trial.FollowTrial;
 
@@ -55,8 +58,29 @@ class FollowController {
         if (q.source() == null) {
             throw new InvalidEntry("source", "missing", "NONE, SETPOINT or ACTUAL", "say what is followed");
         }
-        String first = machine.axes().stream().map(Axis::name).filter(name -> !name.equals(axis.name())).findFirst().orElse("");
+        String first = Stream.concat(machine.axes().stream().map(Axis::name).filter(name -> !name.equals(axis.name())), machine.plc().virtualMasters().stream().map(VirtualMaster::name)).findFirst().orElse("");
         return FollowEdit.of(machine, q.axis(), q.source(), q.master() == null || q.master().isEmpty() ? first : q.master());
+    }
+
+    /** What is done with the list of virtual masters. */
+    enum MasterChange { ADD, RENAME, REMOVE }
+
+    /** @param master name of the one that it is about, left out for ADD  @param name its name from now on, for RENAME */
+    record VirtualMasterQuestion(Machine machine, String base, MasterChange change, String master, String name) {
+    }
+
+    @Operation(summary = "The document with a virtual master more, less, or under another name, and all that follows from it")
+    @PostMapping("/masters")
+    Machine masters(@RequestBody VirtualMasterQuestion q) {
+        Machine machine = drafts.asked(q.machine(), q.base());
+        if (q.change() == null) {
+            throw new InvalidEntry("change", "missing", "ADD, RENAME or REMOVE", "say what is to be done");
+        }
+        return switch (q.change()) {
+            case ADD -> new VirtualMasterEdit.Add().on(machine);
+            case RENAME -> new VirtualMasterEdit.Rename(q.master(), q.name()).on(machine);
+            case REMOVE -> new VirtualMasterEdit.Remove(q.master()).on(machine);
+        };
     }
 
     @Operation(summary = "Ties an axis to its running master on a bench of their own, trims it and lets it go")
@@ -69,7 +93,7 @@ class FollowController {
             throw new InvalidEntry("axis", axis.name(), "an axis that follows another one", "choose its master first");
         }
         boolean encoder = axis.following().source() == Source.ENCODER;
-        Axis master = encoder ? null : machine.axis(axis.following().master()).orElseThrow();
+        Axis master = encoder ? null : machine.master(axis.following().master()).orElseThrow();
         double most = encoder ? FASTEST_SHAFT : master.limits().max().speed();
         double usual = encoder ? axis.following().encoder().speed() : master.limits().normal().speed();
         double speed = q.masterSpeed() == null ? usual : q.masterSpeed();

@@ -47,6 +47,7 @@ public final class Completeness {
             Map.entry("FollowQuestion", Set.of("machine", "base", "masterSpeed")),
             Map.entry("FollowNow", Set.of("shaft")),
             Map.entry("MasterQuestion", Set.of("machine", "base", "master")),
+            Map.entry("VirtualMasterQuestion", Set.of("machine", "base", "master", "name")),
             Map.entry("Followed", Set.of("locked", "trimmed", "worst", "refusal")),
             Map.entry("Start", Set.of("axis", "running")),
             Map.entry("ProfileQuestion", Set.of("startVelocity", "endVelocity", "maxDeceleration", "maxJerk")));

@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
+import rueda.bench.VirtualLine;
 import rueda.bench.AxisSignal;
 import rueda.bench.Bench;
 import rueda.bench.BenchCondition;
@@ -177,6 +178,10 @@ final class LiveBench {
             bench.releaseForces(i);
             bench.drive(i).analogue(0);
         }
+        bench.virtualMasters().forEach(master -> {
+            master.run(0, bench.now());
+            master.enable(false);
+        });
     }
 
     private void disableWhatStands() {
@@ -255,6 +260,10 @@ final class LiveBench {
 
     /** @return why it was refused, or null */
     synchronized String order(HandController.HandOrder wanted) {
+        VirtualLine master = bench.virtualMaster(wanted.axis());
+        if (master != null) {
+            return orderVirtual(master, wanted);
+        }
         int axis = number(wanted.axis());
         double value = wanted.value() == null ? Double.NaN : wanted.value();
         String terminal = wanted.terminal();
@@ -309,6 +318,19 @@ final class LiveBench {
                 bench.forceBit(axis, wanted.order() == HandController.Order.FORCE_CONTROL_BIT, (int) value, wanted.fast());
                 yield null;
             }
+        };
+    }
+
+    private String orderVirtual(VirtualLine master, HandController.HandOrder wanted) {
+        double value = wanted.value() == null ? 0 : wanted.value();
+        return switch (wanted.order()) {
+            case ENABLE, DISABLE -> {
+                master.enable(wanted.order() == HandController.Order.ENABLE);
+                yield null;
+            }
+            case JOG -> master.run(Math.signum(value) * master.master().speed(), bench.now());
+            case STOP -> master.run(0, bench.now());
+            default -> "A virtual master can be enabled, run and stopped.";
         };
     }
 
@@ -399,7 +421,7 @@ final class LiveBench {
         double error = bench.drive(axis).followingError();
         double pitch = Math.abs(bench.device(axis).acting().following().ratio().followerPitch().doubleValue());
         if (state.follows()) {
-            return following(state.locked(), state.words(), state.deviation() - error + state.ratio() * bench.drive(state.master()).followingError(), state.lost(), state.trimmed(), state.way(), pitch, speed, state.warning());
+            return following(state.locked(), state.words(), state.deviation() - error + state.ratio() * bench.followingErrorOf(state.master()), state.lost(), state.trimmed(), state.way(), pitch, speed, state.warning());
         }
         return encoder.tied() ? following(encoder.locked(), encoder.words(), encoder.deviation() - error, encoder.lost(), encoder.trimmed(), encoder.way(), pitch, speed, encoder.warnings())
                 : new FollowNow(false, false, state.words(), 0, 0, 0, 0, 0, 0, speed, encoder.warnings());
@@ -431,6 +453,14 @@ final class LiveBench {
         return (dictionary.get(DriveObject.PROBE_STATUS) >> bit & 1) == 0 ? null : bench.device(axis).acting().scale().unitsFromWire(dictionary.get(position));
     }
 
+    /**
+     * A virtual master now.
+     *
+     * @param position where it is, units  @param speed units/s  @param enabled it takes orders  @param state what it does, in words
+     */
+    record VirtualState(String name, double position, double speed, boolean enabled, String state) {
+    }
+
     record Value(String name, String type, String value) {
     }
 
@@ -439,7 +469,7 @@ final class LiveBench {
 
     /** @param type always "state", so that a page can tell messages apart */
     record State(String type, long revision, String program, boolean running, boolean stopped, boolean byHand, boolean programHeld, int forced, Map<String, Set<Mistake>> condition, double time, double speed, int line, List<Integer> lines, int statements,
-                 Fault fault, List<AxisState> axes, List<Value> values) {
+                 Fault fault, List<AxisState> axes, List<VirtualState> virtualMasters, List<Value> values) {
     }
 
     synchronized State state() {
@@ -458,11 +488,12 @@ final class LiveBench {
                     probed(i, 1, DriveObject.PROBE_1_POSITION), probed(i, 9, DriveObject.PROBE_2_POSITION), bench.forcedBits(i, true), bench.forcedBits(i, false), movesNow(drive), followNow(i), deviceState(i),
                     hex(bench.outputBytes(i)), hex(bench.inputBytes(i))));
         }
+        List<VirtualState> virtual = bench.virtualMasters().stream().map(m -> new VirtualState(m.master().name(), m.position(), m.speed(), m.power() == PowerState.OPERATION_ENABLED, m.words())).toList();
         ProgramFault fault = bench.task().fault();
         List<Value> values = shown.stream().map((Variable v) -> new Value(v.name(), v.type().name(), bench.task().text(v))).toList();
         return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.byHand() && !ending, bench.byHand(), axes.stream().mapToInt(a -> Integer.bitCount(a.forcedInputs()) + Integer.bitCount(a.forcedOutputs()) + Integer.bitCount(a.forcedControlBits()) + Integer.bitCount(a.forcedStatusBits())).sum(), condition,
                 bench.now() * 1e-9, speed, bench.task().line(), bench.task().lines(),
-                bench.task().statements(), fault == null ? null : new Fault(fault.line(), fault.getMessage()), axes, values);
+                bench.task().statements(), fault == null ? null : new Fault(fault.line(), fault.getMessage()), axes, virtual, values);
     }
 
     /** Variables of the program first, then the pins of its blocks, then the tags. */

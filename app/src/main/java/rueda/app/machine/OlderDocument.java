@@ -35,6 +35,7 @@ final class OlderDocument {
             }
         }
         boolean oneProgram = oneProgram(document);
+        virtualMasters(document);
         if (document.path("axes") instanceof ArrayNode axes) {
             axes.forEach(axis -> {
                 axis(axis);
@@ -42,6 +43,13 @@ final class OlderDocument {
                     commanded(axis);
                 }
             });
+        }
+    }
+
+    /** No masters were virtual before the eighth shape. */
+    private static void virtualMasters(JsonNode document) {
+        if (document.path("plc") instanceof ObjectNode plc && plc.has("files") && !plc.has("virtualMasters")) {
+            plc.putArray("virtualMasters");
         }
     }
 

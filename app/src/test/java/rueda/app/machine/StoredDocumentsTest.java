@@ -10,6 +10,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
+import java.util.List;
 import javax.sql.DataSource;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -113,6 +114,24 @@ class StoredDocumentsTest {
         JsonNode saved = JSON.readTree(call("PUT", "/" + id, state.get("document").toString(), 1).body());
         assertThat(saved.get("unknown")).isEmpty();
         assertThat(call("GET", "/" + id + "/revisions/1/text", null, 0).body()).contains("colour", "songs");
+    }
+
+    /** Documents from before followers were watched and masters could be virtual open as they were meant. */
+    @Test
+    void aDocumentOfTheSeventhShapeOpens() throws Exception {
+        long id = another("older");
+        JsonNode document = JSON.readTree(call("GET", "/" + id, null, 0).body()).get("document");
+        tools.jackson.databind.node.ObjectNode older = (tools.jackson.databind.node.ObjectNode) document.deepCopy();
+        ((tools.jackson.databind.node.ObjectNode) older.get("plc")).remove("virtualMasters");
+        for (JsonNode axis : older.get("axes")) {
+            tools.jackson.databind.node.ObjectNode following = (tools.jackson.databind.node.ObjectNode) axis.get("following");
+            List.of("watch", "trimKept", "trimDistance", "trimAcceleration", "accelerationForward").forEach(following::remove);
+            ((tools.jackson.databind.node.ObjectNode) following.get("encoder")).remove("index");
+        }
+        stored(id, 1, older.toString());
+        JsonNode opened = get("/" + id);
+        assertThat(opened.get("unknown")).isEmpty();
+        assertThat(opened.get("document")).isEqualTo(document);
     }
 
     /** More proofs asked for at once than there are connections and processors: all end, and reads go on meanwhile. */
