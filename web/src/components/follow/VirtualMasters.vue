@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { mdiDelete, mdiPlus } from '@mdi/js'
 import { useAxis } from '../../lib/axis'
+import { fixed } from '../../lib/numbers'
 import { useBench } from '../../stores/bench'
 import { Problem } from '../../api/client'
 import NumberField from '../NumberField.vue'
@@ -37,7 +38,7 @@ async function change(kind: 'ADD' | 'RENAME' | 'REMOVE', master?: string, name?:
       <NumberField :path="`/plc/virtualMasters/${i}/acceleration`" label="Acceleration" :value="m.acceleration" :unit="m.unit.symbol + '/s²'" title="Default and highest, of braking too" />
       <NumberField :path="`/plc/virtualMasters/${i}/jerk`" label="Jerk" :value="m.jerk" :unit="m.unit.symbol + '/s³'" title="0 for no limit" />
       <v-btn class="remove" variant="text" size="small" :icon="mdiDelete" :aria-label="`Remove ${m.name}`" title="Remove it; who follows it follows nothing" @click="change('REMOVE', m.name)" />
-      <span v-if="now(m.name)" class="live mono">{{ now(m.name)!.state }}, {{ now(m.name)!.position.toFixed(1) }} {{ m.unit.symbol }}, {{ now(m.name)!.speed.toFixed(1) }} {{ m.unit.symbol }}/s</span>
+      <span v-if="now(m.name)" class="live mono">{{ now(m.name)!.state }}, {{ fixed(now(m.name)!.position, 1) }} {{ m.unit.symbol }}, {{ fixed(now(m.name)!.speed, 1) }} {{ m.unit.symbol }}/s</span>
     </div>
     <p v-if="refused" class="refused" role="alert">{{ refused }}</p>
     <v-btn variant="text" size="small" :prepend-icon="mdiPlus" :disabled="machine.faults.length > 0" title="A setpoint in the PLC that axes can follow; blocks move it as they move an axis" @click="change('ADD')">Add a virtual master</v-btn>
@@ -46,8 +47,8 @@ async function change(kind: 'ADD' | 'RENAME' | 'REMOVE', master?: string, name?:
 
 <style scoped>
 h2 { font-size: 15px; margin: 10px 0 2px; }
-.row { display: flex; flex-wrap: wrap; gap: 2px 8px; align-items: flex-start; --field-width: 105px; margin-top: 2px; }
-.slot { width: 108px; } .slot.narrow { width: 66px; } .slot span { display: block; font-size: 12px; color: var(--pencil); }
+.row { display: flex; flex-wrap: wrap; gap: 2px 8px; align-items: flex-start; --field-width: 90px; margin-top: 2px; }
+.slot { width: 92px; } .slot.narrow { width: 56px; } .slot span { display: block; font-size: 12px; color: var(--pencil); }
 .remove { align-self: end; }
 .live { flex-basis: 100%; font-size: 12px; color: var(--pencil); }
 .refused { color: var(--stop); margin: 2px 0; }

@@ -212,6 +212,9 @@ public final class FollowAdvice extends AxisAdvice {
                 finding(Severity.WARNING, "The delay costs more than the phase window.", "At the default speed of " + master.name() + " it is " + significant(dead * speed, 3) + " " + unit + " behind.", Mend.set("Foresee that much", at + "/prediction", dead * 1000));
             }
         }
+        if (f.source() != Source.ENCODER) {
+            figure("Without synchronised clocks up to", significant(cycle * speed, 3), unit, "speed × bus cycle: the setpoints of two drives whose clocks are apart are up to one cycle apart in age" + share(cycle * speed));
+        }
         double behind = FollowTheory.loadBehind(axis, master.axis(), ratio, masterSpeed, cycle);
         figure("Load behind load", significant(Math.abs(behind), 3), unit, "gap + speed × (delay − prediction) + following error of its own loop" + (dead == 0 && master.axis() != null ? " − that of " + master.name() + " × ratio" : "") + ", at the default speed of " + master.name() + share(Math.abs(behind)));
         if (dead == 0 && f.prediction() > 0) {

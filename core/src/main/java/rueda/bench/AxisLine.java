@@ -128,10 +128,10 @@ final class AxisLine {
         words.take(parameters);
     }
 
-    /** One bus cycle of the drive. */
-    void exchange() {
+    /** One bus cycle of the drive. @param subSteps as many as it takes by its clock */
+    void exchange(int subSteps) {
         mailbox.cycle();
-        drive.cycle(outputs, inputs);
+        drive.advance(outputs, inputs, subSteps);
         forcedStatus.apply(inputLayout, inputs, words.statusEntry());
     }
 

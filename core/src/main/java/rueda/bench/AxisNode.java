@@ -11,11 +11,13 @@ final class AxisNode {
     final int firstTag;
     final DeviceMemory device;
     final DeviceLife life = new DeviceLife();
+    final StationClock clock;
     final Mistakes mistakes;
     /** made anew whenever the device begins anew */
     AxisLine line;
 
-    AxisNode(int number, int firstTag, DeviceMemory device, Mistakes mistakes) {
+    AxisNode(int number, int firstTag, DeviceMemory device, Mistakes mistakes, StationClock clock) {
+        this.clock = clock;
         this.number = number;
         this.firstTag = firstTag;
         this.device = device;

@@ -16,6 +16,7 @@ import rueda.machine.Machine;
 import rueda.machine.Station;
 import rueda.machine.VirtualMaster;
 import rueda.plant.ServoPlant;
+import rueda.plant.Mistake;
 import rueda.plant.Mistakes;
 import rueda.plc.CompiledProgram;
 import rueda.plc.Environment;
@@ -93,7 +94,7 @@ public final class Bench {
         int tag = 0;
         for (int i = 0; i < count; i++) {
             Axis axis = machine.axes().get(i);
-            AxisNode node = new AxisNode(i, tag, new DeviceMemory(axis), Mistakes.none());
+            AxisNode node = new AxisNode(i, tag, new DeviceMemory(axis), Mistakes.none(), new StationClock(i, subSteps));
             node.mistakes.make(condition.mask(axis.name(), 0));
             nodes[i] = node;
             begin(node, new ServoPlant(axis, SUB_STEP_NANOS * 1e-9, node.mistakes));
@@ -252,7 +253,7 @@ public final class Bench {
     private void exchange() {
         for (AxisNode node : nodes) {
             if (node.life.answers()) {
-                node.line.exchange();
+                node.line.exchange(node.clock.subSteps(node.mistakes.has(Mistake.OWN_CLOCK), node.line.drive.cyclePlace()));
                 continue;
             }
             // Without torque, and without an answer; at the end of a restart it begins anew.
@@ -293,7 +294,8 @@ public final class Bench {
         Drive drive = node.line.drive;
         int master = node.line.motion.lockedTo();
         if (master >= 0) {
-            return node.line.motion.lockDeviation() - drive.followingError() + node.line.motion.followRatio() * followingErrorOf(master);
+            double clocks = node.line.motion.followRatio() * (master < nodes.length ? nodes[master].line.drive.toTarget() : 0) - drive.toTarget();
+            return clocks + node.line.motion.lockDeviation() - drive.followingError() + node.line.motion.followRatio() * followingErrorOf(master);
         }
         return drive.following().lockedOnce() ? drive.following().deviation() - drive.followingError() : 0;
     }

@@ -59,6 +59,7 @@ public final class Drive {
     private double highestTorque;
     private double torqueLimit;
     private boolean poweredBefore;
+    private int cyclePlace;
     /** its parameters were written in part */
     private boolean incomplete;
     private long motorCountsBefore;
@@ -177,11 +178,36 @@ public final class Drive {
      * @param inputs  takes the bytes to the PLC
      */
     public void cycle(byte[] outputs, byte[] inputs) {
-        sync(outputs);
-        for (int k = 0; k < units.subStepsPerCycle; k++) {
-            subStep(k);
+        advance(outputs, inputs, units.subStepsPerCycle);
+    }
+
+    /**
+     * The same for a drive whose clock is not that of the bus: it takes the output image where its own cycle begins, and gives the input image
+     * where that ends.
+     *
+     * @param subSteps sub-steps by its clock in this bus cycle
+     */
+    public void advance(byte[] outputs, byte[] inputs, int subSteps) {
+        for (int k = 0; k < subSteps; k++) {
+            if (cyclePlace == 0) {
+                sync(outputs);
+            }
+            subStep(cyclePlace);
+            if (++cyclePlace == units.subStepsPerCycle) {
+                cyclePlace = 0;
+                sample(inputs);
+            }
         }
-        sample(inputs);
+    }
+
+    /** Sub-steps of its own cycle that it has done: 0 where that ends with the bus cycle. */
+    public int cyclePlace() {
+        return cyclePlace;
+    }
+
+    /** Way to the target that it took last, user units: 0 where its cycle ends with the bus cycle. */
+    public double toTarget() {
+        return cyclePlace == 0 ? 0 : demandSpeed() * (units.subStepsPerCycle - cyclePlace) * units.subStep;
     }
 
     /** Latches the output image at the sync of a bus cycle. */

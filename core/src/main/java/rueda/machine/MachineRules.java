@@ -433,8 +433,8 @@ public final class MachineRules {
         if (!missing(place + "/group", "Group of the proof", proof.group()) && proof.group().length() > LONGEST_AXIS_NAME) {
             refuse(place + "/group", "Group of the proof", shortened(proof.group()), "up to " + LONGEST_AXIS_NAME + " characters", "shorten it");
         }
-        if (!(proof.duration() >= 0.1 && proof.duration() <= 600)) {
-            refuse(place + "/duration", "Duration", proof.duration() + " s", "0.1 to 600 s", "enter how long the program runs");
+        if (!(proof.duration() >= 0.1 && proof.duration() <= 7200)) {
+            refuse(place + "/duration", "Duration", proof.duration() + " s", "0.1 to 7200 s", "enter how long the program runs");
         }
         for (int i = 0; i < proof.expectations().size(); i++) {
             Proof.Expectation expectation = proof.expectations().get(i);

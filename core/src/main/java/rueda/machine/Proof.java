@@ -8,7 +8,7 @@ import java.util.List;
  *
  * @param name         name shown to the user, no other proof of the machine has it
  * @param group        proofs of one group stand together; empty for none
- * @param duration     how long the program runs, s, 0.1 to 600
+ * @param duration     how long the program runs, s, 0.1 to 7200: two hours
  * @param expectations the sentences, in order
  */
 @RecordBuilder

@@ -22,6 +22,8 @@ public enum Mistake {
     MASTER_INDEX_BROKEN("index line of the master encoder broken"),
     /** Interference: one count of two thousand is not counted. */
     MASTER_COUNTS_LOST("master encoder loses counts"),
+    /** The station runs by its own oscillator: its drive takes setpoints ever later or earlier in the bus cycle. */
+    OWN_CLOCK("clock of the station not synchronised"),
     /** The PLC leaves the command bit of homing, bit 4 of the controlword, set. */
     HOMING_BIT_HELD("PLC leaves the homing bit set"),
     /** The PLC leaves the bit set that switches on, bit 0 of the controlword: a drive that wants its edge is never switched on. */
