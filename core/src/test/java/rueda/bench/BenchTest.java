@@ -275,4 +275,25 @@ class BenchTest {
         assertThat(bench.task().text(bench.task().program().variable("Homing.Position").orElseThrow())).isEqualTo("not given");
         assertThat(bench.task().text(bench.task().program().variable("x").orElseThrow())).isEqualTo("0.0");
     }
+
+    /** The demo's program has the Brush follow the Table while it turns once, 7 for 2. */
+    @Test
+    void theDemoBrushesWhileItTurns() {
+        Bench bench = new Bench(DemoMachine.create(), 60_000);
+        int follower = 3;
+        double turned = 0;
+        double from = 0;
+        while (bench.now() < 40e9) {
+            bench.cycle();
+            boolean follows = bench.axis(follower).followState().follows();
+            if (follows && turned == 0) {
+                from = bench.drive(follower).plant().place();
+                turned = 1e-9;
+            } else if (follows) {
+                turned = bench.drive(follower).plant().place() - from;
+            }
+        }
+        assertThat(turned).isCloseTo(360 * 3.5, within(1.0));
+        assertThat(bench.task().program().variable("Care").orElseThrow().number(bench.task().memory())).isEqualTo(50);
+    }
 }
