@@ -528,6 +528,7 @@ export const useMachine = defineStore('machine', () => {
 export function stageOfField(field: string): StageKey {
   if (field.startsWith('/proofs')) return 'prove'
   if (field.startsWith('/plc/tags')) return 'map'
+  if (field.startsWith('/plc/virtualMasters')) return 'follow'
   if (field.startsWith('/plc')) return 'program'
   if (field.startsWith('/bus') || /\/station\/(address|identity|startWrites)/.test(field)) return 'connect'
   if (field.includes('/following')) return 'follow'

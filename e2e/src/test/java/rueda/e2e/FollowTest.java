@@ -138,4 +138,70 @@ class FollowTest extends BrowserTest {
         /* the bench still runs: it acts at once */
         expect(page.getByTestId("axis-state").first()).hasText("fault 7381h");
     }
+
+    /** A virtual master is made, followed and run by hand; under another name it is still followed; gone, nothing is. */
+    @Test
+    void aVirtualMaster() {
+        open("/follow/Brush");
+        button("Add a virtual master").click();
+        expect(field("Name of the virtual master")).hasValue("Line1");
+        choose(field("Master"), "Line1");
+        expect(side()).containsText("Delay behind Line10 ms");
+        expect(trial()).containsText("locked after");
+        field("Name of the virtual master").fill("Table");
+        field("Name of the virtual master").press("Enter");
+        expect(page.locator(".virtual [role=alert]")).containsText("Table is refused");
+        field("Name of the virtual master").fill("Feed");
+        field("Name of the virtual master").press("Enter");
+        expect(side()).containsText("Delay behind Feed0 ms");
+        expect(saved()).containsText("All saved");
+        field("Begins again after").fill("0");
+        expect(page.getByTestId("refusal").first()).containsText("Modulo of the virtual master");
+        button("Undo").click();
+        expect(page.getByTestId("refusal")).hasCount(0);
+        takeBoth();
+        button("Run Feed").click();
+        expect(button("Stop Feed")).isVisible();
+        button("Follow").click();
+        expect(status()).containsText("locked");
+        expect(page.locator(".virtual .live")).containsText("60.0 °/s");
+        expectAccessible("a virtual master");
+        button("Stop Feed").click();
+        button("Give control back").click();
+        expect(page.getByTestId("axis-state").nth(3)).hasText("disabled");
+        button("Remove Feed").click();
+        expect(page.getByText("Choose whose setpoint or actual position it follows")).isVisible();
+        button("Undo").click();
+        expect(field("Name of the virtual master")).hasValue("Feed");
+        expect(saved()).containsText("All saved");
+    }
+
+    /** What is watched: a master that is too fast, and the follower lets go as was chosen and says why. A trim by a distance. */
+    @Test
+    void whatIsWatched() {
+        page.navigate(rueda.address() + "/");
+        button("The brush on the infeed belt").click();
+        expect(page.getByTestId("saved")).containsText("All saved");
+        stage("Follow");
+        expect(side()).containsText("Lost counts are told from5 counts");
+        field("Highest speed").fill("200");
+        choose(field("When the master is too fast"), "RAMP");
+        field("Trim distance").fill("12");
+        expect(side()).containsText("Trim by an edge12 °");
+        field("Limit of the phase").fill("0.5");
+        expect(side()).containsText("The limit of the phase lies inside its window.");
+        side().getByText("Set the limit to twice the window").click();
+        expect(field("Limit of the phase")).hasValue("2");
+        choose(field("When the phase leaves its limit"), "QUICK_STOP");
+        expect(saved()).containsText("All saved");
+        button("By hand").click();
+        choose(field("Axes stop when this page is silent for"), "10");
+        button("By hand").click();
+        button("Take control and enable").click();
+        button("Follow").click();
+        expect(status()).containsText("the master is too fast");
+        expect(page.getByTestId("axis-state").first()).not().hasText("following");
+        button("Give control back").click();
+        expect(page.getByTestId("axis-state").first()).hasText("disabled");
+    }
 }
