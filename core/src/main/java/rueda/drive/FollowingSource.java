@@ -67,6 +67,9 @@ public final class FollowingSource implements SetpointSource {
     private double trimDistance;
     private int trimBefore;
     private long countsBefore;
+    private double trimTold;
+    /** the place is worked out though nothing has been counted: the ratio, or where it counts from, is another */
+    private boolean anew;
     private double fastestTrim;
     private CountScaler scaler = new CountScaler(Ratio.ONE);
     private double ratio = 1;
@@ -167,6 +170,7 @@ public final class FollowingSource implements SetpointSource {
             base = shaft.read();
             place = there;
         }
+        anew = true;
         scaler = changed;
         ratio = counts.toDouble();
     }
@@ -238,6 +242,7 @@ public final class FollowingSource implements SetpointSource {
     private void engage() {
         tied = true;
         lockedOnce = false;
+        anew = true;
         base = shaft.read();
         place = 0;
         moved = 0;
@@ -271,7 +276,8 @@ public final class FollowingSource implements SetpointSource {
         ramped.release();
         /* the speed of the master is known before it is followed */
         long read = shaft == null ? 0 : shaft.read();
-        double speed = masterSpeed.read(read - readBefore) * ratio;
+        long counts = read - readBefore;
+        double speed = masterSpeed.read(counts) * ratio;
         readBefore = read;
         if (!tied) {
             if (fitted()) {
@@ -280,7 +286,9 @@ public final class FollowingSource implements SetpointSource {
             rampDown();
             return;
         }
-        long there = scaler.scale(read - base);
+        /* a coarse encoder does not count in every sub-step */
+        long there = counts == 0 && !anew ? place : scaler.scale(read - base);
+        anew = false;
         long way = there - place;
         place = there;
         trim();
@@ -417,7 +425,10 @@ public final class FollowingSource implements SetpointSource {
         dictionary.set(FOLLOW_STATUS, (tied ? FollowStatus.TIED : 0) | (locked() ? FollowStatus.LOCKED : 0) | (making ? FollowStatus.CATCHING_UP : 0) | (refused ? FollowStatus.REFUSED : 0)
                 | (tied && trim.moves() ? FollowStatus.TRIMMING : 0) | (ratioRefused ? FollowStatus.RATIO_REFUSED : 0) | events << FollowStatus.FIRST_EVENT);
         dictionary.set(FOLLOW_DEVIATION, tied ? units.wire(Math.round(lock.deviation())) : 0);
-        dictionary.set(FOLLOW_TRIMMED, units.wire(Math.round(trim.value())));
+        if (trim.value() != trimTold) {
+            trimTold = trim.value();
+            dictionary.set(FOLLOW_TRIMMED, units.wire(Math.round(trimTold)));
+        }
         long counts = shaft.read();
         dictionary.set(DriveObject.MASTER_SPEED, Math.round((counts - countsBefore) / cycleSeconds));
         dictionary.set(DriveObject.MASTER_COUNTS, counts);
