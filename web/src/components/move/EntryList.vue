@@ -14,6 +14,7 @@ const choices = useChoices()
 const entries = computed(() => moves.list!.entries)
 const running = computed(() => (live.value?.moves.leads ? live.value.moves.entry : -1))
 const phase = computed(() => live.value?.moves.phase ?? '')
+const changed = (i: number) => live.value?.moves.changed.find((c) => c.entry === i)?.words ?? ''
 const refused = (i: number) => machine.faults.some((f) => f.field.startsWith(`${moves.root}/entries/${i}/`))
 
 async function go(to: number) {
@@ -37,7 +38,7 @@ function keyed(event: KeyboardEvent, i: number) {
         <button :id="`entry-${i}`" type="button" class="say" :aria-expanded="i === moves.chosen" @click="moves.chosen = i" @keydown="keyed($event, i)">
           <span class="no mono">{{ i }}</span>
           <span class="words"><b v-if="entry.name">{{ entry.name }}: </b>{{ moves.answer?.sentences[i] ?? '…' }}
-            <span v-if="i === running" class="mark">{{ phase }}</span><span v-if="refused(i)" class="fault-text">refused</span></span>
+            <span v-if="i === running" class="mark">{{ phase }}</span><span v-if="changed(i)" class="mark" title="The PLC has changed it since the list was written; writing the list takes that back">{{ changed(i) }}</span><span v-if="refused(i)" class="fault-text">refused</span></span>
         </button>
         <span v-if="i === moves.chosen" class="tools">
           <v-btn :icon="mdiChevronUp" size="x-small" variant="text" :disabled="i === 0" :aria-label="`Move entry ${i} up`" title="Up" @click="moves.edit({ edit: 'MOVE', entry: i, to: i - 1 }, i - 1)" />

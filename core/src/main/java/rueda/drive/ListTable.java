@@ -31,6 +31,9 @@ final class ListTable {
     final double[] jerk;
     final long[] rest;
     final double[] exceptionSpeed;
+    /** entries whose speed, or whose position or distance, came over the bus since the list was written */
+    final boolean[] busSpeed;
+    final boolean[] busWay;
     private final MoveEntry[] entries;
     private final List<CueWatch> watches = new ArrayList<>();
     private final int[] cue;
@@ -44,6 +47,8 @@ final class ListTable {
         list = axis.moves();
         entries = list.entries().toArray(MoveEntry[]::new);
         length = entries.length;
+        busSpeed = new boolean[length];
+        busWay = new boolean[length];
         position = new long[length];
         distance = new long[length];
         windowFrom = new long[length];

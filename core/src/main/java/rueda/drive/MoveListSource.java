@@ -8,7 +8,9 @@ import static rueda.drive.DriveObject.LIST_CUES;
 import static rueda.drive.DriveObject.SOFT_LIMIT_MAX;
 import static rueda.drive.DriveObject.SOFT_LIMIT_MIN;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import rueda.machine.Axis;
 import rueda.machine.Cue;
 import rueda.machine.MoveEntry;
@@ -257,11 +259,13 @@ public final class MoveListSource implements SetpointSource {
         if ((edges & 1) != 0 && kind.moves() && kind != Kind.CHANGE_SPEED) {
             double before = Math.abs(table.speed[number]);
             double wanted = clipped(dictionary.get(LIST_CHANGED_SPEED) * units.countsPerWireUnit);
+            table.busSpeed[number] = true;
             table.speed[number] = kind == Kind.RUN ? Math.copySign(wanted, table.speed[number]) : wanted;
             if (number == entry && phase == Phase.MOVING) {
                 changeSpeed(wanted - before);
             }
         }
+        table.busWay[number] |= (edges & 2) != 0 && (kind == Kind.GO_TO || kind == Kind.GO_BY || kind == Kind.TO_MARK);
         if ((edges & 2) != 0 && kind == Kind.GO_TO) {
             table.position[number] = dictionary.get(LIST_CHANGED_WAY);
         } else if ((edges & 2) != 0 && (kind == Kind.GO_BY || kind == Kind.TO_MARK)) {
@@ -877,6 +881,27 @@ public final class MoveListSource implements SetpointSource {
     /** Number of the entry that runs, or the last one; −1 for none. */
     public int entry() {
         return entry;
+    }
+
+    /**
+     * An entry that runs otherwise than it was written, because the bus has changed it.
+     *
+     * @param speed units/s, NaN for the written one
+     * @param way   position or distance, units, NaN for the written one
+     */
+    public record BusChange(int entry, double speed, double way) {
+    }
+
+    /** Entries that the bus has changed since the list was written. */
+    public List<BusChange> busChanges() {
+        List<BusChange> changes = new ArrayList<>();
+        for (int i = 0; i < table.length; i++) {
+            if (table.busSpeed[i] || table.busWay[i]) {
+                long way = table.entry(i).kind() == Kind.GO_TO ? table.position[i] : table.distance[i];
+                changes.add(new BusChange(i, table.busSpeed[i] ? Math.abs(table.speed[i]) * units.unitsPerCount : Double.NaN, table.busWay[i] ? way / units.wireUnitsPerUnit : Double.NaN));
+            }
+        }
+        return changes;
     }
 
     /** How often the entry with which the list was started has been begun since. */

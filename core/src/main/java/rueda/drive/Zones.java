@@ -64,9 +64,9 @@ final class Zones {
             Passing passing = zones[i].passing();
             boolean may = was || passing == Passing.BOTH || (passing == Passing.FORWARD ? speed > units.roundingSpeed : speed < -units.roundingSpeed);
             boolean known = reference.known() || !zones[i].onlyReferenced();
-            boolean inside = known && may && inside(wire, from[i] - (was ? hysteresis[i] : 0), to[i] + (was ? hysteresis[i] : 0));
+            boolean inside = known && may && inside(wire, i, was ? hysteresis[i] : 0);
             on = inside ? on | 1 << i : on & ~(1 << i);
-            boolean waitsForDirection = !inside && inside(wire, from[i], to[i]);
+            boolean waitsForDirection = !inside && inside(wire, i, 0);
             nearest = waitsForDirection ? 0 : Math.min(nearest, nearestBound(wire, i));
         }
         double quiet = (nearest - 1) * units.countsPerWireUnit - 1;
@@ -83,12 +83,13 @@ final class Zones {
         return range == null ? Math.abs(wire - bound) : Math.min(range.of(wire - bound), range.of(bound - wire));
     }
 
-    private boolean inside(long wire, long low, long high) {
+    /** @param beyond how far beyond its ends it still counts */
+    private boolean inside(long wire, int zone, long beyond) {
         if (range == null) {
-            return wire >= low && wire <= high;
+            return wire >= from[zone] - beyond && wire <= to[zone] + beyond;
         }
-        // From low upward as far as the zone is long; across the zero where it reaches there.
-        return range.of(wire - low) <= range.of(high - low);
+        /* from its lower end upward as far as it is long, across the zero where it reaches there; with its hysteresis it may go all round */
+        return range.of(wire - from[zone] + beyond) <= range.of(to[zone] - from[zone]) + 2 * beyond;
     }
 
     /** @param zone 0 for the first */

@@ -59,10 +59,10 @@ public record Following(Source source, String master, MasterEncoder encoder, Fol
 
     /** How a follower is tied to its master. */
     public enum Lock {
-        SPEED("by speed", "What it loses while it comes up stays lost"),
-        POSITION("by position", "What it loses while it comes up is made up"),
-        MEETING("at a meeting point", "Both are there together, and in step from then on"),
-        LOOSE("loose", "It has the speed of the master and no place");
+        SPEED("by speed", "What it loses while it comes up stays lost. After a stop it follows when it is told to again, from the place that it has then"),
+        POSITION("by position", "What it loses while it comes up is made up. After a stop it follows when it is told to again, from the place that it has then"),
+        MEETING("at a meeting point", "Both are there together, and in step from then on. After a stop they meet there anew when it is told to"),
+        LOOSE("loose", "It has the speed of the master and no place. After a stop it follows when it is told to again");
 
         private final String words;
         private final String meaning;

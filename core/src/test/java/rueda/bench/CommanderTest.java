@@ -117,8 +117,14 @@ class CommanderTest {
             bench.cycle();
         }
         assertThat(bench.drive(0).demandSpeed()).isCloseTo(30, org.assertj.core.api.Assertions.within(1e-6));
+        assertThat(bench.drive(0).moveList().busChanges()).isEmpty();
         bench.run(1);
         assertThat(bench.drive(0).demandSpeed()).as("at once").isCloseTo(60, org.assertj.core.api.Assertions.within(1e-6));
+        assertThat(bench.drive(0).moveList().busChanges()).singleElement().satisfies(change -> {
+            assertThat(change.entry()).isZero();
+            assertThat(change.speed()).isCloseTo(60, org.assertj.core.api.Assertions.within(1e-6));
+            assertThat(change.way()).isCloseTo(90, org.assertj.core.api.Assertions.within(1e-9));
+        });
         while (bench.drive(0).moveList().rounds() < 3) {
             bench.cycle();
         }

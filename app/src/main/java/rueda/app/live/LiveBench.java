@@ -381,18 +381,35 @@ final class LiveBench {
      * @param rounds   how often the entry with which it was started has been begun
      * @param error    why it cannot go on, empty when it can
      * @param zones    zones that the position is in, bit 0 the first
+     * @param changed  entries that the bus has changed since the list was written
      */
-    record MovesNow(int entry, String phase, boolean running, boolean held, boolean leads, boolean stepwise, double inEntry, int turn, long rounds, String error, int zones) {
+    record MovesNow(int entry, String phase, boolean running, boolean held, boolean leads, boolean stepwise, double inEntry, int turn, long rounds, String error, int zones, List<ChangedEntry> changed) {
     }
 
-    private static MovesNow movesNow(Drive drive) {
+    /** @param entry its number  @param words what it does otherwise than it was written */
+    record ChangedEntry(int entry, String words) {
+    }
+
+    /** @param unit of the axis */
+    private static ChangedEntry changed(MoveListSource.BusChange change, String unit) {
+        String speed = Double.isNaN(change.speed()) ? "" : plain(change.speed()) + " " + unit + "/s";
+        String way = Double.isNaN(change.way()) ? "" : plain(change.way()) + " " + unit;
+        return new ChangedEntry(change.entry(), "over the bus: " + way + (way.isEmpty() || speed.isEmpty() ? "" : ", ") + speed);
+    }
+
+    private static String plain(double value) {
+        return new java.math.BigDecimal(value).round(new java.math.MathContext(7)).stripTrailingZeros().toPlainString();
+    }
+
+    private static MovesNow movesNow(Drive drive, String unit) {
         MoveListSource list = drive.moveList();
         int zones = 0;
         for (int i = 0; i < MoveList.MOST_ZONES; i++) {
             zones |= drive.inZone(i) ? 1 << i : 0;
         }
         boolean leads = drive.dictionary().get(DriveObject.MODE_DISPLAY) == OperationMode.MOVE_LIST;
-        return new MovesNow(list.entry(), list.phase().words(), list.running(), list.phase() == MoveListSource.Phase.HELD, leads, list.stepwise(), list.inEntry(), list.turn(), list.rounds(), list.error() == ListError.NONE ? "" : list.error().words(), zones);
+        return new MovesNow(list.entry(), list.phase().words(), list.running(), list.phase() == MoveListSource.Phase.HELD, leads, list.stepwise(), list.inEntry(), list.turn(), list.rounds(), list.error() == ListError.NONE ? "" : list.error().words(), zones,
+                list.busChanges().stream().map(change -> changed(change, unit)).toList());
     }
 
     /**
@@ -485,7 +502,7 @@ final class LiveBench {
                     (int) drive.dictionary().get(DriveObject.MODE_DISPLAY), bench.hand(i).override(),
                     drive.digitalInputs().levels(false), drive.digitalInputs().activeTerminals(), drive.digitalInputs().forced(), drive.outputLevels(), drive.digitalOutputs().forced(),
                     drive.inPosition(), drive.standsStill(), drive.allowedFollowingError(), (int) drive.dictionary().get(DriveObject.ANALOGUE_INPUT), (int) drive.dictionary().get(DriveObject.LOAD_POSITION),
-                    probed(i, 1, DriveObject.PROBE_1_POSITION), probed(i, 9, DriveObject.PROBE_2_POSITION), bench.forcedBits(i, true), bench.forcedBits(i, false), movesNow(drive), followNow(i), deviceState(i),
+                    probed(i, 1, DriveObject.PROBE_1_POSITION), probed(i, 9, DriveObject.PROBE_2_POSITION), bench.forcedBits(i, true), bench.forcedBits(i, false), movesNow(drive, machine.axes().get(i).unit().symbol()), followNow(i), deviceState(i),
                     hex(bench.outputBytes(i)), hex(bench.inputBytes(i))));
         }
         List<VirtualState> virtual = bench.virtualMasters().stream().map(m -> new VirtualState(m.master().name(), m.position(), m.speed(), m.power() == PowerState.OPERATION_ENABLED, m.words())).toList();
