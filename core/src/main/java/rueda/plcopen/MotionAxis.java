@@ -27,6 +27,8 @@ public final class MotionAxis {
     private final int number;
     private Axis configuration;
     private final Scale scale;
+    /** of the scale, which works it out anew each time it is asked */
+    private final double wirePerUnit;
     private final ProgramPlaces places;
     private final Mailbox mailbox;
     private final CommandLog log;
@@ -100,6 +102,7 @@ public final class MotionAxis {
         this.number = number;
         this.configuration = configuration;
         this.scale = configuration.scale();
+        this.wirePerUnit = scale.wireUnitsPerUnit();
         this.places = new ProgramPlaces(configuration);
         this.mailbox = mailbox;
         this.log = log;
@@ -107,9 +110,9 @@ public final class MotionAxis {
         this.range = places.range();
         this.profile = new ProfileGenerator(setpoint, cycleSeconds);
         this.torque = new TorqueGenerator(setpoint, mailbox, cycleSeconds, range, configuration.motor().ratedTorque());
-        this.gear = new GearGenerator(setpoint, cycleSeconds, scale.wireUnitsPerUnit(), configuration.wireModulo());
-        this.follow = new FollowOrders(this, gear, places, scale.wireUnitsPerUnit(), configuration.following());
-        this.added = new Superimposition(this, setpoint, places, cycleSeconds, scale.wireUnitsPerUnit());
+        this.gear = new GearGenerator(setpoint, cycleSeconds, wirePerUnit, configuration.wireModulo());
+        this.follow = new FollowOrders(this, gear, places, wirePerUnit, configuration.following());
+        this.added = new Superimposition(this, setpoint, places, cycleSeconds, wirePerUnit);
         this.commandedWay = new MasterValue(configuration.wireModulo());
         this.actualWay = new MasterValue(configuration.wireModulo());
         this.generator = profile;
@@ -762,12 +765,12 @@ public final class MotionAxis {
 
     /** Setpoint minus the place that the master gives it, user units. */
     public double lockDeviation() {
-        return gear.lock().deviation() / scale.wireUnitsPerUnit();
+        return gear.lock().deviation() / wirePerUnit;
     }
 
     /** User units of this axis for one of its master. */
     public double followRatio() {
-        return gear.ratio() * gear.master().wireUnitsPerUnit() / scale.wireUnitsPerUnit();
+        return gear.ratio() * gear.master().wireUnitsPerUnit() / wirePerUnit;
     }
 
     /** How it follows now. */
@@ -796,11 +799,11 @@ public final class MotionAxis {
 
     /** Its speed, wire units/s. */
     double wireSpeed(boolean actual) {
-        return actual ? actualWay.step() / cycleSeconds : setpoint.velocity * scale.wireUnitsPerUnit();
+        return actual ? actualWay.step() / cycleSeconds : setpoint.velocity * wirePerUnit;
     }
 
     double wireUnitsPerUnit() {
-        return scale.wireUnitsPerUnit();
+        return wirePerUnit;
     }
 
     /** The way to a place in one direction, wire units. @param units place in its own units  @param sign 1 forward, −1 back */
@@ -1179,7 +1182,7 @@ public final class MotionAxis {
 
     /** How far its setpoint has gone since it was switched on, beyond its modulo too, user units. */
     public double gone() {
-        return (double) commandedWay.gone() / scale.wireUnitsPerUnit();
+        return commandedWay.gone() / wirePerUnit;
     }
 
     /** Speed of the setpoint, user units/s. */
