@@ -42,7 +42,7 @@ final class FollowOrders {
      * @param mode         when it begins; null for a value that is none
      */
     void gearIn(MotionCommand command, FollowerLock.Kind kind, MotionAxis master, Boolean actual, Ratio ratio, double acceleration, double deceleration, BufferMode mode, String block, int line, long now) {
-        if (axis.waits(command, mode, later -> gearIn(command, kind, master, actual, ratio, acceleration, deceleration, BufferMode.ABORTING, block, line, later), block, line, now)) {
+        if (axis.moves().waits(command, mode, later -> gearIn(command, kind, master, actual, ratio, acceleration, deceleration, BufferMode.ABORTING, block, line, later), block, line, now)) {
             return;
         }
         MotionError refusal = axis.cannotFollow();
@@ -54,7 +54,7 @@ final class FollowOrders {
 
     /** Follows the sum of what two masters do. See {@link #gearIn}; ratios with their signs. */
     void combine(MotionCommand command, MotionAxis one, Boolean oneActual, Ratio oneRatio, MotionAxis other, Boolean otherActual, Ratio otherRatio, BufferMode mode, String block, int line, long now) {
-        if (axis.waits(command, mode, later -> combine(command, one, oneActual, oneRatio, other, otherActual, otherRatio, BufferMode.ABORTING, block, line, later), block, line, now)) {
+        if (axis.moves().waits(command, mode, later -> combine(command, one, oneActual, oneRatio, other, otherActual, otherRatio, BufferMode.ABORTING, block, line, later), block, line, now)) {
             return;
         }
         MotionError refusal = axis.cannotFollow();
@@ -73,7 +73,7 @@ final class FollowOrders {
     /** Meets a master at a place, and follows it from there on. See {@link #gearIn}. @param way of the master on which it comes there, its units  @param speed units/s, 0 for that of the axis while it follows */
     void gearInPos(MotionCommand command, MotionAxis master, Boolean actual, Ratio ratio, double masterPlace, double ownPlace, double way, double speed, double acceleration, double deceleration, BufferMode mode, String block,
                    int line, long now) {
-        if (axis.waits(command, mode, later -> gearInPos(command, master, actual, ratio, masterPlace, ownPlace, way, speed, acceleration, deceleration, BufferMode.ABORTING, block, line, later), block, line, now)) {
+        if (axis.moves().waits(command, mode, later -> gearInPos(command, master, actual, ratio, masterPlace, ownPlace, way, speed, acceleration, deceleration, BufferMode.ABORTING, block, line, later), block, line, now)) {
             return;
         }
         MotionError refusal = axis.cannotFollow();

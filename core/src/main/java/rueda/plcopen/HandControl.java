@@ -100,7 +100,7 @@ public final class HandControl {
             return "The axis stands at its " + (direction > 0 ? "positive" : "negative") + " soft limit.";
         }
         Dynamics d = configuration.limits().normal();
-        axis.jog(command, direction * d.speed() * (fast ? 1 : SLOW) * override, d.acceleration(), d.jerk(), BY_HAND, now);
+        axis.moves().jog(command, direction * d.speed() * (fast ? 1 : SLOW) * override, d.acceleration(), d.jerk(), BY_HAND, now);
         jogging = direction;
         return null;
     }
@@ -130,7 +130,7 @@ public final class HandControl {
         }
         jogging = 0;
         Dynamics d = limits.normal();
-        axis.moveByHand(command, wanted, relative, d.speed() * override, d, BY_HAND, now);
+        axis.moves().moveByHand(command, wanted, relative, d.speed() * override, d, BY_HAND, now);
         return command.status == MotionCommand.Status.FAILED ? "Refused: " + command.error.words() + "." : null;
     }
 

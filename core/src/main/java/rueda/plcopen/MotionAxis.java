@@ -1,7 +1,6 @@
 package rueda.plcopen;
 
 import rueda.drive.ControlWord;
-import java.util.function.LongConsumer;
 import rueda.drive.DriveObject;
 import rueda.drive.OperationMode;
 import rueda.drive.PowerState;
@@ -9,7 +8,6 @@ import rueda.drive.StatusWord;
 import rueda.machine.Axis;
 import rueda.machine.Dynamics;
 import rueda.machine.FollowWatch.Event;
-import rueda.machine.Limits;
 import rueda.machine.Terminal.Function;
 import rueda.profile.MotionProfile;
 import rueda.quantity.Ratio;
@@ -49,6 +47,7 @@ public final class MotionAxis {
     private final TorqueGenerator torque;
     private final GearGenerator gear;
     private final FollowOrders follow;
+    private final MoveOrders moves;
     private final Superimposition added;
     /** the outputs of a bus cycle are being made: what is ordered now comes from the axis itself */
     private boolean making;
@@ -118,6 +117,7 @@ public final class MotionAxis {
         this.generator = profile;
         this.probes = new ProbeWatch(mailbox, places);
         this.order = new RunningOrder(profile, setpoint, places, configuration.endless());
+        this.moves = new MoveOrders(this, order, waiting, profile, setpoint, places, configuration.endless());
         this.commanded = configuration.commandedBy() == Axis.Commander.MOTION_BLOCKS;
     }
 
@@ -153,7 +153,7 @@ public final class MotionAxis {
         followPower();
         probes.step();
         if (state == AxisState.STANDSTILL && waiting.stands()) {
-            beginWaiting(now);
+            moves.beginWaiting(now);
         }
         switch (state) {
             case HOMING -> home(now);
@@ -261,6 +261,11 @@ public final class MotionAxis {
         return generator == torque;
     }
 
+    /** Torque is made, or is about to be. */
+    boolean makesTorque() {
+        return torqueLeads() || torqueWaits;
+    }
+
     private void endTorque() {
         if (torqueLeads()) {
             generator = profile;
@@ -294,7 +299,7 @@ public final class MotionAxis {
         } else if (gear.reactsTo() != null) {
             answer(gear.reactsTo(), now);
         } else if (waiting.stands() && gear.inGear()) {
-            beginWaiting(now);
+            moves.beginWaiting(now);
         }
     }
 
@@ -376,7 +381,7 @@ public final class MotionAxis {
             return;
         }
         if (state == AxisState.CONTINUOUS_MOTION && waiting.stands() && inVelocity()) {
-            beginWaiting(now);
+            moves.beginWaiting(now);
             return;
         }
         boolean planned = generator.ended() && state != AxisState.CONTINUOUS_MOTION && (override > 0 || !positioning);
@@ -396,70 +401,8 @@ public final class MotionAxis {
         double since = profile.toItsEnd();
         order.none();
         abort(MotionCommand.Status.DONE);
-        beginWaiting(now);
+        moves.beginWaiting(now);
         profile.catchUp(since);
-    }
-
-    private void beginWaiting(long now) {
-        MotionCommand command = waiting.command;
-        WaitingOrder w = waiting;
-        w.command = null;
-        switch (w.kind) {
-            case TO, BY -> moveNow(command, w.wanted, w.kind == WaitingOrder.Kind.BY, w.direction, w.speed, w.acceleration, w.deceleration, w.jerk, w.block, w.line, now);
-            case AT_SPEED -> velocityNow(command, w.speed, w.acceleration, w.deceleration, w.jerk, w.direction, w.block, w.line, now);
-            case OTHER -> w.beginning.accept(now);
-        }
-        if (command.status == MotionCommand.Status.FAILED && state != AxisState.STANDSTILL) {
-            halt(ownerless, 0, 0, w.block, w.line, now);
-        }
-    }
-
-    /**
-     * Whether an order does not begin now: because it waits for the running one, or is refused.
-     *
-     * @param mode null for a value that is none
-     */
-    private boolean waits(WaitingOrder.Kind kind, MotionCommand command, BufferMode mode, double wanted, Direction direction, double speed, double acceleration, double deceleration, double jerk,
-                          String block, int line, long now) {
-        if (beginsAtOnce(command, mode)) {
-            return false;
-        }
-        MotionError refusal = cannotWait(command, mode);
-        if (refusal == MotionError.NONE && kind != WaitingOrder.Kind.AT_SPEED && state == AxisState.DISCRETE_MOTION && aims()) {
-            double target = direction == null ? Double.NaN : kind == WaitingOrder.Kind.BY ? order.target + wanted : wanted;
-            refusal = refusal(target, speed == 0 ? configuration.limits().normal().speed() : speed, acceleration, deceleration, jerk);
-        }
-        if (refusal != MotionError.NONE) {
-            refuse(command, refusal, block, line, now, wanted);
-            return true;
-        }
-        waiting.fill(kind, command, mode, wanted, direction, speed, acceleration, deceleration, jerk, block, line);
-        blend();
-        return true;
-    }
-
-    private boolean beginsAtOnce(MotionCommand command, BufferMode mode) {
-        boolean runs = state == AxisState.DISCRETE_MOTION || state == AxisState.CONTINUOUS_MOTION || state == AxisState.HOMING || state == AxisState.SYNCHRONIZED_MOTION;
-        return mode != null && (mode == BufferMode.ABORTING || !runs || current == command);
-    }
-
-    private MotionError cannotWait(MotionCommand command, BufferMode mode) {
-        return mode == null ? MotionError.BAD_VALUE : closed() != MotionError.NONE ? closed() : torqueLeads() || torqueWaits ? MotionError.NOT_IN_THIS_STATE
-                : waiting.stands() && waiting.command != command ? MotionError.ORDER_WAITS : MotionError.NONE;
-    }
-
-    /** The same for what is no move. @param begin how it begins in the end, told the time, ns */
-    boolean waits(MotionCommand command, BufferMode mode, LongConsumer begin, String block, int line, long now) {
-        if (beginsAtOnce(command, mode)) {
-            return false;
-        }
-        MotionError refusal = cannotWait(command, mode);
-        if (refusal != MotionError.NONE) {
-            refuse(command, refusal, block, line, now, Double.NaN);
-        } else {
-            waiting.fillOther(command, mode, begin, block, line);
-        }
-        return true;
     }
 
     /** Inputs of a block that runs are taken again: what waits behind it goes on waiting. */
@@ -475,7 +418,7 @@ public final class MotionAxis {
     }
 
     /** The target of the running move is passed as the waiting order says. */
-    private void blend() {
+    void blend() {
         if (waiting.stands() && state == AxisState.DISCRETE_MOTION && aims()) {
             added.takeOut();
             order.passInto(waiting, override);
@@ -484,7 +427,7 @@ public final class MotionAxis {
     }
 
     /** The running motion has a target. */
-    private boolean aims() {
+    boolean aims() {
         return positioning && order.aims();
     }
 
@@ -509,11 +452,6 @@ public final class MotionAxis {
             current.fail(reason);
             current = null;
         }
-    }
-
-    private double reach(double target, Direction direction, double deceleration, double jerkLimit) {
-        double rest = configuration.endless() ? restPosition(deceleration, jerkLimit) : 0;
-        return range.target(target, direction, setpoint.position, rest, setpoint.velocity < 0);
     }
 
     private void home(long now) {
@@ -558,7 +496,7 @@ public final class MotionAxis {
         }
         double acceleration = configuration.homing().acceleration();
         order.none();
-        profile.move(reach(0, Direction.SHORTEST, 1, 0), configuration.homing().searchSpeed(), acceleration, acceleration, configuration.limits().normal().jerk());
+        profile.move(moves.reach(0, Direction.SHORTEST, 1, 0), configuration.homing().searchSpeed(), acceleration, acceleration, configuration.limits().normal().jerk());
         positioning = true;
         toZero = true;
     }
@@ -587,7 +525,7 @@ public final class MotionAxis {
         if (speed == 0) {
             halt(byHand, acceleration, jerkLimit, "by hand", 0, now);
         } else {
-            jog(byHand, speed, acceleration, jerkLimit, "by hand", now);
+            moves.jog(byHand, speed, acceleration, jerkLimit, "by hand", now);
         }
         return null;
     }
@@ -628,96 +566,9 @@ public final class MotionAxis {
         log.add(now, number, line, CommandLog.Kind.HOME, block, homePosition, 0, 0, 0, 0, 0, MotionError.NONE);
     }
 
-    /**
-     * Starts a move. Zero speed, acceleration, deceleration or jerk mean the axis' default.
-     *
-     * @param direction way of an absolute move of an endless axis; null for a value that is none
-     * @param mode      when it begins; null for a value that is none
-     */
-    void move(MotionCommand command, double wanted, boolean relative, Direction direction, BufferMode mode, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
-        if (!waits(relative ? WaitingOrder.Kind.BY : WaitingOrder.Kind.TO, command, mode, wanted, direction, speed, acceleration, deceleration, jerk, block, line, now)) {
-            moveNow(command, wanted, relative, direction, speed, acceleration, deceleration, jerk, block, line, now);
-        }
-    }
-
-    /** Other values of a move by a distance that runs: the distance counts from where it counted before. */
-    void moveAgain(MotionCommand command, double distance, BufferMode mode, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
-        double wanted = current == command ? order.origin + distance - setpoint.position : distance;
-        double origin = order.origin;
-        move(command, wanted, true, Direction.SHORTEST, mode, speed, acceleration, deceleration, jerk, block, line, now);
-        order.origin = current == command ? origin : order.origin;
-    }
-
-    /** Takes over whatever runs. */
-    private void moveNow(MotionCommand command, double wanted, boolean relative, Direction direction, double wantedSpeed, double accelerationLimit, double decelerationLimit,
-                         double jerkLimit, String block, int line, long now) {
-        Dynamics normal = configuration.limits().normal();
-        double speed = wantedSpeed == 0 ? normal.speed() : wantedSpeed;
-        double a = accelerationLimit == 0 ? normal.acceleration() : accelerationLimit;
-        double d = decelerationLimit == 0 ? accelerationLimit == 0 ? normal.deceleration() : a : decelerationLimit;
-        double j = jerkLimit == 0 ? normal.jerk() : jerkLimit;
-        boolean finite = d > 0 && j >= 0 && Double.isFinite(wanted);
-        double target = direction == null || !finite ? Double.NaN : relative ? setpoint.position + wanted : reach(wanted, direction, d, j);
-        MotionError refusal = direction == null ? MotionError.BAD_VALUE : refusal(target, speed, accelerationLimit, decelerationLimit, jerkLimit);
-        if (refusal != MotionError.NONE) {
-            refuse(command, refusal, block, line, now, target);
-            return;
-        }
-        order.take(target, speed, a, d, j);
-        order.origin = target - wanted;
-        order.planMove(override);
-        accept(command, AxisState.DISCRETE_MOTION);
-        log.add(now, number, line, CommandLog.Kind.MOVE, block, target, speed, a, d, j, profile.duration(), MotionError.NONE);
-    }
-
     /** Why the axis takes no order at all. */
     MotionError closed() {
         return !commanded ? MotionError.NOT_COMMANDED : state == AxisState.DISABLED ? MotionError.NOT_ENABLED : MotionError.NONE;
-    }
-
-    /** Distance from the target of the running move, or from where the axis is commanded to be. */
-    void moveAdditive(MotionCommand command, double distance, BufferMode mode, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
-        if (!waits(WaitingOrder.Kind.BY, command, mode, distance, Direction.SHORTEST, speed, acceleration, deceleration, jerk, block, line, now)) {
-            double from = state == AxisState.DISCRETE_MOTION && aims() ? order.target : setpoint.position;
-            moveNow(command, from - setpoint.position + distance, true, Direction.SHORTEST, speed, acceleration, deceleration, jerk, block, line, now);
-            order.origin = current == command ? from : order.origin;
-        }
-    }
-
-    /**
-     * Runs at a speed until something else is ordered. An axis with ends that knows where it is runs no farther than its soft limit, and the
-     * order fails there.
-     *
-     * @param wantedSpeed units/s, its sign turns the direction round
-     * @param direction   null for a value that is none
-     * @param mode        when it begins; null for a value that is none
-     */
-    void moveVelocity(MotionCommand command, double wantedSpeed, double acceleration, double deceleration, double jerk, Direction direction, BufferMode mode, String block, int line, long now) {
-        if (!waits(WaitingOrder.Kind.AT_SPEED, command, mode, 0, direction, wantedSpeed, acceleration, deceleration, jerk, block, line, now)) {
-            velocityNow(command, wantedSpeed, acceleration, deceleration, jerk, direction, block, line, now);
-        }
-    }
-
-    private void velocityNow(MotionCommand command, double wantedSpeed, double accelerationLimit, double decelerationLimit, double jerkLimit, Direction direction, String block, int line, long now) {
-        Dynamics normal = configuration.limits().normal();
-        double a = accelerationLimit == 0 ? normal.acceleration() : accelerationLimit;
-        double d = decelerationLimit == 0 ? accelerationLimit == 0 ? normal.deceleration() : a : decelerationLimit;
-        double j = jerkLimit == 0 ? normal.jerk() : jerkLimit;
-        int sign = direction == Direction.NEGATIVE || direction == Direction.CURRENT && setpoint.velocity < 0 ? -1 : 1;
-        double speed = sign * wantedSpeed;
-        Dynamics max = configuration.limits().max();
-        boolean bad = direction == null || !(Math.abs(speed) <= max.speed()) || !(a > 0) || a > max.acceleration() || !(d > 0) || d > max.deceleration() || !(j >= 0) || max.jerk() > 0 && j > max.jerk();
-        boolean unfit = state == AxisState.HOMING || state == AxisState.STOPPING || state == AxisState.ERROR_STOP;
-        MotionError refusal = closed() != MotionError.NONE ? closed() : unfit ? MotionError.NOT_IN_THIS_STATE : bad ? MotionError.BAD_VALUE : MotionError.NONE;
-        if (refusal != MotionError.NONE) {
-            refuse(command, refusal, block, line, now, Double.NaN);
-            return;
-        }
-        order.take(speed < 0 ? places.limits().softMin() : places.limits().softMax(), speed, a, d, j);
-        order.toSoftLimit = speed != 0 && !configuration.endless() && referenced();
-        order.planVelocity(override);
-        accept(command, AxisState.CONTINUOUS_MOTION);
-        log.add(now, number, line, CommandLog.Kind.MOVE, block, Double.NaN, speed, a, d, j, profile.duration(), MotionError.NONE);
     }
 
     /* ---- following ---- */
@@ -778,6 +629,10 @@ public final class MotionAxis {
         return gearLeads() ? gear.state(gear.master().number) : FollowState.NOT;
     }
 
+    MoveOrders moves() {
+        return moves;
+    }
+
     FollowOrders following() {
         return follow;
     }
@@ -814,6 +669,24 @@ public final class MotionAxis {
     /** The commanded speed is the one that was ordered. */
     boolean inVelocity() {
         return state == AxisState.CONTINUOUS_MOTION && !torqueLeads() && Math.abs(setpoint.velocity - order.speed * override) <= 1e-6 * Math.max(1, Math.abs(order.speed));
+    }
+
+    double override() {
+        return override;
+    }
+
+    void fullOverride() {
+        override = 1;
+    }
+
+    /** The running motion is that of this order. */
+    boolean runs(MotionCommand command) {
+        return current == command;
+    }
+
+    /** Stands for an order that no block has. */
+    MotionCommand ownerless() {
+        return ownerless;
     }
 
     /** Another share of the ordered speeds, for what runs too. @param factor 0 to 1 */
@@ -894,26 +767,6 @@ public final class MotionAxis {
         return mailbox.read(DriveObject.TORQUE_ACTUAL) * 1e-3 * configuration.motor().ratedTorque();
     }
 
-    private MotionError refusal(double target, double speed, double a, double d, double j) {
-        Dynamics max = places.limits().max();
-        if (closed() != MotionError.NONE) {
-            return closed();
-        }
-        if (state == AxisState.HOMING || state == AxisState.STOPPING || state == AxisState.ERROR_STOP) {
-            return MotionError.NOT_IN_THIS_STATE;
-        }
-        if ((statusword & StatusWord.REFERENCED) == 0) {
-            return referencedOnce ? MotionError.REFERENCE_LOST : MotionError.NOT_REFERENCED;
-        }
-        boolean bad = !(speed > 0) || speed > max.speed() || !(a >= 0) || a > max.acceleration() || !(d >= 0)
-                || d > max.deceleration() || !(j >= 0) || max.jerk() > 0 && j > max.jerk() || Double.isNaN(target);
-        if (bad) {
-            return MotionError.BAD_VALUE;
-        }
-        boolean outside = !configuration.endless() && (target < places.limits().softMin() || target > places.limits().softMax());
-        return outside ? MotionError.PAST_SOFT_LIMIT : MotionError.NONE;
-    }
-
     void halt(MotionCommand command, double deceleration, double jerkLimit, String block, int line, long now) {
         boolean fit = state == AxisState.DISCRETE_MOTION || state == AxisState.CONTINUOUS_MOTION || state == AxisState.STANDSTILL || state == AxisState.SYNCHRONIZED_MOTION;
         if (slowDown(command, fit, AxisState.DISCRETE_MOTION, deceleration, jerkLimit, block, line, now)) {
@@ -951,24 +804,6 @@ public final class MotionAxis {
         order.none();
         log.add(now, number, line, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration(), MotionError.NONE);
         return true;
-    }
-
-    /** Runs on at a speed until something else is ordered. @param speed units/s with its sign */
-    void jog(MotionCommand command, double speed, double accelerationLimit, double jerkLimit, String block, long now) {
-        order.take(Double.NaN, speed, accelerationLimit, accelerationLimit, jerkLimit);
-        profile.run(speed, accelerationLimit, jerkLimit);
-        accept(command, AxisState.CONTINUOUS_MOTION);
-        log.add(now, number, 0, CommandLog.Kind.MOVE, block, Double.NaN, speed, accelerationLimit, accelerationLimit, jerkLimit, profile.duration(), MotionError.NONE);
-    }
-
-    /** A move that a person orders: unlike one of the program it may be made before the axis knows where it is. */
-    void moveByHand(MotionCommand command, double wanted, boolean relative, double speed, Dynamics d, String block, long now) {
-        double target = relative ? setpoint.position + wanted : reach(wanted, Direction.SHORTEST, d.deceleration(), d.jerk());
-        override = 1;
-        order.take(target, speed, d.acceleration(), d.deceleration(), d.jerk());
-        profile.move(target, speed, d.acceleration(), d.deceleration(), d.jerk());
-        accept(command, AxisState.DISCRETE_MOTION);
-        log.add(now, number, 0, CommandLog.Kind.MOVE, block, target, speed, d.acceleration(), d.deceleration(), d.jerk(), profile.duration(), MotionError.NONE);
     }
 
     /**
@@ -1109,7 +944,7 @@ public final class MotionAxis {
         return cycleSeconds;
     }
 
-    private void accept(MotionCommand command, AxisState next) {
+    void accept(MotionCommand command, AxisState next) {
         if (current != command) {
             abort(MotionCommand.Status.ABORTED);
         }

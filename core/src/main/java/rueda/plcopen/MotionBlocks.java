@@ -163,7 +163,7 @@ public final class MotionBlocks {
         return new Kind(name, executePins(inputs.toArray(Pin[]::new)), instanceName -> new ExecuteBlock(instanceName, inputs.size(), mode + 1) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
-                axis.move(command, real(frame, base + 2), relative, relative ? Direction.SHORTEST : Direction.of(frame.memory[base + 7]), BufferMode.of(frame.memory[base + mode]),
+                axis.moves().move(command, real(frame, base + 2), relative, relative ? Direction.SHORTEST : Direction.of(frame.memory[base + 7]), BufferMode.of(frame.memory[base + mode]),
                         real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
             }
 
@@ -188,7 +188,7 @@ public final class MotionBlocks {
 
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
-                axis.moveAdditive(command, real(frame, base + 2), BufferMode.of(frame.memory[base + 7]), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
+                axis.moves().moveAdditive(command, real(frame, base + 2), BufferMode.of(frame.memory[base + 7]), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
             }
         });
     }
@@ -235,7 +235,7 @@ public final class MotionBlocks {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
                 long direction = frame.memory[base + 6];
-                axis.moveVelocity(command, real(frame, base + 2), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), direction == 0 ? Direction.POSITIVE : Direction.of(direction),
+                axis.moves().moveVelocity(command, real(frame, base + 2), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), direction == 0 ? Direction.POSITIVE : Direction.of(direction),
                         BufferMode.of(frame.memory[base + 7]), instance, frame.line, frame.now);
             }
 
@@ -460,7 +460,7 @@ public final class MotionBlocks {
 
         /** A distance that counts from where it counted at first. @param mode place of BufferMode */
         final void distanceAgain(MotionAxis axis, Frame frame, int base, int mode) {
-            axis.moveAgain(command, real(frame, base + 2), BufferMode.of(frame.memory[base + mode]), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
+            axis.moves().moveAgain(command, real(frame, base + 2), BufferMode.of(frame.memory[base + mode]), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
         }
 
         private boolean inputsChanged(long[] m, int base) {

@@ -90,7 +90,7 @@ final class Superimposition {
     private void moveAlone(MotionCommand command, double distance, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
         boolean again = alone == command && command.busy();
         double from = again ? aloneFrom : setpoint.position;
-        axis.move(command, from - setpoint.position + distance, true, Direction.SHORTEST, BufferMode.ABORTING, speed, acceleration, deceleration, jerk, block, line, now);
+        axis.moves().move(command, from - setpoint.position + distance, true, Direction.SHORTEST, BufferMode.ABORTING, speed, acceleration, deceleration, jerk, block, line, now);
         alone = command;
         aloneFrom = from;
     }
