@@ -32,7 +32,7 @@ async function change(kind: 'ADD' | 'RENAME' | 'REMOVE', master?: string, name?:
     <div v-for="(m, i) in masters" :key="i" class="row" role="group" :aria-label="`Virtual master ${m.name}`">
       <label class="slot"><span>Name</span><TextEntry :value="m.name" aria-label="Name of the virtual master" maxlength="80" @enter="(text) => change('RENAME', m.name, text)" /></label>
       <label class="slot narrow"><span>Unit</span><TextEntry :value="m.unit.symbol" aria-label="Unit of the virtual master" maxlength="12" @enter="(text) => set(i, 'unit/symbol', text.trim())" /></label>
-      <NumberField :path="`/plc/virtualMasters/${i}/modulo`" label="Begins again after" :value="m.modulo" :unit="m.unit.symbol" title="Its position counts from 0 to this; it is also one turn of it" />
+      <NumberField :path="`/plc/virtualMasters/${i}/modulo`" label="Modulo" :value="m.modulo" :unit="m.unit.symbol" title="Its position counts from 0 to this; it is also one turn of it" />
       <NumberField :path="`/plc/virtualMasters/${i}/speed`" label="Default speed" :value="m.speed" :unit="m.unit.symbol + '/s'" title="What a block takes when its Velocity is left out, and the speed by hand" />
       <NumberField :path="`/plc/virtualMasters/${i}/highestSpeed`" label="Highest speed" :value="m.highestSpeed" :unit="m.unit.symbol + '/s'" />
       <NumberField :path="`/plc/virtualMasters/${i}/acceleration`" label="Acceleration" :value="m.acceleration" :unit="m.unit.symbol + '/s²'" title="Default and highest, of braking too" />

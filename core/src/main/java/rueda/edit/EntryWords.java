@@ -53,7 +53,7 @@ public final class EntryWords {
         of("Homing", "method: Homing method", "searchSpeed: Search speed | u/s", "creepSpeed: Creep speed | u/s", "acceleration: Acceleration of the search | u/s²", "zeroOffset: Zero offset | u", "stopTorque: Torque at the stop | %", "stopTime: Time at the stop | ms",
                 "timeLimit: Time limit of the search | s", "thenToZero: Then to zero", "onFirstEnable: On the first enable", "atPowerUp: At power-up", "encoderOffset: Offset of the encoder | u");
         of("Control", "positionGain: Position gain | 1/s", "velocityGain: Velocity gain | N·m·s/rad", "integralTime: Integral time | ms", "feedForward: Speed feed-forward", "torqueForward: Torque feed-forward");
-        of("VirtualMaster", "name: Name", "unit: Unit", "modulo: Begins again after", "speed: Speed", "highestSpeed: Highest speed", "acceleration: Acceleration", "jerk: Jerk");
+        of("VirtualMaster", "name: Name", "unit: Unit", "modulo: Modulo", "speed: Speed", "highestSpeed: Highest speed", "acceleration: Acceleration", "jerk: Jerk");
         of("Station", "kind: Kind of station", "address: Address", "identity: Device", "outputs: Process data to the drive", "inputs: Process data from the drive", "startWrites: Start-up writes");
         of("Address", "number: Number", "name: Station name", "ip: Network");
         of("Identity", "device: Device name", "vendor: Vendor", "product: Product", "revision: Revision");

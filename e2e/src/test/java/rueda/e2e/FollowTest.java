@@ -155,7 +155,7 @@ class FollowTest extends BrowserTest {
         field("Name of the virtual master").press("Enter");
         expect(side()).containsText("Delay behind Feed0 ms");
         expect(saved()).containsText("All saved");
-        field("Begins again after").fill("0");
+        field("Modulo").fill("0");
         expect(page.getByTestId("refusal").first()).containsText("Modulo of the virtual master");
         button("Undo").click();
         expect(page.getByTestId("refusal")).hasCount(0);
