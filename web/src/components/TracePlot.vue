@@ -3,12 +3,14 @@ import { useResizeObserver } from '@vueuse/core'
 import uPlot from 'uplot'
 import 'uplot/dist/uPlot.min.css'
 import { onBeforeUnmount, ref, watch } from 'vue'
+import { useLayout } from '../stores/layout'
 
 /** @property row height at which the label stands on the axis instead of numbers */
 export interface Line { label: string; unit: string; colour: string; dashed?: boolean; values: (number | null)[]; scale: string; row?: number }
 
 /** A trace over time. Commanded is dashed, actual solid; a marked stretch is hatched in red with its edges drawn. */
 const props = defineProps<{ time: number[]; lines: Line[]; mark?: { from: number; to: number } | null; label: string }>()
+const layout = useLayout()
 const host = ref<HTMLElement | null>(null)
 let plot: uPlot | null = null
 let shape = ''
@@ -71,7 +73,8 @@ function draw() {
   } else plot.setData(data())
 }
 
-watch(() => [props.time, props.lines, props.mark], draw, { flush: 'post' })
+/* a canvas does not follow the theme by itself */
+watch(() => [props.time, props.lines, props.mark, layout.dark], draw, { flush: 'post' })
 useResizeObserver(host, () => {
   if (plot && host.value) plot.setSize({ width: host.value.clientWidth, height: host.value.clientHeight })
   else draw()
