@@ -273,6 +273,7 @@ public final class Drive {
      */
     private void subStep(int number) {
         PowerState state = power.state();
+        choice.following().readMaster();
         if (brake.fitted() && brake.step()) {
             plant.mechanics().brake(!brakeLifted());
         }

@@ -65,6 +65,11 @@ final class FollowMonitor {
         lostTold = false;
         phaseTold = false;
         fastTold = false;
+        placeAnew(place);
+    }
+
+    /** The place counts from elsewhere: that is no speed. */
+    void placeAnew(long place) {
         stretch = 0;
         stretchFrom = place;
     }

@@ -83,6 +83,9 @@ public final class FollowingSource implements SetpointSource {
     private long base;
     private long place;
     private long readBefore;
+    /** counts of the master in the last sub-step, and its speed, counts/s */
+    private long counted;
+    private double masterRate;
     private double moved;
     private double prediction;
     private final double perSubStep;
@@ -169,6 +172,7 @@ public final class FollowingSource implements SetpointSource {
             lock.engageAgain(kind(), there, place);
             base = shaft.read();
             place = there;
+            monitor.placeAnew(there);
         }
         anew = true;
         scaler = changed;
@@ -271,14 +275,21 @@ public final class FollowingSource implements SetpointSource {
         trimByHand = direction;
     }
 
+    /** Reads the master at the beginning of a sub-step, whatever leads: its speed is known before it is followed. */
+    void readMaster() {
+        if (shaft == null) {
+            return;
+        }
+        long read = shaft.read();
+        counted = read - readBefore;
+        readBefore = read;
+        masterRate = masterSpeed.read(counted);
+    }
+
     @Override
     public void step(int number) {
         ramped.release();
-        /* the speed of the master is known before it is followed */
-        long read = shaft == null ? 0 : shaft.read();
-        long counts = read - readBefore;
-        double speed = masterSpeed.read(counts) * ratio;
-        readBefore = read;
+        double speed = masterRate * ratio;
         if (!tied) {
             if (fitted()) {
                 note(monitor.step(false, place, 0, false));
@@ -287,7 +298,7 @@ public final class FollowingSource implements SetpointSource {
             return;
         }
         /* a coarse encoder does not count in every sub-step */
-        long there = counts == 0 && !anew ? place : scaler.scale(read - base);
+        long there = counted == 0 && !anew ? place : scaler.scale(readBefore - base);
         anew = false;
         long way = there - place;
         place = there;

@@ -188,7 +188,7 @@ public final class MotionAxis {
             added.end(MotionCommand.Status.DONE, MotionCommand.Status.DONE, MotionError.NONE);
             if (order.toSoftLimit) {
                 /* the limit has not moved along */
-                order.target = setpoint.velocity < 0 ? places.limits().softMin() : places.limits().softMax();
+                order.target = order.speed < 0 ? places.limits().softMin() : places.limits().softMax();
                 order.planVelocity(override);
             }
             return;

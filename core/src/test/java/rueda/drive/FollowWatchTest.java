@@ -264,6 +264,21 @@ class FollowWatchTest {
         return axis.wiring().terminals().stream().filter(t -> t.kind() == Terminal.Kind.SECOND_ENCODER).findFirst().orElseThrow().name();
     }
 
+    /** The belt has run long before the mode is chosen: what was counted meanwhile is no speed, and the follower takes no leap. */
+    @Test
+    void whatWasCountedBeforeIsNoSpeed() {
+        begin(f -> f.withLock(Following.Lock.LOOSE));
+        bench.run(3);
+        level(FOLLOW, true);
+        double fastest = 0;
+        for (int i = 0; i < 500; i++) {
+            bench.run(0.001);
+            fastest = Math.max(fastest, Math.abs(drive.demandSpeed()));
+        }
+        /* 308.6 °/s, and what the filter leaves of single counts */
+        assertThat(fastest).isBetween(300.0, 330.0);
+    }
+
     /** Over the bus: the ratio is taken at an edge of its bit, without a step; one that is none leaves the one that holds. */
     @Test
     void anotherRatioOverTheBus() {
@@ -281,6 +296,7 @@ class FollowWatchTest {
         bench.run(1.5);
         assertThat(drive.demandSpeed()).isCloseTo(-3 / 2.0 * 120 / 240 * 360, within(3.0));
         assertThat(status(FollowStatus.LOCKED)).isTrue();
+        assertThat(drive.following().warnings()).as("a place that counts from elsewhere is no speed").isEmpty();
         objects.set(DriveObject.FOLLOW_TAKE, 0);
         objects.set(DriveObject.FOLLOW_OUT, 0);
         bench.run(0.01);

@@ -155,6 +155,13 @@ class SuperimposedTest {
         assertThat(value(run, "Run.ErrorID")).isEqualTo(MotionError.PAST_SOFT_LIMIT.id());
         assertThat(value(run, "Add.ErrorID")).isEqualTo(MotionError.PAST_SOFT_LIMIT.id());
         assertThat(place(run)).isBetween(23_000_000L, 23_300_000L);
+        /* the other way, held by an override of 0 when the addition ends: it goes on the way it went */
+        Bench held = bench("Shuttle", "Set(Axis := AX, Enable := TRUE, VelFactor := LREAL_TO_REAL(D));\nD := 1.0; IF t > 600 AND t < 3000 THEN D := 0.0; END_IF\nRun(Axis := AX, Execute := Ready, Velocity := -100.0);\nAdd(Axis := AX, Execute := t > 590, Distance := 50.0, VelocityDiff := 50.0);");
+        until(held, 2900);
+        assertThat(value(held, "Add.Done")).isEqualTo(1);
+        assertThat(held.drive(0).demandSpeed()).isZero();
+        until(held, 3400);
+        assertThat(held.drive(0).demandSpeed()).isCloseTo(-100, within(1.0));
         /* back while it runs to the limit: it still ends at the limit */
         Bench back = bench("Shuttle", "Run(Axis := AX, Execute := Ready, Velocity := 300.0);\nAdd(Axis := AX, Execute := t > 1500, Distance := -200.0, VelocityDiff := 100.0);");
         until(back, 9000);
