@@ -26,7 +26,7 @@ import rueda.machine.Axis;
 import rueda.machine.Bus.Family;
 import rueda.machine.Machine;
 import rueda.machine.Station.Entry;
-import rueda.plc.Type;
+import rueda.plc.type.Type;
 
 /** Consequences of the process data layout and the tags bound to it, on the bus the machine has. */
 public final class MapAdvice {

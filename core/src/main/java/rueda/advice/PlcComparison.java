@@ -17,7 +17,7 @@ import rueda.machine.Machine;
 import rueda.machine.Station.Entry;
 import rueda.plc.ProcessAddress;
 import rueda.plc.TagRow;
-import rueda.plc.Type;
+import rueda.plc.type.Type;
 
 /**
  * The process data of a station against the PLC's own table of them, place by place. A sample is packed by one side and unpacked by

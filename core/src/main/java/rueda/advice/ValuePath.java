@@ -14,7 +14,7 @@ import rueda.drive.PowerState;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.machine.Station.Entry;
-import rueda.plc.Type;
+import rueda.plc.type.Type;
 import rueda.quantity.Scale;
 
 /** One value followed from the program to the load, or from the load to the program, with the rounding at each step. */

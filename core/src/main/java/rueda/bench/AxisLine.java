@@ -17,7 +17,7 @@ import rueda.plant.Mistake;
 import rueda.plant.Mistakes;
 import rueda.plant.ServoPlant;
 import rueda.plc.CompiledProgram;
-import rueda.plc.Type;
+import rueda.plc.type.Type;
 import rueda.plcopen.HandControl;
 import rueda.plcopen.MotionAxis;
 

@@ -3,6 +3,7 @@ package rueda.bench;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -18,13 +19,15 @@ import rueda.machine.VirtualMaster;
 import rueda.plant.ServoPlant;
 import rueda.plant.Mistake;
 import rueda.plant.Mistakes;
+import rueda.plc.BoundTags;
 import rueda.plc.CompiledProgram;
 import rueda.plc.Environment;
-import rueda.plc.FunctionBlock;
+import rueda.plc.TagRow;
+import rueda.plc.run.FunctionBlock;
 import rueda.plc.StandardBlocks;
 import rueda.plc.StructuredTextCompiler;
 import rueda.plc.Task;
-import rueda.plc.Type;
+import rueda.plc.type.Type;
 import rueda.plc.Variable;
 import rueda.plcopen.CommandLog;
 import rueda.plcopen.HandControl;
@@ -106,7 +109,7 @@ public final class Bench {
             axes[count + i] = virtualMasters[i].motion();
         }
         Variable[] recorded = program.variables().stream().filter(v -> v.type() != Type.AXIS_REF && !v.type().isText()).toArray(Variable[]::new);
-        recording = new Recording(signals(recorded), recorded, task.memory().length, cyclesPerTask, cycleNanos, capacity);
+        recording = new Recording(signals(recorded), recorded, cyclesPerTask, cycleNanos, capacity);
     }
 
     public Bench(Machine machine, int capacity) {
@@ -134,11 +137,17 @@ public final class Bench {
         return environment(machine, new MotionAxis[machine.axes().size() + machine.plc().virtualMasters().size()]);
     }
 
+    private static Environment.Tag bound(Station.Entry entry, boolean writable, Map<String, TagRow> addresses) {
+        TagRow row = addresses.get(entry.tag().toUpperCase(Locale.ROOT));
+        return new Environment.Tag(entry.tag(), Type.named(entry.tagType()), writable, row.output(), row.bitOffset());
+    }
+
     private static Environment environment(Machine machine, MotionAxis[] axes) {
         List<Environment.Tag> tags = new ArrayList<>();
+        Map<String, TagRow> addresses = BoundTags.of(machine).stream().collect(Collectors.toMap(row -> row.name().toUpperCase(Locale.ROOT), row -> row));
         for (Axis axis : machine.axes()) {
-            axis.station().outputs().stream().filter(Station.Entry::hasTag).forEach(e -> tags.add(new Environment.Tag(e.tag(), Type.named(e.tagType()), AxisLine.programWrites(axis, e))));
-            axis.station().inputs().stream().filter(Station.Entry::hasTag).forEach(e -> tags.add(new Environment.Tag(e.tag(), Type.named(e.tagType()), false)));
+            axis.station().outputs().stream().filter(Station.Entry::hasTag).forEach(e -> tags.add(bound(e, AxisLine.programWrites(axis, e), addresses)));
+            axis.station().inputs().stream().filter(Station.Entry::hasTag).forEach(e -> tags.add(bound(e, false, addresses)));
         }
         Set<String> bound = tags.stream().map(t -> t.name().toUpperCase(Locale.ROOT)).collect(Collectors.toSet());
         machine.plc().tags().stream().filter(t -> !bound.contains(t.name().toUpperCase(Locale.ROOT))).forEach(t -> tags.add(new Environment.Tag(t.name(), Type.named(t.type()), true)));

@@ -22,6 +22,8 @@ public final class Recording {
     private final long cycleNanos;
     private final int capacity;
     private final double[] present;
+    /** the variables of one run */
+    private final long[] memory;
     private final int cyclesPerTask;
     private int row;
     private int memoryRow;
@@ -30,11 +32,10 @@ public final class Recording {
     /**
      * @param signals    those of the axes, then one for each variable
      * @param variables  values of the program
-     * @param memorySize slots of the task's memory
      * @param cyclesPerTask bus cycles from one run of the task to the next; the first cycle has one
      * @param capacity   samples kept
      */
-    Recording(List<Signal> signals, Variable[] variables, int memorySize, int cyclesPerTask, long cycleNanos, int capacity) {
+    Recording(List<Signal> signals, Variable[] variables, int cyclesPerTask, long cycleNanos, int capacity) {
         this.signals = List.copyOf(signals);
         this.variables = variables;
         this.axisSignals = signals.size() - variables.length;
@@ -42,7 +43,8 @@ public final class Recording {
         this.cyclesPerTask = cyclesPerTask;
         /* two more than the runs in the samples kept, so that the oldest sample still has the run before it */
         this.memoryRows = capacity / cyclesPerTask + 2;
-        this.memories = new SampleRows(memoryRows, memorySize);
+        this.memories = new SampleRows(memoryRows, variables.length);
+        this.memory = new long[variables.length];
         this.present = new double[axisSignals];
         this.cycleNanos = cycleNanos;
         this.capacity = capacity;
@@ -53,8 +55,11 @@ public final class Recording {
         return present;
     }
 
-    /** Keeps the task's memory after a run. */
-    void program(long[] memory) {
+    /** Keeps the variables after a run. @param all the task's memory */
+    void program(long[] all) {
+        for (int i = 0; i < memory.length; i++) {
+            memory[i] = all[variables[i].slot()];
+        }
         memories.put(memoryRow, memory);
         memoryRow = memoryRow + 1 == memoryRows ? 0 : memoryRow + 1;
     }
@@ -95,8 +100,8 @@ public final class Recording {
         if (signal < axisSignals) {
             return rows.number(sample % capacity, signal);
         }
-        Variable variable = variables[signal - axisSignals];
-        return variable.number(memories.value(sample / cyclesPerTask % memoryRows, variable.slot()));
+        int column = signal - axisSignals;
+        return variables[column].number(memories.value(sample / cyclesPerTask % memoryRows, column));
     }
 
     /** Time of a sample: the end of its bus cycle, s since the start. */

@@ -15,7 +15,7 @@ import rueda.machine.Proof;
 import rueda.machine.Proof.Expectation;
 import rueda.machine.Station;
 import rueda.machine.Station.Entry;
-import rueda.plc.Type;
+import rueda.plc.type.Type;
 import rueda.plc.syntax.NameUses;
 import rueda.plc.syntax.Words;
 import rueda.quantity.InvalidEntry;

@@ -11,6 +11,7 @@ import rueda.bus.ProcessDataLayout;
 import rueda.bus.StationPlace;
 import rueda.machine.Machine;
 import rueda.machine.Station.Entry;
+import rueda.plc.type.Type;
 import rueda.quantity.InvalidEntry;
 
 /** The tags bound to a station as a table of the PLC. */

@@ -1,33 +1,62 @@
 package rueda.plc;
 
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import rueda.plc.code.Generator;
+import rueda.plc.code.Stretches.Stretch;
+import rueda.plc.run.CompiledUnit;
+import rueda.plc.run.Frame;
+import rueda.plc.run.FunctionBlock;
+import rueda.plc.run.Image;
+import rueda.plc.syntax.UnitSyntax;
 
-/** A program ready to run, or the reasons why not. Immutable; several tasks may run it only one after the other,
- * because function block instances belong to the program. */
+/** Programs ready to run, or the reasons why not. Immutable; each task has a memory of its own. */
 public final class CompiledProgram {
 
     private final String name;
     private final List<Diagnostic> diagnostics;
     private final List<Variable> variables;
+    private final Map<String, Variable> byName = new HashMap<>();
     private final int[] tagSlots;
-    private final int memorySize;
-    private final int lines;
-    private final Code.Step initial;
-    private final Code.Step body;
+    private final Image first;
+    private final Image[] images;
+    private final List<Storage.Native> natives;
+    private final List<Storage.Instance> instances;
+    private final List<String> programs;
+    private final Generator.Compiled compiled;
 
-    CompiledProgram(String name, List<Diagnostic> diagnostics, List<Variable> variables, int[] tagSlots, int memorySize, int lines,
-                    Code.Step initial, Code.Step body) {
-        this.name = name;
+    /** Texts with faults. */
+    CompiledProgram(List<Diagnostic> diagnostics) {
+        name = "";
         this.diagnostics = List.copyOf(diagnostics);
-        this.variables = List.copyOf(variables);
-        this.tagSlots = tagSlots;
-        this.memorySize = memorySize;
-        this.lines = lines;
-        this.initial = initial;
-        this.body = body;
+        variables = List.of();
+        tagSlots = new int[0];
+        first = Image.blank(0);
+        images = new Image[0];
+        natives = List.of();
+        instances = List.of();
+        programs = List.of();
+        compiled = null;
     }
 
+    CompiledProgram(Project project, Generator.Compiled compiled) {
+        List<Unit> run = project.units.values().stream().filter(u -> u.syntax.kind() == UnitSyntax.Kind.PROGRAM).toList();
+        name = run.get(0).name();
+        diagnostics = List.of();
+        variables = List.copyOf(project.storage.variables());
+        variables.forEach(v -> byName.putIfAbsent(Scope.key(v.name()), v));
+        tagSlots = project.environment.tags().stream().mapToInt(tag -> project.global.own(tag.name()).address().slot()).toArray();
+        first = project.storage.whole();
+        images = project.storage.images();
+        natives = List.copyOf(project.storage.natives());
+        instances = List.copyOf(project.storage.instances());
+        programs = run.stream().map(Unit::className).toList();
+        this.compiled = compiled;
+    }
+
+    /** Of the first program. */
     public String name() {
         return name;
     }
@@ -53,23 +82,42 @@ public final class CompiledProgram {
 
     /** A variable by its name, in any case. */
     public Optional<Variable> variable(String variableName) {
-        return variables.stream().filter(v -> v.name().equalsIgnoreCase(variableName)).findFirst();
+        return Optional.ofNullable(byName.get(Scope.key(variableName)));
     }
 
-    int memorySize() {
-        return memorySize;
+    List<Stretch> stretches() {
+        return compiled.stretches();
     }
 
-    /** Lines of the text. */
-    int lines() {
-        return lines;
+    /** A memory with first values; those that are no constants are worked out by {@link #begin}. */
+    Frame frame() {
+        FunctionBlock[] blocks = new FunctionBlock[natives.size()];
+        Frame frame = new Frame(first.cells().length, blocks, images, stretches().size());
+        System.arraycopy(first.cells(), 0, frame.memory, 0, first.cells().length);
+        if (first.texts() != null) {
+            System.arraycopy(first.texts(), 0, frame.texts, 0, first.texts().length);
+        }
+        for (int i = 0; i < blocks.length; i++) {
+            blocks[i] = natives.get(i).kind().maker().make(natives.get(i).name());
+            frame.memory[natives.get(i).cell()] = i;
+        }
+        return frame;
     }
 
-    Code.Step initialStep() {
-        return initial;
+    /** The code, for one frame. */
+    Map<String, CompiledUnit> load(Frame frame) {
+        return compiled.load(frame);
     }
 
-    Code.Step bodyStep() {
-        return body;
+    /** Works out the first values that are no constants. @throws rueda.plc.run.ProgramFault when one cannot be */
+    void begin(Map<String, CompiledUnit> units) {
+        units.get(StructuredTextCompiler.GLOBALS).begin(0);
+        instances.forEach(i -> units.get(i.unit().className()).begin(i.slot()));
+        programs.forEach(p -> units.get(p).begin(0));
+    }
+
+    /** Names of the units that a cycle runs, in their order. */
+    List<String> programs() {
+        return programs;
     }
 }

@@ -1,6 +1,8 @@
 package rueda.plc;
 
 import java.util.List;
+import rueda.plc.run.FunctionBlock;
+import rueda.plc.type.Type;
 
 /**
  * What a program may name without declaring it.
@@ -16,8 +18,20 @@ public record Environment(List<String> axes, List<Tag> tags, List<FunctionBlock.
     public record Constant(String name, int value) {
     }
 
-    /** @param name dotted name  @param type elementary type  @param writable the program gives its value */
-    public record Tag(String name, Type type, boolean writable) {
+    /**
+     * A tag.
+     *
+     * @param name      dotted name
+     * @param type      elementary type
+     * @param writable  the program gives its value
+     * @param output    it lies in the image of the outputs, false in that of the inputs, null where it is bound to no process data
+     * @param bitOffset its place there, bits
+     */
+    public record Tag(String name, Type type, boolean writable, Boolean output, int bitOffset) {
+        /** A tag without an address. */
+        public Tag(String name, Type type, boolean writable) {
+            this(name, type, writable, null, -1);
+        }
     }
 
     /** The language alone. */

@@ -9,6 +9,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import rueda.plc.run.Times;
+import rueda.plc.type.Type;
 
 /**
  * Reads the literals of IEC 61131-3, 6.3 (tables of numeric, character string, duration and date literals; from memory):
@@ -75,7 +77,7 @@ final class Literals {
         String digits = negative || rest.startsWith("+") ? rest.substring(1) : rest;
         if (type.isReal()) {
             Expression value = real(text, digits, type, false);
-            return negative ? Expression.constant(type, false, -value.number().doubleValue()) : value;
+            return negative ? Expression.real(type, false, -value.number().doubleValue()) : value;
         }
         if (type == Type.BOOL && (rest.equals("TRUE") || rest.equals("FALSE"))) {
             return Expression.constant(type, false, rest.equals("TRUE") ? 1L : 0L);
@@ -117,7 +119,7 @@ final class Literals {
         if (value == 0 && digits.split("E")[0].matches(".*[1-9].*")) {
             throw new IllegalArgumentException(text + " is nearer to 0 than " + type + " can hold (" + (type == Type.REAL ? "1.4E-45" : "4.9E-324") + ").");
         }
-        return Expression.constant(type, flexible, value);
+        return Expression.real(type, flexible, value);
     }
 
     /** Without sign, at most 2⁶⁴ − 1. */
@@ -174,10 +176,10 @@ final class Literals {
         } catch (DateTimeException refused) {
             throw new IllegalArgumentException(shown(text) + " is no day of the calendar; write year-month-day, such as D#2026-11-23.");
         }
-        if (day.isBefore(Variable.FIRST_DAY) || day.isAfter(Variable.LAST_DAY)) {
-            throw new IllegalArgumentException(shown(text) + " lies outside of the days that can be held: " + Variable.FIRST_DAY + " to " + Variable.LAST_DAY + ".");
+        if (day.isBefore(Times.FIRST_DAY) || day.isAfter(Times.LAST_DAY)) {
+            throw new IllegalArgumentException(shown(text) + " lies outside of the days that can be held: " + Times.FIRST_DAY + " to " + Times.LAST_DAY + ".");
         }
-        return day.toEpochDay() * Variable.NANOS_PER_DAY;
+        return day.toEpochDay() * Times.NANOS_PER_DAY;
     }
 
     /** Nanoseconds since midnight of 15:36:55.36. */

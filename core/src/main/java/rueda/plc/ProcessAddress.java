@@ -36,6 +36,18 @@ public record ProcessAddress(boolean output, int bitOffset) {
         return Optional.of(new ProcessAddress(form.group(1).equals("Q") || form.group(1).equals("A"), single && form.group(4) == null ? number : number * (counts == Counts.BYTES ? 8 : size) + bit));
     }
 
+    /** Bits of the variable that an address such as %QD68 names: 1 where no size is written. */
+    public static int bits(String text) {
+        Matcher form = FORM.matcher(text.strip().toUpperCase(Locale.ROOT));
+        return !form.matches() ? 0 : switch (form.group(2)) {
+            case "B" -> 8;
+            case "W" -> 16;
+            case "D" -> 32;
+            case "L" -> 64;
+            default -> 1;
+        };
+    }
+
     /** The address as text, counting bytes. @param bits size of the variable */
     public static String text(boolean output, int bitOffset, int bits) {
         String letter = output ? "%Q" : "%I";

@@ -1,5 +1,7 @@
 package rueda.plc;
 
+import rueda.plc.type.Type;
+
 /**
  * One value of the process image as the PLC sees it.
  *

@@ -1,7 +1,16 @@
 package rueda.plc;
 
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeSet;
+import rueda.plc.code.Stretches.Stretch;
+import rueda.plc.run.CompiledUnit;
+import rueda.plc.run.Frame;
+import rueda.plc.run.ProgramFault;
+
 /**
- * A task that runs one program at its interval.
+ * A task that runs its programs at its interval.
  *
  * <p>A cycle allocates nothing but what operations on texts make. A fault stops the task: it stays stopped, in the line of the fault,
  * until it is made anew; a fault in an initial value stops it before its first cycle. Not thread-safe.
@@ -10,6 +19,7 @@ public final class Task {
 
     private final CompiledProgram program;
     private final Frame frame;
+    private final CompiledUnit[] programs;
     private final int budget;
     private ProgramFault fault;
     private int statements;
@@ -24,10 +34,12 @@ public final class Task {
         }
         this.program = program;
         this.budget = budget;
-        frame = new Frame(program.memorySize(), program.lines());
+        frame = program.frame();
         frame.budget = Integer.MAX_VALUE;
+        Map<String, CompiledUnit> units = program.load(frame);
+        programs = program.programs().stream().map(units::get).toArray(CompiledUnit[]::new);
         try {
-            program.initialStep().run(frame);
+            program.begin(units);
         } catch (ProgramFault stopped) {
             fault = stopped;
         }
@@ -42,7 +54,9 @@ public final class Task {
         frame.budget = budget;
         frame.cycle++;
         try {
-            program.bodyStep().run(frame);
+            for (CompiledUnit unit : programs) {
+                unit.run(0);
+            }
         } catch (ProgramFault stopped) {
             fault = stopped;
         }
@@ -68,14 +82,35 @@ public final class Task {
         return fault;
     }
 
-    /** Line of the last statement executed. */
+    /** Line in which it was stopped, or the last one in which a statement ran in the last cycle; 0 before the first. */
     public int line() {
-        return frame.line;
+        if (fault != null) {
+            return fault.line();
+        }
+        List<Integer> ran = lines();
+        return ran.isEmpty() ? 0 : ran.get(ran.size() - 1);
     }
 
     /** Lines in which a statement ran in the last cycle, ascending. For display: allocates. */
-    public java.util.List<Integer> lines() {
-        return java.util.stream.IntStream.rangeClosed(1, frame.lines()).filter(frame::ran).boxed().toList();
+    public List<Integer> lines() {
+        TreeSet<Integer> ran = new TreeSet<>();
+        for (int i = 0; i < frame.ran.length; i++) {
+            if (frame.ran[i] == frame.cycle && frame.cycle > 0) {
+                add(program.stretches().get(i), ran);
+            }
+        }
+        return List.copyOf(ran);
+    }
+
+    /** What stands behind a fault did not run. */
+    private void add(Stretch stretch, TreeSet<Integer> ran) {
+        boolean stopped = fault != null && stretch.file().equals(fault.file()) && Arrays.stream(stretch.lines()).anyMatch(line -> line == fault.line());
+        for (int line : stretch.lines()) {
+            ran.add(line);
+            if (stopped && line == fault.line()) {
+                return;
+            }
+        }
     }
 
     /** Statements executed in the last cycle. */

@@ -2,10 +2,10 @@ package rueda.plcopen;
 
 import java.util.ArrayList;
 import java.util.List;
-import rueda.plc.Frame;
-import rueda.plc.FunctionBlock.Kind;
-import rueda.plc.FunctionBlock.Pin;
-import rueda.plc.Type;
+import rueda.plc.run.Frame;
+import rueda.plc.run.FunctionBlock.Kind;
+import rueda.plc.run.FunctionBlock.Pin;
+import rueda.plc.type.Type;
 import rueda.profile.FollowerLock;
 import rueda.quantity.Ratio;
 

@@ -3,11 +3,12 @@ package rueda.plcopen;
 import java.util.List;
 import java.util.function.ToDoubleFunction;
 import rueda.plc.Environment;
-import rueda.plc.Frame;
-import rueda.plc.FunctionBlock;
-import rueda.plc.FunctionBlock.Kind;
-import rueda.plc.FunctionBlock.Pin;
-import rueda.plc.Type;
+import rueda.plc.run.Frame;
+import rueda.plc.run.FunctionBlock;
+import rueda.plc.run.FunctionBlock.Kind;
+import rueda.plc.run.FunctionBlock.Pin;
+import rueda.plc.run.ProgramFault;
+import rueda.plc.type.Type;
 
 /**
  * MC_Power, MC_Reset, MC_Home, MC_SetPosition, MC_MoveAbsolute, MC_MoveRelative, MC_MoveAdditive, MC_MoveSuperimposed, MC_HaltSuperimposed, MC_MoveVelocity, MC_Halt, MC_Stop, MC_SetOverride,
@@ -42,7 +43,16 @@ public final class MotionBlocks {
     }
 
     private MotionAxis axis(Frame frame, int base) {
-        return axes[(int) frame.memory[base]];
+        return axes[number(frame, base)];
+    }
+
+    /** @throws ProgramFault when the variable that was given holds no axis */
+    static int number(Frame frame, int pin) {
+        long number = frame.memory[pin];
+        if (number < 0) {
+            throw new ProgramFault("The variable of type AXIS_REF holds no axis: assign one of the machine's axes first.");
+        }
+        return (int) number;
     }
 
     private static double real(Frame frame, int slot) {

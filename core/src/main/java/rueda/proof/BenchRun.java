@@ -3,7 +3,7 @@ package rueda.proof;
 import rueda.bench.Bench;
 import rueda.drive.DriveObject;
 import rueda.machine.Machine;
-import rueda.plc.ProgramFault;
+import rueda.plc.run.ProgramFault;
 import rueda.plcopen.CommandLog;
 
 /** A run that the bench has made, whose recording has kept every sample. */

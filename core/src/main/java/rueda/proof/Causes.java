@@ -12,7 +12,7 @@ import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.machine.MotorSide;
 import rueda.machine.Proof;
-import rueda.plc.ProgramFault;
+import rueda.plc.run.ProgramFault;
 import rueda.plcopen.CommandLog;
 import rueda.plcopen.MotionError;
 

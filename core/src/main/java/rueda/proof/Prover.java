@@ -6,7 +6,7 @@ import rueda.bench.Bench;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.machine.Proof;
-import rueda.plc.ProgramFault;
+import rueda.plc.run.ProgramFault;
 
 /** Runs a machine's program for the duration of a proof and judges every expectation. */
 public final class Prover {

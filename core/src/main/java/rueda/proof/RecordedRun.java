@@ -1,7 +1,7 @@
 package rueda.proof;
 
 import rueda.machine.Machine;
-import rueda.plc.ProgramFault;
+import rueda.plc.run.ProgramFault;
 import rueda.plcopen.CommandLog;
 
 /**

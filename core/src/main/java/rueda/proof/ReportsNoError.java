@@ -2,7 +2,7 @@ package rueda.proof;
 
 import rueda.bench.AxisSignal;
 import rueda.machine.Axis;
-import rueda.plc.ProgramFault;
+import rueda.plc.run.ProgramFault;
 import rueda.plcopen.CommandLog;
 
 /** Neither the drive of an axis nor a function block of the program reports an error. */

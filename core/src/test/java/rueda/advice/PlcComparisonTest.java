@@ -16,7 +16,7 @@ import rueda.machine.Machine;
 import rueda.machine.Station.Entry;
 import rueda.plc.ProcessAddress.Counts;
 import rueda.plc.TagRow;
-import rueda.plc.Type;
+import rueda.plc.type.Type;
 
 class PlcComparisonTest {
 

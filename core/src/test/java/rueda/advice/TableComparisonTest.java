@@ -10,7 +10,7 @@ import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
 import rueda.plc.BoundTags;
 import rueda.plc.TagRow;
-import rueda.plc.Type;
+import rueda.plc.type.Type;
 
 /** Which rows of a PLC's table are of a station, and in which direction. */
 class TableComparisonTest {

@@ -28,7 +28,7 @@ import rueda.machine.Machine;
 import rueda.machine.Station.Entry;
 import rueda.machine.Station.StartWrite;
 import rueda.machine.Station.Transition;
-import rueda.plc.Type;
+import rueda.plc.type.Type;
 
 /** Devices on the bench that are not as planned, hold other parameters, run on drifting clocks. */
 class StandTest {

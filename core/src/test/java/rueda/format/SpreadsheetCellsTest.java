@@ -12,7 +12,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 import rueda.format.tags.TagCsv;
 import rueda.plc.ProcessAddress;
 import rueda.plc.TagRow;
-import rueda.plc.Type;
+import rueda.plc.type.Type;
 
 class SpreadsheetCellsTest {
 

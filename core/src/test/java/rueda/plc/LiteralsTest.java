@@ -7,6 +7,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import rueda.plc.type.Type;
 
 /** Literals of IEC 61131-3, tables of numeric and duration literals. */
 class LiteralsTest {

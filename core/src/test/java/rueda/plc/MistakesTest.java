@@ -76,11 +76,28 @@ class MistakesTest {
             "r := .5;                                    | 2 | 6  | 0.5",
             "b := x =< 3;                                | 2 | 9  | Write <= instead",
             "x := tür;                                   | 2 | 6  | no variable",
-            "CONTINUE;                                   | 2 | 1  | Not supported yet: CONTINUE",
-            "x := feld[3];                               | 2 | 10 | Not supported yet: arrays",
-            "x := SHL(x, 2);                             | 2 | 6  | Not supported yet: the function SHL",
-            "x := %IW4;                                  | 2 | 6  | Not supported yet: addresses",
-            "x := TO_INT(r);                             | 2 | 6  | Not supported yet: the function TO_INT",
+            "CONTINUE;                                   | 2 | 1  | outside of any loop",
+            "x := feld[3];                               | 2 | 6  | no variable feld",
+            "x := y[3];                                  | 2 | 6  | not an array",
+            "x := field[7];                              | 2 | 12 | lies outside of the array: 1 to 5",
+            "x := field[b];                              | 2 | 12 | index is a whole number",
+            "x := field[1, 2];                           | 2 | 6  | has 1 dimension",
+            "x := field[1;                               | 2 | 11 | ] is missing",
+            "x := field;                                 | 2 | 6  | but INT is needed",
+            "field := 5;                                 | 2 | 10 | but ARRAY [1..5] OF INT is needed",
+            "x := y.z;                                   | 2 | 6  | has no members",
+            "x := y.3;                                   | 2 | 8  | convert it to WORD first",
+            "x := field.y;                               | 2 | 6  | write an index",
+            "x := y^;                                    | 2 | 6  | not a reference",
+            "x := SHL(x, 2);                             | 2 | 10 | convert it with INT_TO_WORD",
+            "x := SHLL(x, 2);                            | 2 | 6  | Did you mean SHL?",
+            "x := %IW4;                                  | 2 | 6  | No tag is bound at %IW4",
+            "%QX0.0 := TRUE;                             | 2 | 1  | No tag is bound at %QX0.0",
+            "x := %Z4;                                   | 2 | 6  | is no address",
+            "x := TO_INT('a');                           | 2 | 6  | is no INT",
+            "x := MUX(b, 1, 2);                          | 2 | 10 | selects by a whole number",
+            "x := LIMIT(MN := 0, IN := x, MAX := 5);     | 2 | 30 | has no input MAX",
+            "x := REF(y);                                | 2 | 6  | write ^ behind a reference",
             "x := INT;                                   | 2 | 6  | is a type",
             "TON(IN := TRUE);                            | 2 | 1  | kind of function block",
             "x : INT;                                    | 2 | 3  | between VAR and END_VAR",
@@ -88,7 +105,7 @@ class MistakesTest {
             "EXIT;                                       | 2 | 1  | outside of any loop"})
     void oneMistakeOneMessage(String body, int line, int column, String words) {
         String text = body.trim().replace('⏎', '\n');
-        List<Diagnostic> said = said("PROGRAM P VAR x, y, counter : INT; b : BOOL; r : REAL; w : STRING; Clock : TON; END_VAR\n" + text + "\nEND_PROGRAM");
+        List<Diagnostic> said = said("PROGRAM P VAR x, y, counter : INT; field : ARRAY [1..5] OF INT; b : BOOL; r : REAL; w : STRING; Clock : TON; END_VAR\n" + text + "\nEND_PROGRAM");
         inWords(said);
         if (text.equals("END_IF")) {
             assertThat(said).isNotEmpty();
@@ -107,10 +124,25 @@ class MistakesTest {
             "x : INT = 5;         | Write := before an initial value",
             "x : INTT;            | Did you mean INT?",
             "x : ;                | type is missing",
-            "x : ARRAY[1..5] OF INT; | Not supported yet: ARRAY",
-            "x AT %QW4 : INT;     | Not supported yet: AT",
-            "x : CTU;             | Not supported yet: the function block CTU",
-            "x : STRUCT a : INT; END_STRUCT; | Not supported yet: STRUCT",
+            "x : ARRAY[5..1] OF INT; | wrong way round",
+            "x : ARRAY[1..] OF INT; | value is expected",
+            "x : ARRAY[1..5] INT; | OF and a type are missing",
+            "x : ARRAY[0..1000000] OF INT; | at most 100000 elements",
+            "x : ARRAY[*] OF INT; | VAR_IN_OUT only",
+            "x : ARRAY[1..2] OF INT := [1, 2, 3]; | has 2 elements",
+            "x : INT := [1];      | for an array",
+            "x AT %QW4 : INT;     | No tag is bound at %QW4",
+            "x AT : INT;          | address is missing",
+            "x : SEMA;            | Not supported yet: the function block SEMA",
+            "x : STRUCT END_STRUCT; | at least one member",
+            "x : STRUCT a, a : INT; END_STRUCT; | member already",
+            "x : STRUCT a : INT; END_STRUCT := (b := 1); | no member b",
+            "x : INT (5..1);      | subrange is empty",
+            "x : INT (0..99999);  | does not fit into INT",
+            "x : INT (1..5) := 7; | lies outside of INT (1..5)",
+            "x : (Red, Red);      | value of it already",
+            "x : (Red, Green) := Blue; | no variable Blue",
+            "x : REF_TO INT := 5; | REF_TO INT is needed",
             "a__b : INT;          | _ stands single",
             "ab_ : INT;           | _ stands single",
             "IF : INT;            | word of the language",
@@ -136,15 +168,35 @@ class MistakesTest {
     @CsvSource(delimiter = '|', quoteCharacter = '`', nullValues = "nothing", value = {
             "                                        | is empty",
             "VAR x : INT; END_VAR                    | begins with PROGRAM",
+            "VAR_GLOBAL x : INT; END_VAR             | There is no PROGRAM",
+            "FUNCTION F : INT F := 1; END_FUNCTION   | There is no PROGRAM",
+            "TYPE T : INT; END_TYPE PROGRAM P ; END_PROGRAM TYPE T : DINT; END_TYPE | name of a type already",
+            "TYPE T : STRUCT a : T; END_STRUCT; END_TYPE PROGRAM P ; END_PROGRAM | is made of itself",
+            "TYPE T : INT; PROGRAM P ; END_PROGRAM   | END_TYPE is missing",
+            "TYPE T : STRUCT a : INT; END_TYPE PROGRAM P ; END_PROGRAM | END_STRUCT is missing",
+            "FUNCTION_BLOCK B VAR b : B; END_VAR ; END_FUNCTION_BLOCK PROGRAM P ; END_PROGRAM | would hold itself",
+            "FUNCTION F : INT F := F(); END_FUNCTION PROGRAM P ; END_PROGRAM | calls itself",
+            "FUNCTION F : INT F := G(); END_FUNCTION FUNCTION G : INT G := F(); END_FUNCTION PROGRAM P ; END_PROGRAM | calls itself",
+            "FUNCTION F : INT VAR_INPUT a : INT; END_VAR F := a; END_FUNCTION PROGRAM P VAR x : INT; END_VAR x := F(1, 2); END_PROGRAM | takes 1 value, not 2",
+            "FUNCTION F : INT VAR_INPUT a : INT; END_VAR a := 1; END_FUNCTION PROGRAM P ; END_PROGRAM | it is an input of this function",
+            "FUNCTION F : INT END_FUNCTION PROGRAM P ; END_PROGRAM | never gets its value",
+            "FUNCTION F VAR_IN_OUT a : INT; END_VAR a := 1; END_FUNCTION PROGRAM P F(1); END_PROGRAM | needs a variable",
+            "FUNCTION_BLOCK B VAR_IN_OUT a : INT; END_VAR a := 1; END_FUNCTION_BLOCK PROGRAM P VAR b1 : B; END_VAR b1(); END_PROGRAM | needs a in every call",
+            "FUNCTION_BLOCK B VAR a : INT; END_VAR a := 1; END_FUNCTION_BLOCK PROGRAM P VAR b1 : B; END_VAR b1.a := 1; END_PROGRAM | inner variable",
+            "FUNCTION F : INT F := 1; END_PROGRAM PROGRAM P ; END_PROGRAM | ends with END_FUNCTION",
+            "FUNCTION F : INT F := 1; PROGRAM P ; END_PROGRAM | END_FUNCTION is missing",
+            "PROGRAM P VAR_EXTERNAL g : INT; END_VAR ; END_PROGRAM | no global variable g",
+            "VAR_GLOBAL g : DINT; END_VAR PROGRAM P VAR_EXTERNAL g : INT; END_VAR ; END_PROGRAM | is declared as DINT",
+            "PROGRAM P ; END_PROGRAM PROGRAM P ; END_PROGRAM | declared already",
+            "INTERFACE I END_INTERFACE PROGRAM P ; END_PROGRAM | Not supported yet: INTERFACE",
+            "FUNCTION_BLOCK B METHOD M ; END_METHOD END_FUNCTION_BLOCK PROGRAM P ; END_PROGRAM | Not supported yet: METHOD",
+            "FUNCTION_BLOCK B EXTENDS C ; END_FUNCTION_BLOCK PROGRAM P ; END_PROGRAM | Not supported yet: EXTENDS",
             "PROGRAM P VAR x : INT; x := 5; END_PROGRAM | END_VAR is missing",
             "PROGRAM P VAR x : INT; IF TRUE THEN ; END_IF END_PROGRAM | END_VAR is missing",
             "PROGRAM P ;                             | END_PROGRAM is missing",
             "PROGRAM P ; END PROGRAM                 | END_PROGRAM in one word",
             "PROGRAM P ; END_PROGRAM x := 1;         | Nothing may stand behind",
-            "PROGRAM P ; END_PROGRAM FUNCTION F : INT END_FUNCTION | Not supported yet: FUNCTION",
-            "FUNCTION_BLOCK F END_FUNCTION_BLOCK     | Not supported yet: FUNCTION_BLOCK",
-            "PROGRAM P VAR_INPUT a : INT; END_VAR ; END_PROGRAM | Not supported yet: VAR_INPUT",
-            "PROGRAM P VAR RETAIN a : INT; END_VAR ; END_PROGRAM | Not supported yet: RETAIN",
+            "PROGRAM P VAR_INPUTS a : INT; END_VAR ; END_PROGRAM | Did you mean VAR_INPUT?",
             "PROGAM P ; END_PROGRAM                  | Did you mean PROGRAM?",
             "PROGRAM ; END_PROGRAM                   | needs a name",
             "PROGRAM VAR x : INT; END_VAR x := 1; END_PROGRAM | needs a name"})
@@ -250,10 +302,10 @@ class MistakesTest {
         assertThat(large.diagnostics()).isEmpty();
         new Task(large, 100_000).cycle(0);
         StringBuilder most = new StringBuilder("PROGRAM P VAR ");
-        for (int i = 0; i < 100_000; i++) {
+        for (int i = 0; i < 100_001; i++) {
             most.append("v").append(i).append(" : INT;\n");
         }
-        assertThat(said(most + " END_VAR ; END_PROGRAM")).singleElement().satisfies(d -> assertThat(d.message()).contains("at most 20000 values"));
+        assertThat(said(most + " END_VAR ; END_PROGRAM")).singleElement().satisfies(d -> assertThat(d.message()).contains("at most 100000 values"));
         Random random = new Random(7);
         StringBuilder garbage = new StringBuilder();
         while (garbage.length() < 1_000_000) {

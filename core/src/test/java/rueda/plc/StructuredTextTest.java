@@ -228,7 +228,7 @@ class StructuredTextTest {
             "x : STRING;    | x := 5;                 | This is a whole number, but STRING is needed here; convert it with LINT_TO_STRING.",
             "x : INT[5];    | x := 5;                 | Only STRING and WSTRING take a length.",
             "x : STRING[0]; | x := 'a';               | A length is 1 to 32767, not 0.",
-            "x : INT;       | x := STRING_TO_INT('7'); | STRING cannot be converted to INT.",
+            "x : TIME;      | x := STRING_TO_TIME('7'); | STRING cannot be converted to TIME.",
             "x : STRING;    | x := CONCAT('a', 5);    | This is a whole number, but STRING is needed here; convert it with LINT_TO_STRING.",
             "x : TIME;      | x := D#2026-01-01 + T#1s; | DATE + TIME is not defined. TIME can be added to TIME, to a time of day or to a date and time; two dates or times can be subtracted; TIME can be multiplied or divided by a number."})
     void refusedTimesAndTexts(String declaration, String body, String message) {

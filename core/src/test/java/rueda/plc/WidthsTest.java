@@ -7,6 +7,7 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import rueda.plc.run.Times;
 
 /** Every type holds exactly its own values: IEC 61131-3, table of elementary types (from memory); REAL is binary32 and LREAL binary64 of IEC 60559. */
 class WidthsTest {

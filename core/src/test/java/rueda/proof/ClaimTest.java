@@ -12,7 +12,7 @@ import org.junit.jupiter.api.Test;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
 import rueda.machine.Proof.Quantity;
-import rueda.plc.ProgramFault;
+import rueda.plc.run.ProgramFault;
 import rueda.plcopen.CommandLog;
 
 /** Claims judged over a recording that no bench has made: curves whose crossings can be reckoned by hand. */

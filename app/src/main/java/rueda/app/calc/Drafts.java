@@ -19,7 +19,7 @@ import rueda.machine.MachineRules;
 import rueda.plc.CompiledProgram;
 import rueda.plc.Environment;
 import rueda.plc.StructuredTextCompiler;
-import rueda.plc.Type;
+import rueda.plc.type.Type;
 import rueda.plc.Variable;
 import tools.jackson.databind.JsonNode;
 

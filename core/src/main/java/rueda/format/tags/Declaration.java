@@ -11,7 +11,7 @@ import java.util.regex.Pattern;
 import rueda.format.UnreadableFile;
 import rueda.plc.ProcessAddress;
 import rueda.plc.TagRow;
-import rueda.plc.Type;
+import rueda.plc.type.Type;
 
 /**
  * A declared variable or member.

@@ -3,7 +3,7 @@ package rueda.format.tags;
 import java.util.HashSet;
 import java.util.Locale;
 import java.util.Set;
-import rueda.plc.Type;
+import rueda.plc.type.Type;
 import rueda.plc.syntax.Words;
 
 /**

@@ -18,7 +18,7 @@ import rueda.format.Text;
 import rueda.format.UnreadableFile;
 import rueda.plc.ProcessAddress;
 import rueda.plc.TagRow;
-import rueda.plc.Type;
+import rueda.plc.type.Type;
 
 /** Tag tables as CSV (RFC 4180), separated by comma, semicolon or tab; which column holds what is chosen. */
 public final class TagCsv {

@@ -9,11 +9,12 @@ import rueda.plc.syntax.ExpressionSyntax.Call;
 import rueda.plc.syntax.ExpressionSyntax.Literal;
 import rueda.plc.syntax.ExpressionSyntax.Name;
 import rueda.plc.syntax.ExpressionSyntax.Unary;
-import rueda.plc.syntax.ProgramSyntax.Declaration;
 import rueda.plc.syntax.Token.Kind;
+import rueda.plc.syntax.UnitSyntax.Declaration;
+import rueda.plc.syntax.UnitSyntax.Section;
 
 /**
- * Reads one program by recursive descent; expressions by their precedence.
+ * Reads a text by recursive descent; expressions by their precedence.
  *
  * <p>A small slip (a missing semicolon, {@code =} for {@code :=}) is told and read as what was meant. After a mistake that leaves open what
  * was meant the rest of the statement is passed over in silence, so that one mistake gives one message.
@@ -26,10 +27,17 @@ public final class Parser {
     public static final int DEEPEST_EXPRESSION = 500;
     private static final int DEEPEST_PARENTHESIS = 100;
 
-    private static final Set<String> STARTS = Set.of("IF", "CASE", "FOR", "WHILE", "REPEAT", "EXIT", "RETURN");
-    private static final Set<String> ENDS = Set.of("END_IF", "END_CASE", "END_FOR", "END_WHILE", "END_REPEAT", "UNTIL", "ELSIF", "ELSE", "END_PROGRAM");
+    private static final Set<String> STARTS = Set.of("IF", "CASE", "FOR", "WHILE", "REPEAT", "EXIT", "CONTINUE", "RETURN");
+    private static final Set<String> ENDS = Set.of("END_IF", "END_CASE", "END_FOR", "END_WHILE", "END_REPEAT", "UNTIL", "ELSIF", "ELSE", "END_PROGRAM", "END_FUNCTION", "END_FUNCTION_BLOCK");
+    private static final Set<String> UNIT_STARTS = Set.of("PROGRAM", "FUNCTION", "FUNCTION_BLOCK", "TYPE", "VAR_GLOBAL", "METHOD", "PROPERTY", "CLASS", "INTERFACE", "NAMESPACE", "CONFIGURATION");
+    private static final Set<String> UNIT_ENDS = Set.of("END_PROGRAM", "END_FUNCTION", "END_FUNCTION_BLOCK");
+    /** What may stand behind VAR and changes nothing here. */
+    private static final Set<String> MODIFIERS = Set.of("PUBLIC", "PRIVATE", "PROTECTED", "INTERNAL");
     private static final List<List<String>> PRECEDENCE = List.of(List.of("OR"), List.of("XOR"), List.of("AND", "&"), List.of("=", "<>"),
             List.of("<", ">", "<=", ">="), List.of("+", "-"), List.of("*", "/", "MOD"), List.of("**"));
+
+    /** Operators that are functions too (IEC 61131-3, 6.6.2.5): AND(a, b, c). */
+    private static final Set<String> OPERATOR_FUNCTIONS = Set.of("AND", "OR", "XOR", "MOD");
 
     /** A mistake that has been told; the statement cannot be read on. */
     private static final class Lost extends RuntimeException {
@@ -53,12 +61,26 @@ public final class Parser {
     }
 
     /** The tree of a text; of use only when nothing was complained about. */
-    public static ProgramSyntax parse(String text, Complaints complaints) {
+    public static FileSyntax parse(String text, Complaints complaints) {
         Parser parser = new Parser(Lexer.cut(text, complaints), complaints);
         try {
-            return parser.program();
+            return parser.file();
         } catch (Lost told) {
-            return new ProgramSyntax("", List.of(), List.of(), 0);
+            return new FileSyntax(List.of(), List.of(), List.of(), 0);
+        }
+    }
+
+    /** One expression, such as a user watches; null when it cannot be read, which has been told. */
+    public static ExpressionSyntax expression(String text, Complaints complaints) {
+        Parser parser = new Parser(Lexer.cut(text, complaints), complaints);
+        try {
+            ExpressionSyntax expression = parser.expression();
+            if (parser.here().kind() != Kind.END) {
+                parser.tell(parser.here().place(), shown(parser.here()) + " is not expected here.");
+            }
+            return expression;
+        } catch (Lost told) {
+            return null;
         }
     }
 
@@ -129,63 +151,198 @@ public final class Parser {
         return token.kind() == Kind.END ? "the end of the text" : token.text().length() > 40 ? token.text().substring(0, 40) + "…" : token.text();
     }
 
-    // ---- program and declarations
+    // ---- units, types and declarations
 
-    private ProgramSyntax program() {
+    private FileSyntax file() {
         if (here().kind() == Kind.END) {
             throw lost(here().place(), "The program is empty. Write PROGRAM and a name, variables between VAR and END_VAR, statements, END_PROGRAM.");
         }
-        if (!misspelt("PROGRAM")) {
-            if (Words.isForLater(here().text())) {
-                throw lost(here().place(), "Not supported yet: " + here().upper() + ". A text holds one PROGRAM.");
+        List<FileSyntax.TypeDeclaration> types = new ArrayList<>();
+        List<Declaration> globals = new ArrayList<>();
+        List<UnitSyntax> units = new ArrayList<>();
+        while (here().kind() != Kind.END) {
+            if (taken(";")) {
+                continue;
             }
-            throw lost(here().place(), "A program begins with PROGRAM and its name, not with " + shown(here()) + ".");
+            UnitSyntax.Kind kind = unitKind();
+            if (kind != null) {
+                units.add(unit(kind));
+            } else if (here().is("TYPE")) {
+                types(types);
+            } else if (here().is("VAR_GLOBAL")) {
+                section(globals);
+            } else {
+                throw lost(here().place(), strange(units.isEmpty() ? null : units.get(units.size() - 1)));
+            }
         }
-        take();
+        return new FileSyntax(types, globals, units, tokens.get(tokens.size() - 1).place().line());
+    }
+
+    private UnitSyntax.Kind unitKind() {
+        for (UnitSyntax.Kind kind : UnitSyntax.Kind.values()) {
+            if (here().is(kind.name())) {
+                return kind;
+            }
+        }
+        return here().isName() && ahead(1).isName() && misspelt("PROGRAM") ? UnitSyntax.Kind.PROGRAM : null;
+    }
+
+    private String strange(UnitSyntax before) {
+        if (here().kind() == Kind.WORD && Words.isForLater(here().text())) {
+            return "Not supported yet: " + here().upper() + ". A text holds PROGRAM, FUNCTION, FUNCTION_BLOCK, TYPE and VAR_GLOBAL.";
+        }
+        if (before != null) {
+            return "Nothing may stand behind " + before.kind().end() + " but another unit, TYPE or VAR_GLOBAL.";
+        }
+        return "A text begins with PROGRAM and its name, or with FUNCTION, FUNCTION_BLOCK, TYPE or VAR_GLOBAL, not with " + shown(here()) + ".";
+    }
+
+    private UnitSyntax unit(UnitSyntax.Kind kind) {
+        Token opened = take();
+        String what = kind == UnitSyntax.Kind.PROGRAM ? "program" : kind == UnitSyntax.Kind.FUNCTION ? "function" : "function block";
+        while (here().is("ABSTRACT") || here().is("FINAL")) {
+            tell(here().place(), "Not supported yet: " + take().upper() + ".");
+        }
         String name = "";
-        if (here().kind() == Kind.WORD && !here().is("VAR") && !here().isKeyword()) {
+        Place place = opened.place();
+        if (here().kind() == Kind.WORD && !here().upper().startsWith("VAR") && !here().isKeyword()) {
+            place = here().place();
             name = take().text();
             String fault = Words.faultOfName(name);
             if (fault != null) {
-                tell(before().place(), fault);
+                tell(place, fault);
             }
         } else {
-            tell(gap(), "The program needs a name: PROGRAM Main.");
-            if (here().kind() == Kind.LITERAL || here().isKeyword() && !here().is("VAR") && !STARTS.contains(here().upper())) {
+            tell(gap(), "The " + what + " needs a name: " + kind + (kind == UnitSyntax.Kind.FUNCTION ? " Mean : LREAL." : " Main."));
+            if (here().kind() == Kind.LITERAL || here().isKeyword() && !here().upper().startsWith("VAR") && !STARTS.contains(here().upper())) {
                 take();
+            }
+        }
+        while (here().is("EXTENDS") || here().is("IMPLEMENTS")) {
+            tell(here().place(), "Not supported yet: " + take().upper() + ".");
+            while (here().isName() || here().is(",")) {
+                take();
+            }
+        }
+        TypeSyntax result = null;
+        if (here().is(":")) {
+            Token colon = take();
+            if (kind == UnitSyntax.Kind.FUNCTION) {
+                result = type();
+            } else {
+                tell(colon.place(), "A " + what + " has no type: only a FUNCTION gives a value.");
+                type();
             }
         }
         taken(";");
         List<Declaration> declarations = new ArrayList<>();
         while (here().kind() == Kind.WORD && (here().is("VAR") || here().upper().startsWith("VAR_"))) {
-            if (!here().is("VAR")) {
-                throw lost(here().place(), "Not supported yet: " + here().upper() + ". Declare variables between VAR and END_VAR.");
-            }
-            variables(declarations);
+            section(declarations);
         }
-        List<StatementSyntax> body = statements("END_PROGRAM");
-        if (endOf("PROGRAM")) {
-            taken(";");
-        } else if (here().kind() == Kind.END) {
-            tell(gap(), "END_PROGRAM is missing at the end of the program.");
-        } else {
-            taken("END_PROGRAM");
-            taken(";");
-            if (here().kind() != Kind.END) {
-                tell(here().place(), Words.isForLater(here().text()) || here().is("PROGRAM") ? "Not supported yet: " + here().upper() + " behind the program. A text holds one PROGRAM."
-                        : "Nothing may stand behind END_PROGRAM.");
+        List<StatementSyntax> body = new ArrayList<>();
+        statementsInto(body, kind.end());
+        while (here().is("METHOD") || here().is("PROPERTY")) {
+            tell(here().place(), "Not supported yet: " + here().upper() + ".");
+            String end = "END_" + take().upper();
+            while (here().kind() != Kind.END && !here().is(end)) {
+                take();
             }
+            taken(end);
+            taken(";");
+            statementsInto(body, kind.end());
         }
-        return new ProgramSyntax(name, declarations, body, tokens.get(tokens.size() - 1).place().line());
+        closedUnit(kind, what, opened, name);
+        return new UnitSyntax(kind, name, place, result, declarations, body);
     }
 
-    /** VAR … END_VAR. */
-    private void variables(List<Declaration> declarations) {
-        Token opened = take();
-        boolean constant = taken("CONSTANT");
-        while (here().kind() == Kind.WORD && Words.isForLater(here().text()) && ahead(1).isName() && !here().is("AT")) {
-            tell(here().place(), "Not supported yet: " + here().upper() + ".");
+    private void closedUnit(UnitSyntax.Kind kind, String what, Token opened, String name) {
+        if (endOf(kind.name())) {
+            return;
+        }
+        if (taken(kind.end())) {
+            return;
+        }
+        if (here().kind() == Kind.END || UNIT_STARTS.contains(here().upper())) {
+            tell(gap(), kind.end() + " is missing at the end of the " + what + ".");
+            return;
+        }
+        String found = shown(here());
+        if (here().upper().startsWith("END_") && UNIT_ENDS.contains(here().upper())) {
+            tell(here().place(), "The " + what + " " + name + " ends with " + kind.end() + ", not with " + found + ".");
             take();
+            return;
+        }
+        throw lost(here().place(), found + " closes nothing: " + kind.end() + " is expected.");
+    }
+
+    /** TYPE … END_TYPE. */
+    private void types(List<FileSyntax.TypeDeclaration> types) {
+        Token opened = take();
+        while (!taken("END_TYPE")) {
+            if (endOf("TYPE")) {
+                return;
+            }
+            if (here().kind() == Kind.END || UNIT_STARTS.contains(here().upper())) {
+                tell(opened.place(), "The TYPE that begins here is not closed: END_TYPE is missing" + (here().kind() == Kind.END ? "." : " before " + shown(here()) + " in line " + here().place().line() + "."));
+                return;
+            }
+            if (taken(";")) {
+                continue;
+            }
+            try {
+                typeDeclaration(types);
+            } catch (Lost told) {
+                if (complaints.full()) {
+                    throw told;
+                }
+                parentheses = 0;
+                while (here().kind() != Kind.END && !here().is("END_TYPE") && !here().is(";") && !UNIT_STARTS.contains(here().upper())) {
+                    take();
+                }
+            }
+        }
+    }
+
+    private void typeDeclaration(List<FileSyntax.TypeDeclaration> types) {
+        Token name = here();
+        if (name.kind() != Kind.WORD) {
+            throw lost(name.place(), "The name of a type is expected here, not " + shown(name) + ".");
+        }
+        take();
+        String fault = Words.faultOfName(name.text());
+        if (fault != null) {
+            tell(name.place(), fault);
+        }
+        if (!taken(":")) {
+            throw lost(gap(), "A : is missing between " + name.text() + " and what it is, such as " + name.text() + " : STRUCT … END_STRUCT;");
+        }
+        TypeSyntax type = type();
+        ExpressionSyntax initial = initial();
+        /* many write no ; behind END_STRUCT (common practice, no source) */
+        if (!taken(";") && !(type instanceof TypeSyntax.Struct)) {
+            missingSemicolon("declaration");
+        }
+        types.add(new FileSyntax.TypeDeclaration(name.place(), name.text(), type, initial));
+    }
+
+    /** VAR …, VAR_INPUT … END_VAR. */
+    private void section(List<Declaration> declarations) {
+        Token opened = take();
+        Section kind = null;
+        for (Section section : Section.values()) {
+            kind = opened.is(section.name()) ? section : kind;
+        }
+        if (kind == null) {
+            String meant = Words.nearest(opened.text(), java.util.Arrays.stream(Section.values()).map(Enum::name).toList()).map(w -> " Did you mean " + w + "?").orElse("");
+            throw lost(opened.place(), (Words.isForLater(opened.text()) ? "Not supported yet: " : "There is no section ") + opened.upper() + "." + meant);
+        }
+        boolean constant = false;
+        boolean retained = false;
+        while (here().is("CONSTANT") || here().is("RETAIN") || here().is("NON_RETAIN") || here().is("PERSISTENT") && ahead(1).kind() == Kind.WORD
+                || MODIFIERS.contains(here().upper()) && ahead(1).kind() == Kind.WORD && !ahead(1).is("AT")) {
+            Token qualifier = take();
+            constant |= qualifier.is("CONSTANT");
+            retained |= qualifier.is("RETAIN") || qualifier.is("PERSISTENT");
         }
         while (true) {
             if (endOf("VAR") || taken("END_VAR")) {
@@ -194,21 +351,21 @@ public final class Parser {
             }
             boolean statement = here().isName() && ahead(1).is(":=") && !(ahead(2).kind() == Kind.WORD && ahead(3).is(";"))
                     || here().isName() && ahead(1).is("(");
-            if (here().kind() == Kind.END || here().isKeyword() && !Words.isForLater(here().text()) && !ahead(1).is(":") && !ahead(1).is(",") || statement) {
-                tell(opened.place(), "The VAR that begins here is not closed: END_VAR is missing" + (here().kind() == Kind.END ? "." : " before " + shown(here()) + " in line " + here().place().line() + "."));
+            if (here().kind() == Kind.END || here().isKeyword() && !ahead(1).is(":") && !ahead(1).is(",") || statement) {
+                tell(opened.place(), "The " + opened.upper() + " that begins here is not closed: END_VAR is missing" + (here().kind() == Kind.END ? "." : " before " + shown(here()) + " in line " + here().place().line() + "."));
                 return;
             }
             if (misspelt("END_VAR")) {
                 continue;
             }
             try {
-                declaration(declarations, constant);
+                declaration(declarations, kind, constant, retained);
             } catch (Lost told) {
                 if (complaints.full()) {
                     throw told;
                 }
                 parentheses = 0;
-                while (here().kind() != Kind.END && !here().is("END_VAR") && !here().is("END_PROGRAM") && !here().is(";") && !endsWithSpace("VAR")) {
+                while (here().kind() != Kind.END && !here().is("END_VAR") && !UNIT_ENDS.contains(here().upper()) && !here().is(";") && !endsWithSpace("VAR")) {
                     take();
                 }
                 taken(";");
@@ -216,11 +373,15 @@ public final class Parser {
         }
     }
 
-    private void declaration(List<Declaration> declarations, boolean constant) {
+    private void declaration(List<Declaration> declarations, Section section, boolean constant, boolean retained) {
         List<Name> names = new ArrayList<>();
+        ExpressionSyntax.Address address = null;
         do {
             Token name = here();
-            if (name.kind() != Kind.WORD) {
+            if (name.is("AT") || name.kind() != Kind.WORD) {
+                if (name.is("AT") && ahead(1).kind() == Kind.LITERAL) {
+                    throw lost(name.place(), "A variable at an address has a name of its own here: Ready AT " + ahead(1).text() + " : BOOL;");
+                }
                 throw lost(name.place(), "The name of a variable is expected here, not " + shown(name) + ".");
             }
             take();
@@ -234,7 +395,15 @@ public final class Parser {
             names.add(new Name(name.place(), name.text()));
         } while (taken(","));
         if (here().is("AT")) {
-            throw lost(here().place(), "Not supported yet: AT with an address. Bind the tag in Map and use its name.");
+            Token at = take();
+            if (!isAddress(here())) {
+                throw lost(gap(), "An address is missing after AT, such as %QW4 or %IX2.3.");
+            }
+            Token where = take();
+            address = new ExpressionSyntax.Address(where.place(), where.text());
+            if (names.size() > 1) {
+                tell(at.place(), "One address takes one variable: declare each in a line of its own.");
+            }
         }
         if (here().is(":=") && ahead(1).kind() == Kind.WORD) {
             tell(take().place(), "Write : between a name and its type; := gives a value.");
@@ -245,46 +414,235 @@ public final class Parser {
                 throw lost(gap(), "A : and a type are missing after " + names.get(names.size() - 1).path() + ", such as " + names.get(names.size() - 1).path() + " : INT;");
             }
         }
-        Token type = here();
-        if (type.kind() == Kind.WORD && Words.isForLater(type.text())) {
-            while (type.is("STRUCT") && here().kind() != Kind.END && !here().is("END_STRUCT") && !here().is("END_VAR")) {
+        TypeSyntax type = type();
+        UnitSyntax.Edge edge = taken("R_EDGE") ? UnitSyntax.Edge.RISING : taken("F_EDGE") ? UnitSyntax.Edge.FALLING : UnitSyntax.Edge.NONE;
+        ExpressionSyntax initial = initial();
+        if (!taken(";")) {
+            missingSemicolon("declaration");
+        }
+        declarations.add(new Declaration(names, section, constant, retained, address, type, edge, initial));
+    }
+
+    /** := and a value, or nothing. */
+    private ExpressionSyntax initial() {
+        ExpressionSyntax initial = null;
+        if (here().is("=")) {
+            tell(here().place(), "Write := before an initial value; = compares.");
+            take();
+            initial = initialValue();
+        } else if (taken(":=")) {
+            initial = initialValue();
+        }
+        decimalComma();
+        return initial;
+    }
+
+    private ExpressionSyntax initialValue() {
+        Token first = here();
+        if (first.is("[")) {
+            return listed();
+        }
+        if (first.is("(") && ahead(1).kind() == Kind.WORD && ahead(2).is(":=")) {
+            return composed();
+        }
+        return expression();
+    }
+
+    /** [1, 2, 3(0), (a := 1)]. */
+    private ExpressionSyntax listed() {
+        Token first = take();
+        deeper(first);
+        List<ExpressionSyntax.Item> items = new ArrayList<>();
+        while (!taken("]")) {
+            boolean times = (here().kind() == Kind.LITERAL || here().isName()) && ahead(1).is("(");
+            if (times) {
+                ExpressionSyntax count = here().kind() == Kind.LITERAL ? new Literal(take().place(), before().text()) : new Name(take().place(), before().text());
                 take();
+                List<ExpressionSyntax> values = new ArrayList<>();
+                while (!taken(")")) {
+                    values.add(initialValue());
+                    if (!here().is(")") && !taken(",")) {
+                        throw lost(gap(), "A , or ) is missing in the values of the array.");
+                    }
+                }
+                items.add(new ExpressionSyntax.Item(count, values));
+            } else {
+                items.add(new ExpressionSyntax.Item(null, List.of(initialValue())));
             }
-            throw lost(type.place(), "Not supported yet: " + type.upper() + ".");
+            if (!here().is("]") && !taken(",")) {
+                throw lost(here().kind() == Kind.END || here().is(";") ? first.place() : gap(), here().kind() == Kind.END || here().is(";") ? "This [ is not closed: ] is missing." : "A , or ] is missing in the values of the array.");
+            }
         }
-        if (type.is("(")) {
-            throw lost(type.place(), "Not supported yet: enumerations.");
+        parentheses--;
+        return new ExpressionSyntax.Listed(from(first), items);
+    }
+
+    /** (a := 1, b := 2). */
+    private ExpressionSyntax composed() {
+        Token first = take();
+        deeper(first);
+        List<StatementSyntax.Input> members = new ArrayList<>();
+        while (!taken(")")) {
+            Token name = here();
+            if (name.kind() != Kind.WORD || !ahead(1).is(":=")) {
+                throw lost(name.place(), "A member and := are expected here, such as Position := 5.0.");
+            }
+            take();
+            take();
+            members.add(new StatementSyntax.Input(name.place(), name.text(), initialValue()));
+            if (!here().is(")") && !taken(",")) {
+                throw lost(here().kind() == Kind.END || here().is(";") ? first.place() : gap(), here().kind() == Kind.END || here().is(";") ? "This ( is not closed: ) is missing." : "A , or ) is missing between two members.");
+            }
         }
-        if (type.kind() != Kind.WORD || type.isKeyword()) {
-            throw lost(type.kind() == Kind.END || type.is(";") ? gap() : type.place(), "A type is missing after the :, such as INT or TON.");
+        parentheses--;
+        return new ExpressionSyntax.Composed(from(first), members);
+    }
+
+    private TypeSyntax type() {
+        Token first = here();
+        if (first.is("ARRAY")) {
+            return array();
+        }
+        if (first.is("STRUCT")) {
+            return struct();
+        }
+        if (taken("REF_TO")) {
+            deeper(first);
+            TypeSyntax target = type();
+            parentheses--;
+            return new TypeSyntax.ReferenceTo(from(first), target);
+        }
+        if (first.is("(")) {
+            return enumeration(null);
+        }
+        if (first.kind() == Kind.WORD && Words.isForLater(first.text())) {
+            throw lost(first.place(), "Not supported yet: " + first.upper() + ".");
+        }
+        if (first.kind() != Kind.WORD || first.isKeyword()) {
+            throw lost(first.kind() == Kind.END || first.is(";") ? gap() : first.place(), "A type is missing after the :, such as INT or TON.");
         }
         take();
+        if (here().is(".") && ahead(1).kind() == Kind.WORD) {
+            throw lost(first.place(), "Not supported yet: namespaces, such as " + first.text() + "." + ahead(1).text() + ".");
+        }
         ExpressionSyntax length = null;
-        if (here().is("[") || here().is("(") && type.upper().endsWith("STRING")) {
+        if (here().is("[") || here().is("(") && first.upper().endsWith("STRING")) {
             String close = take().is("[") ? "]" : ")";
             length = expression();
             if (!taken(close)) {
                 tell(gap(), "A " + close + " is missing after the length.");
             }
-        } else if (here().is("(")) {
-            throw lost(here().place(), "Not supported yet: subranges and values in parentheses behind a type.");
+            return new TypeSyntax.Named(first.place(), first.text(), length);
         }
-        ExpressionSyntax initial = null;
-        if (here().is("=")) {
-            tell(here().place(), "Write := before an initial value; = compares.");
-            take();
-            initial = expression();
-        } else if (taken(":=")) {
-            if (here().is("[") || here().is("(") && ahead(1).isName() && ahead(2).is(":=")) {
-                throw lost(here().place(), "Not supported yet: initial values of arrays and structures.");
+        TypeSyntax.Named named = new TypeSyntax.Named(first.place(), first.text(), null);
+        if (!here().is("(")) {
+            return named;
+        }
+        /* INT (1..10) is a subrange, INT (Red := 1, Green) an enumeration with a base */
+        int depth = 0;
+        for (int i = 1; ahead(i).kind() != Kind.END && !ahead(i).is(";") && depth >= 0; i++) {
+            depth += ahead(i).is("(") ? 1 : ahead(i).is(")") ? -1 : 0;
+            if (ahead(i).is("..")) {
+                take();
+                ExpressionSyntax low = expression();
+                if (!taken("..")) {
+                    throw lost(gap(), "A .. is missing between the lowest and the highest value.");
+                }
+                ExpressionSyntax high = expression();
+                if (!taken(")")) {
+                    tell(gap(), "A ) is missing after the highest value.");
+                }
+                return new TypeSyntax.Subrange(from(first), named, low, high);
             }
-            initial = expression();
         }
-        decimalComma();
-        if (!taken(";")) {
-            missingSemicolon("declaration");
+        return enumeration(named);
+    }
+
+    private TypeSyntax array() {
+        Token first = take();
+        deeper(first);
+        if (!taken("[")) {
+            throw lost(gap(), "A [ with the bounds is missing after ARRAY: ARRAY [1..5] OF INT.");
         }
-        declarations.add(new Declaration(names, type.text(), type.place(), length, initial, constant));
+        List<TypeSyntax.Range> ranges = new ArrayList<>();
+        do {
+            Token begin = here();
+            if (taken("*")) {
+                ranges.add(new TypeSyntax.Range(begin.place(), null, null));
+                continue;
+            }
+            ExpressionSyntax low = expression();
+            if (!taken("..")) {
+                throw lost(gap(), "A .. is missing between the bounds: ARRAY [1..5] OF INT.");
+            }
+            ExpressionSyntax high = expression();
+            ranges.add(new TypeSyntax.Range(from(begin), low, high));
+        } while (taken(","));
+        if (!taken("]")) {
+            throw lost(gap(), "A ] is missing after the bounds: ARRAY [1..5] OF INT.");
+        }
+        if (misspelt("OF")) {
+            take();
+        } else {
+            throw lost(gap(), "OF and a type are missing after the bounds: ARRAY [1..5] OF INT.");
+        }
+        TypeSyntax element = type();
+        parentheses--;
+        return new TypeSyntax.ArrayOf(from(first), ranges, element);
+    }
+
+    private TypeSyntax struct() {
+        Token first = take();
+        deeper(first);
+        if (here().is("OVERLAP")) {
+            tell(take().place(), "Not supported yet: OVERLAP.");
+        }
+        List<Declaration> members = new ArrayList<>();
+        while (!taken("END_STRUCT")) {
+            if (endOf("STRUCT")) {
+                break;
+            }
+            if (taken(";")) {
+                continue;
+            }
+            if (here().kind() == Kind.END || here().is("END_TYPE") || here().is("END_VAR") || UNIT_STARTS.contains(here().upper())) {
+                tell(first.place(), "The STRUCT that begins here is not closed: END_STRUCT is missing" + (here().kind() == Kind.END ? "." : " before " + shown(here()) + " in line " + here().place().line() + "."));
+                break;
+            }
+            declaration(members, Section.VAR, false, false);
+        }
+        parentheses--;
+        return new TypeSyntax.Struct(from(first), members);
+    }
+
+    private TypeSyntax enumeration(TypeSyntax.Named base) {
+        Token first = take();
+        List<TypeSyntax.Value> values = new ArrayList<>();
+        while (!taken(")")) {
+            Token name = here();
+            if (name.kind() != Kind.WORD) {
+                throw lost(name.place(), "The name of a value is expected here, not " + shown(name) + ".");
+            }
+            take();
+            String fault = Words.faultOfName(name.text());
+            if (fault != null) {
+                tell(name.place(), fault);
+            }
+            ExpressionSyntax value = taken(":=") ? expression() : null;
+            values.add(new TypeSyntax.Value(name.place(), name.text(), value));
+            if (!here().is(")") && !taken(",")) {
+                throw lost(here().kind() == Kind.END || here().is(";") ? first.place() : gap(), here().kind() == Kind.END || here().is(";") ? "This ( is not closed: ) is missing." : "A , is missing between two values.");
+            }
+        }
+        if (values.isEmpty()) {
+            tell(from(first), "An enumeration has at least one value, such as (Idle, Running).");
+        }
+        TypeSyntax.Named kind = base;
+        /* many write the base behind the values (common practice, no source) */
+        if (kind == null && here().kind() == Kind.WORD && !here().isKeyword()) {
+            kind = new TypeSyntax.Named(here().place(), take().text(), null);
+        }
+        return new TypeSyntax.Enumeration(from(first), kind, values);
     }
 
     // ---- statements
@@ -308,14 +666,18 @@ public final class Parser {
     /** Statements up to a word that ends them. @param end the word that should end them, for END IF in two words */
     private List<StatementSyntax> statements(String end) {
         List<StatementSyntax> list = new ArrayList<>();
-        while (!atEnd(end)) {
-            statementInto(list);
-        }
+        statementsInto(list, end);
         return list;
     }
 
+    private void statementsInto(List<StatementSyntax> list, String end) {
+        while (!atEnd(end)) {
+            statementInto(list);
+        }
+    }
+
     private boolean atEnd(String end) {
-        if (here().kind() == Kind.END || here().kind() == Kind.WORD && ENDS.contains(here().upper())) {
+        if (here().kind() == Kind.END || here().kind() == Kind.WORD && (ENDS.contains(here().upper()) || UNIT_STARTS.contains(here().upper()))) {
             return true;
         }
         if (here().is("END") && ahead(1).kind() == Kind.WORD && ENDS.contains("END_" + ahead(1).upper())) {
@@ -336,7 +698,7 @@ public final class Parser {
             if (taken(";")) {
                 return;
             }
-            if (here().kind() == Kind.WORD && (ENDS.contains(here().upper()) || STARTS.contains(here().upper()))) {
+            if (here().kind() == Kind.WORD && (ENDS.contains(here().upper()) || STARTS.contains(here().upper()) || UNIT_STARTS.contains(here().upper()))) {
                 return;
             }
             // A statement that begins a line, after one without semicolon.
@@ -352,10 +714,7 @@ public final class Parser {
         if (taken(";")) {
             return null;
         }
-        if (first.kind() != Kind.WORD) {
-            if (isAddress(first)) {
-                throw lost(first.place(), addresses(first));
-            }
+        if (first.kind() != Kind.WORD && !isAddress(first)) {
             String said = first.is(")") ? "This ) closes nothing." : first.is("]") ? "This ] closes nothing."
                     : "A statement begins with a name or a word such as IF, not with " + shown(first) + ".";
             throw lost(first.place(), said);
@@ -379,6 +738,11 @@ public final class Parser {
                     take();
                     semicolon();
                     yield new StatementSyntax.Exit(first.place());
+                }
+                case "CONTINUE" -> {
+                    take();
+                    semicolon();
+                    yield new StatementSyntax.Continue(first.place());
                 }
                 case "RETURN" -> {
                     take();
@@ -410,7 +774,8 @@ public final class Parser {
                 return ENDS.contains(meant.get()) ? null : statement();
             }
         }
-        Name target = path();
+        int begin = at;
+        ExpressionSyntax target = designator();
         if (here().is("(")) {
             return call(first, target);
         }
@@ -419,12 +784,10 @@ public final class Parser {
             take();
         } else if (here().is(":")) {
             throw lost(here().place(), ahead(1).is("=") ? "Write := without a space." : "Variables are declared between VAR and END_VAR; a : has no place here. To assign, write :=.");
-        } else if (here().is("[") || here().is("^")) {
-            throw lost(here().place(), "Not supported yet: " + (here().is("[") ? "arrays." : "references."));
         } else if (here().is("=>")) {
             throw lost(here().place(), "=> takes an output in the call of a block. To assign, write :=.");
         } else if (!taken(":=")) {
-            throw lost(from(first), "This is no statement: to assign, write " + target.path() + " := …; to call a block, " + target.path() + "(…);");
+            throw lost(from(first), "This is no statement: to assign, write " + written(begin) + " := …; to call a block, " + written(begin) + "(…);");
         }
         ExpressionSyntax value = expression();
         if (here().is(":=")) {
@@ -435,24 +798,75 @@ public final class Parser {
         return new StatementSyntax.Assignment(from(first), target, value);
     }
 
-    private Name path() {
-        Token first = take();
-        StringBuilder path = new StringBuilder(first.text());
-        while (here().is(".")) {
-            Token dot = take();
-            Token part = here();
-            if (part.kind() == Kind.WORD) {
-                path.append('.').append(take().text());
-            } else if (part.kind() == Kind.LITERAL) {
-                throw lost(part.place(), "Not supported yet: access to single bits, such as " + path + "." + part.text() + ".");
-            } else {
-                throw lost(dot.place(), "A name is missing after the dot.");
-            }
+    /** What was written since the token at an index, shortened. */
+    private String written(int first) {
+        StringBuilder text = new StringBuilder();
+        for (int i = first; i < at && text.length() < 40; i++) {
+            text.append(tokens.get(i).text());
         }
-        return new Name(from(first), path.toString());
+        return text.toString();
     }
 
-    private StatementSyntax call(Token first, Name block) {
+    /** A variable, a member of it, an element, a bit, or what it refers to. */
+    private ExpressionSyntax designator() {
+        Token first = take();
+        if (isAddress(first)) {
+            return new ExpressionSyntax.Address(first.place(), first.text());
+        }
+        StringBuilder path = new StringBuilder(first.text());
+        ExpressionSyntax of = null;
+        int depth = 0;
+        while (true) {
+            if (here().is(".")) {
+                Token dot = take();
+                Token part = here();
+                if (part.kind() == Kind.WORD && of == null) {
+                    path.append('.').append(take().text());
+                    continue;
+                }
+                ExpressionSyntax whole = of == null ? new Name(from(first), path.toString()) : of;
+                if (part.kind() == Kind.WORD) {
+                    take();
+                    of = new ExpressionSyntax.Member(from(first), whole, part.text(), part.place());
+                } else if (part.kind() == Kind.LITERAL) {
+                    take();
+                    of = new ExpressionSyntax.Part(from(first), whole, part.text(), part.place());
+                } else {
+                    throw lost(dot.place(), "A name is missing after the dot.");
+                }
+            } else if (here().is("[")) {
+                ExpressionSyntax whole = of == null ? new Name(from(first), path.toString()) : of;
+                of = new ExpressionSyntax.Element(from(first), whole, indices());
+            } else if (here().is("^")) {
+                take();
+                of = new ExpressionSyntax.Referred(from(first), of == null ? new Name(from(first), path.toString()) : of);
+            } else {
+                return of == null ? new Name(from(first), path.toString()) : of;
+            }
+            if (++depth > DEEPEST_PARENTHESIS) {
+                throw lost(first.place(), "Elements and members stand at most " + DEEPEST_PARENTHESIS + " deep inside one another.");
+            }
+        }
+    }
+
+    private List<ExpressionSyntax> indices() {
+        Token open = take();
+        deeper(open);
+        List<ExpressionSyntax> indices = new ArrayList<>();
+        do {
+            indices.add(expression());
+        } while (taken(","));
+        parentheses--;
+        if (!taken("]")) {
+            if (here().kind() == Kind.LITERAL || here().isName() && !ahead(1).is(":=")) {
+                throw lost(here().place(), "An operator is missing before " + shown(here()) + ".");
+            }
+            throw lost(open.place(), "This [ is not closed: ] is missing.");
+        }
+        return indices;
+    }
+
+    private StatementSyntax call(Token first, ExpressionSyntax block) {
         Token open = take();
         List<StatementSyntax.Argument> arguments = new ArrayList<>();
         while (!taken(")")) {
@@ -492,17 +906,21 @@ public final class Parser {
 
     private StatementSyntax.Argument argument() {
         Token first = here();
-        if (first.kind() == Kind.WORD && ahead(1).is("=>")) {
-            take();
-            take();
-            if (here().kind() != Kind.WORD || here().isKeyword()) {
-                throw lost(gap(), "A variable that takes the output " + first.text() + " is missing after =>.");
+        boolean negated = first.is("NOT") && ahead(1).kind() == Kind.WORD && ahead(2).is("=>");
+        if (negated || first.kind() == Kind.WORD && ahead(1).is("=>")) {
+            if (negated) {
+                take();
             }
-            Name target = path();
-            return new StatementSyntax.Output(from(first), first.text(), first.place(), target);
-        }
-        if (first.is("NOT") && ahead(1).kind() == Kind.WORD && ahead(2).is("=>")) {
-            throw lost(first.place(), "Not supported yet: NOT before an output.");
+            Token pin = take();
+            take();
+            if (here().is(",") || here().is(")")) {
+                return new StatementSyntax.Output(from(first), pin.text(), pin.place(), negated, null);
+            }
+            if (!isAddress(here()) && (here().kind() != Kind.WORD || here().isKeyword())) {
+                throw lost(gap(), "A variable that takes the output " + pin.text() + " is missing after =>.");
+            }
+            ExpressionSyntax target = designator();
+            return new StatementSyntax.Output(from(first), pin.text(), pin.place(), negated, target);
         }
         if (first.kind() == Kind.WORD && ahead(1).is(":=")) {
             take();
@@ -628,7 +1046,7 @@ public final class Parser {
         if (ahead(i).is("-") || ahead(i).is("+")) {
             i++;
         }
-        if (ahead(i).kind() == Kind.LITERAL || ahead(i).is("(")) {
+        if (ahead(i).kind() == Kind.LITERAL && !isAddress(ahead(i)) || ahead(i).is("(")) {
             return true;
         }
         if (!ahead(i).isName()) {
@@ -666,17 +1084,19 @@ public final class Parser {
         if (control.kind() != Kind.WORD || control.isKeyword()) {
             throw lost(control.place(), "FOR needs a variable that counts: FOR i := 1 TO 10 DO.");
         }
-        Name variable = path();
+        int begin = at;
+        ExpressionSyntax variable = designator();
+        String name = written(begin);
         if (here().is("=")) {
             tell(take().place(), "Write := to give the variable its first value; = compares.");
         } else if (!taken(":=")) {
-            throw lost(gap(), "A := with the first value is missing: FOR " + variable.path() + " := 1 TO 10 DO.");
+            throw lost(gap(), "A := with the first value is missing: FOR " + name + " := 1 TO 10 DO.");
         }
-        ExpressionSyntax first = expressionBefore("TO", "FOR " + variable.path() + " :=");
+        ExpressionSyntax first = expressionBefore("TO", "FOR " + name + " :=");
         if (misspelt("TO")) {
             take();
         } else {
-            throw lost(gap(), "TO with the last value is missing: FOR " + variable.path() + " := 1 TO 10 DO.");
+            throw lost(gap(), "TO with the last value is missing: FOR " + name + " := 1 TO 10 DO.");
         }
         ExpressionSyntax last = expression();
         ExpressionSyntax by = null;
@@ -738,10 +1158,6 @@ public final class Parser {
 
     private static boolean isAddress(Token token) {
         return token.kind() == Kind.LITERAL && token.text().startsWith("%");
-    }
-
-    private static String addresses(Token token) {
-        return "Not supported yet: addresses such as " + token.text() + ". Use the name of the tag that is bound there in Map.";
     }
 
     /** END IF in two words: told, and taken. */
@@ -884,18 +1300,22 @@ public final class Parser {
             return inner;
         }
         if (isAddress(first)) {
-            throw lost(first.place(), addresses(first));
+            return designator();
         }
-        if (first.kind() == Kind.LITERAL || first.is("TRUE") || first.is("FALSE")) {
+        if (first.kind() == Kind.LITERAL || first.is("TRUE") || first.is("FALSE") || first.is("NULL")) {
             return new Literal(take().place(), first.text());
         }
+        if (OPERATOR_FUNCTIONS.contains(first.upper()) && ahead(1).is("(")) {
+            take();
+            return function(first, new Name(first.place(), first.upper()));
+        }
         if (first.isName()) {
-            Name name = path();
+            ExpressionSyntax name = designator();
             if (here().is("(")) {
-                return function(first, name);
-            }
-            if (here().is("[") || here().is("^")) {
-                throw lost(here().place(), "Not supported yet: " + (here().is("[") ? "arrays." : "references."));
+                if (name instanceof Name function) {
+                    return function(first, function);
+                }
+                throw lost(here().place(), "A function is called by its name alone.");
             }
             return name;
         }
@@ -926,19 +1346,15 @@ public final class Parser {
     private ExpressionSyntax function(Token first, Name name) {
         take();
         deeper(first);
-        List<ExpressionSyntax> values = new ArrayList<>();
+        List<StatementSyntax.Argument> arguments = new ArrayList<>();
         while (!taken(")")) {
-            if (here().kind() == Kind.WORD && (ahead(1).is(":=") || ahead(1).is("=>"))) {
-                throw lost(here().place(), "Not supported yet: inputs of a function by name. Write the values in their order.");
-            }
-            values.add(expression());
+            arguments.add(argument());
             if (!here().is(")") && !taken(",")) {
-                throw lost(here().kind() == Kind.LITERAL || here().isName() && !ahead(1).is(":=") ? here().place() : first.place(),
-                        here().kind() == Kind.LITERAL || here().isName() && !ahead(1).is(":=") ? "An operator or a , is missing before " + shown(here()) + "."
-                                : "The ( of " + name.path() + " is not closed: ) is missing.");
+                boolean another = here().kind() == Kind.LITERAL || here().isName() && !ahead(1).is(":=");
+                throw lost(another ? here().place() : first.place(), another ? "An operator or a , is missing before " + shown(here()) + "." : "The ( of " + name.path() + " is not closed: ) is missing.");
             }
         }
         parentheses--;
-        return bounded(first, new Call(from(first), name.path(), name.place(), values));
+        return bounded(first, new Call(from(first), name.path(), name.place(), arguments));
     }
 }

@@ -7,11 +7,11 @@ public sealed interface StatementSyntax {
 
     Place place();
 
-    record Assignment(Place place, ExpressionSyntax.Name target, ExpressionSyntax value) implements StatementSyntax {
+    record Assignment(Place place, ExpressionSyntax target, ExpressionSyntax value) implements StatementSyntax {
     }
 
-    /** A function block is called. */
-    record BlockCall(Place place, ExpressionSyntax.Name block, List<Argument> arguments) implements StatementSyntax {
+    /** A function block or a function is called. */
+    record BlockCall(Place place, ExpressionSyntax block, List<Argument> arguments) implements StatementSyntax {
     }
 
     /** What is given to or taken from a block. */
@@ -23,7 +23,8 @@ public sealed interface StatementSyntax {
     record Input(Place place, String pin, ExpressionSyntax value) implements Argument {
     }
 
-    record Output(Place place, String pin, Place pinPlace, ExpressionSyntax.Name target) implements Argument {
+    /** @param negated NOT stands before the pin  @param target null where nothing takes it */
+    record Output(Place place, String pin, Place pinPlace, boolean negated, ExpressionSyntax target) implements Argument {
     }
 
     /** @param branches IF and every ELSIF  @param otherwise null without ELSE */
@@ -44,7 +45,7 @@ public sealed interface StatementSyntax {
     }
 
     /** @param by null for steps of 1 */
-    record For(Place place, ExpressionSyntax.Name variable, ExpressionSyntax from, ExpressionSyntax to, ExpressionSyntax by, List<StatementSyntax> body)
+    record For(Place place, ExpressionSyntax variable, ExpressionSyntax from, ExpressionSyntax to, ExpressionSyntax by, List<StatementSyntax> body)
             implements StatementSyntax {
     }
 
@@ -55,6 +56,9 @@ public sealed interface StatementSyntax {
     }
 
     record Exit(Place place) implements StatementSyntax {
+    }
+
+    record Continue(Place place) implements StatementSyntax {
     }
 
     record Return(Place place) implements StatementSyntax {

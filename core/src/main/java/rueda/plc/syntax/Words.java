@@ -8,18 +8,21 @@ import java.util.Set;
 /** The words of the language, and guesses at what a misspelt one was meant to be. */
 public final class Words {
 
-    private static final Set<String> KEYWORDS = Set.of("PROGRAM", "END_PROGRAM", "VAR", "END_VAR", "CONSTANT", "IF", "THEN", "ELSIF", "ELSE", "END_IF",
-            "CASE", "OF", "END_CASE", "FOR", "TO", "BY", "DO", "END_FOR", "WHILE", "END_WHILE", "REPEAT", "UNTIL", "END_REPEAT", "EXIT", "RETURN",
-            "NOT", "AND", "XOR", "OR", "MOD", "TRUE", "FALSE");
+    private static final Set<String> KEYWORDS = Set.of("PROGRAM", "END_PROGRAM", "FUNCTION", "END_FUNCTION", "FUNCTION_BLOCK", "END_FUNCTION_BLOCK", "VAR", "VAR_INPUT", "VAR_OUTPUT",
+            "VAR_IN_OUT", "VAR_TEMP", "VAR_GLOBAL", "VAR_EXTERNAL", "END_VAR", "CONSTANT", "RETAIN", "NON_RETAIN", "AT", "R_EDGE", "F_EDGE", "TYPE", "END_TYPE", "STRUCT", "END_STRUCT",
+            "ARRAY", "REF_TO", "NULL", "IF", "THEN", "ELSIF", "ELSE", "END_IF", "CASE", "OF", "END_CASE", "FOR", "TO", "BY", "DO", "END_FOR", "WHILE", "END_WHILE", "REPEAT", "UNTIL",
+            "END_REPEAT", "EXIT", "CONTINUE", "RETURN", "NOT", "AND", "XOR", "OR", "MOD", "TRUE", "FALSE");
+
+    /** Keywords that a body is made of: guesses at a misspelt statement. */
+    private static final Set<String> IN_BODIES = Set.of("IF", "THEN", "ELSIF", "ELSE", "END_IF", "CASE", "OF", "END_CASE", "FOR", "TO", "BY", "DO", "END_FOR", "WHILE", "END_WHILE", "REPEAT",
+            "UNTIL", "END_REPEAT", "EXIT", "CONTINUE", "RETURN", "END_PROGRAM", "END_FUNCTION", "END_FUNCTION_BLOCK", "NOT", "AND", "XOR", "OR", "MOD", "TRUE", "FALSE");
 
     /**
      * Words of the standard that this language has and Rueda has not yet. Words of sequential function charts and of configurations (STEP,
      * ACTION, TASK …) and modifiers of classes are left free: they mean nothing inside Structured Text, and programs use them as names.
      */
-    private static final Set<String> LATER = Set.of("FUNCTION", "END_FUNCTION", "FUNCTION_BLOCK", "END_FUNCTION_BLOCK", "VAR_INPUT", "VAR_OUTPUT", "VAR_IN_OUT",
-            "VAR_TEMP", "VAR_GLOBAL", "VAR_EXTERNAL", "VAR_ACCESS", "VAR_CONFIG", "TYPE", "END_TYPE", "STRUCT", "END_STRUCT", "ARRAY", "AT", "RETAIN", "NON_RETAIN",
-            "CONTINUE", "METHOD", "END_METHOD", "INTERFACE", "END_INTERFACE", "CLASS", "END_CLASS", "EXTENDS", "IMPLEMENTS", "NAMESPACE", "END_NAMESPACE", "USING",
-            "CONFIGURATION", "END_CONFIGURATION", "RESOURCE", "END_RESOURCE", "REF_TO", "THIS", "SUPER", "R_EDGE", "F_EDGE");
+    private static final Set<String> LATER = Set.of("VAR_ACCESS", "VAR_CONFIG", "METHOD", "END_METHOD", "PROPERTY", "END_PROPERTY", "INTERFACE", "END_INTERFACE", "CLASS", "END_CLASS",
+            "EXTENDS", "IMPLEMENTS", "NAMESPACE", "END_NAMESPACE", "USING", "CONFIGURATION", "END_CONFIGURATION", "RESOURCE", "END_RESOURCE", "THIS", "SUPER");
 
     private Words() {
     }
@@ -37,7 +40,7 @@ public final class Words {
 
     /** The word of the language that this one is nearly. */
     static Optional<String> nearestKeyword(String word) {
-        return nearest(word, KEYWORDS);
+        return nearest(word, IN_BODIES);
     }
 
     /** Why a name cannot be used (IEC 61131-3, 6.1.2 identifiers; from memory), or null when it can. */

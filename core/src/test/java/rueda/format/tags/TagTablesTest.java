@@ -21,7 +21,7 @@ import rueda.plc.BoundTags;
 import rueda.plc.ProcessAddress;
 import rueda.plc.ProcessAddress.Counts;
 import rueda.plc.TagRow;
-import rueda.plc.Type;
+import rueda.plc.type.Type;
 
 class TagTablesTest {
 

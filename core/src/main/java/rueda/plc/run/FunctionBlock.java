@@ -1,7 +1,8 @@
-package rueda.plc;
+package rueda.plc.run;
 
 import java.util.List;
 import java.util.Locale;
+import rueda.plc.type.Type;
 
 /**
  * A function block written in Java: its pins, and what a call does. Instances hold their inner state themselves;

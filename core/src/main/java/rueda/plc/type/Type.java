@@ -1,11 +1,11 @@
-package rueda.plc;
+package rueda.plc.type;
 
 import java.math.BigInteger;
 import java.util.Locale;
 import java.util.Map;
 
 /** Elementary types of IEC 61131-3 and the reference to an axis (PLCopen Motion Control part 1). */
-public enum Type {
+public enum Type implements DataType {
     BOOL(Family.BIT, 1), BYTE(Family.BIT, 8), WORD(Family.BIT, 16), DWORD(Family.BIT, 32), LWORD(Family.BIT, 64),
     SINT(Family.SIGNED, 8), INT(Family.SIGNED, 16), DINT(Family.SIGNED, 32), LINT(Family.SIGNED, 64),
     USINT(Family.UNSIGNED, 8), UINT(Family.UNSIGNED, 16), UDINT(Family.UNSIGNED, 32), ULINT(Family.UNSIGNED, 64),
@@ -29,6 +29,21 @@ public enum Type {
     Type(Family family, int bits) {
         this.family = family;
         this.bits = bits;
+    }
+
+    @Override
+    public int cells() {
+        return 1;
+    }
+
+    @Override
+    public Type elementary() {
+        return this;
+    }
+
+    @Override
+    public String written() {
+        return name();
     }
 
     public Family family() {
