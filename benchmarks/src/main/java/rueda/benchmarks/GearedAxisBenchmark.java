@@ -17,8 +17,13 @@ import rueda.machine.Axis;
 import rueda.machine.DemoMachine;
 import rueda.machine.Homing;
 import rueda.machine.Machine;
+import rueda.machine.Terminal;
+import rueda.plcopen.AxisState;
 
-/** One bus cycle of a bench of two axes: the second one geared to the first by MC_GearIn, against both running by MC_MoveVelocity. */
+/**
+ * One bus cycle of a bench that follows, against the same bench whose axes run by MC_MoveVelocity: two axes of which the second one is geared to
+ * the first by MC_GearIn, and the axis that follows the encoder of the infeed belt in its drive.
+ */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.NANOSECONDS)
@@ -29,9 +34,28 @@ public class GearedAxisBenchmark {
 
     private Bench geared;
     private Bench running;
+    private Bench behindEncoder;
+    private Bench beside;
 
     @Setup
     public void prepare() {
+        Machine belt = DemoMachine.byEncoder();
+        behindEncoder = new Bench(belt, 1000);
+        behindEncoder.drive(0).digitalInputs().force("I5", true);
+        behindEncoder.run(1);
+        behindEncoder.drive(0).digitalInputs().force("I6", true);
+        behindEncoder.run(3);
+        if (!behindEncoder.drive(0).following().locked()) {
+            throw new IllegalStateException("It does not follow.");
+        }
+        Axis brush = DemoMachine.create().axis("Brush").orElseThrow();
+        Axis driven = brush.withFollowing(belt.axes().get(0).following()).withHoming(Homing.search(37, 20, 2, 60, 0)).withWiring(brush.wiring().with("X2", Terminal.Function.MASTER_ENCODER));
+        beside = new Bench(belt.withAxes(List.of(driven)),
+                "PROGRAM P VAR P1 : MC_Power; H1 : MC_Home; Run : MC_MoveVelocity; END_VAR P1(Axis := Brush, Enable := TRUE); H1(Axis := Brush, Execute := P1.Status); Run(Axis := Brush, Execute := H1.Done OR Run.Active, Velocity := 309.0); END_PROGRAM", 1000);
+        beside.run(3);
+        if (beside.axis(0).state() != AxisState.CONTINUOUS_MOTION) {
+            throw new IllegalStateException("It does not run: " + beside.axis(0).state());
+        }
         geared = bench("Gear(Master := Table, Slave := Brush, Execute := Ready, RatioNumerator := 7, RatioDenominator := 2); Run(Axis := Table, Execute := Gear.InGear OR Run.Active, Velocity := 60.0);");
         running = bench("Run(Axis := Table, Execute := Ready, Velocity := 60.0); Other(Axis := Brush, Execute := Ready, Velocity := 210.0);");
     }
@@ -49,6 +73,19 @@ public class GearedAxisBenchmark {
     public long geared() {
         geared.cycle();
         return geared.now();
+    }
+
+    @Benchmark
+    public long behindEncoder() {
+        behindEncoder.cycle();
+        return behindEncoder.now();
+    }
+
+    /** The same axis with the same belt beside it, at a speed that the PLC gives. */
+    @Benchmark
+    public long besideEncoder() {
+        beside.cycle();
+        return beside.now();
     }
 
     @Benchmark
