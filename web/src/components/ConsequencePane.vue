@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiChevronLeft, mdiChevronRight } from '@mdi/js'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { stageOfField, useMachine } from '../stores/machine'
 import { placeOf } from '../router'
 import { useBench } from '../stores/bench'
@@ -19,6 +19,11 @@ const layout = useLayout()
 const advice = computed(() => machine.advice(props.stage))
 const refused = computed(() => machine.faults.filter((f) => stageOfField(f.field) === props.stage))
 const elsewhere = computed(() => machine.faults.filter((f) => stageOfField(f.field) !== props.stage))
+const wanted = ref<string | null>('')
+/** Drawing thousands of rows ten times a second helps nobody: the first ones, of those that are wanted. */
+const MOST_SHOWN = 200
+const found = computed(() => (bench.state?.values ?? []).filter((v) => v.name.toLowerCase().includes((wanted.value ?? '').trim().toLowerCase())))
+const shownValues = computed(() => found.value.slice(0, MOST_SHOWN))
 const figures = computed(() => machine.run?.figures ?? null)
 const wrong = computed(() => {
   const count = (severity: string) => advice.value?.findings.filter((f) => f.severity === severity).length ?? 0
@@ -55,11 +60,14 @@ const wrong = computed(() => {
       </dl>
       <h2 class="gap">Values</h2>
       <p v-if="bench.state?.program !== 'program'" class="empty">Run the program and its variables stand here.</p>
-      <v-table v-else class="plain">
+      <v-text-field v-if="bench.state?.program === 'program' && (bench.state.values.length > 12 || wanted)" v-model="wanted" class="snug" placeholder="Part of a name" aria-label="Values whose name has" clearable />
+      <v-table v-if="bench.state?.program === 'program'" class="plain">
         <tbody>
-          <tr v-for="value in bench.state.values" :key="value.name"><td>{{ value.name }}</td><td class="mono end" :title="value.type">{{ value.value }}</td></tr>
+          <tr v-for="value in shownValues" :key="value.name"><td>{{ value.name }}</td><td class="mono end" :title="value.type">{{ value.value }}</td></tr>
         </tbody>
       </v-table>
+      <p v-if="bench.state?.program === 'program' && !found.length" class="empty">No value has this in its name.</p>
+      <p v-if="bench.state?.program === 'program' && found.length > MOST_SHOWN" class="empty">and {{ grouped(found.length - MOST_SHOWN) }} more: write a part of the name.</p>
     </template>
     <template v-if="stage === 'prove'">
       <p v-if="!figures" class="empty">Run the proof and the motion commanded stands here against the motion made.</p>

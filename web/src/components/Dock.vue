@@ -87,7 +87,7 @@ function toggle() {
       <span class="speed">Clock
         <PickOne label="Clock" :value="state?.speed ?? 1" :disabled="!state" :options="[0.1, 0.5, 1, 2, 5, 10].map((factor) => ({ code: factor, words: `×${factor}` }))" @pick="(factor) => bench.setSpeed(Number(factor))" />
       </span>
-      <span v-if="state?.fault" class="fault" role="alert">Program stopped in line {{ state.fault.line }}: {{ state.fault.message }}</span>
+      <span v-if="state?.fault" class="fault" role="alert">Program stopped in line {{ state.fault.line }}{{ machine.draft!.plc.files.length > 1 && state.fault.file ? ` of ${state.fault.file}` : '' }}: {{ state.fault.message }}</span>
       <span v-else-if="state" class="legend">runs {{ runs }} of revision {{ state.revision }}<span v-if="bench.behind"> (the machine is at {{ machine.revision }}; write it to the devices, or start anew)</span></span>
       <span v-if="!proof && !hand.open && !bench.deviceOpen && data.lines.length" class="legend keys">
         {{ machine.axis?.name }}

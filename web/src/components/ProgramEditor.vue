@@ -4,18 +4,22 @@ import { HighlightStyle, syntaxHighlighting } from '@codemirror/language'
 import { lintGutter, setDiagnostics } from '@codemirror/lint'
 import { Compartment, EditorState, StateEffect, StateField } from '@codemirror/state'
 import { styleNonce } from '../theme'
-import { Decoration, drawSelection, EditorView, highlightActiveLine, keymap, lineNumbers, type DecorationSet } from '@codemirror/view'
+import { Decoration, drawSelection, EditorView, highlightActiveLine, keymap, lineNumbers, WidgetType, type DecorationSet } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { Diagnostic } from '../api/client'
 import { structuredText } from '../lib/structuredText'
+import { useLanguage } from '../stores/language'
 
 /** Structured Text with faults underlined and one line marked: the one being executed, or the one that caused something. */
-const props = defineProps<{ modelValue: string; diagnostics: Diagnostic[]; marked: number; ran?: number[]; readonly?: boolean; label: string }>()
+const props = defineProps<{ modelValue: string; diagnostics: Diagnostic[]; marked: number; ran?: number[]; readonly?: boolean; /** what stands beside a line, by its number */ beside?: Map<number, string>; label: string }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string]; cursor: [line: number] }>()
 const host = ref<HTMLElement | null>(null)
 let view: EditorView | null = null
 const writable = new Compartment()
+const painted = new Compartment()
+const language = useLanguage()
+const colouring = () => structuredText({ keywords: new Set(language.words.keywords), types: new Set([...language.words.types, ...language.words.blocks.map((b) => b.name.toUpperCase())]) })
 
 const markLine = StateEffect.define<{ line: number; ran: number[] }>()
 const markedLine = StateField.define<DecorationSet>({
@@ -32,6 +36,49 @@ const markedLine = StateField.define<DecorationSet>({
   },
   provide: (field) => EditorView.decorations.from(field),
 })
+
+/** Values behind the text of a line. */
+class Beside extends WidgetType {
+  constructor(readonly text: string) {
+    super()
+  }
+  eq(other: Beside) {
+    return other.text === this.text
+  }
+  toDOM() {
+    const span = document.createElement('span')
+    span.className = 'cm-beside'
+    span.textContent = this.text
+    span.title = this.text
+    return span
+  }
+  ignoreEvent() {
+    return true
+  }
+}
+const putBeside = StateEffect.define<DecorationSet>()
+const besideLines = StateField.define<DecorationSet>({
+  create: () => Decoration.none,
+  update(marks, transaction) {
+    marks = marks.map(transaction.changes)
+    for (const effect of transaction.effects) if (effect.is(putBeside)) marks = effect.value
+    return marks
+  },
+  provide: (field) => EditorView.decorations.from(field),
+})
+/** Only the lines that are seen are drawn: values change ten times a second. */
+function showBeside() {
+  if (!view) return
+  const doc = view.state.doc
+  const first = doc.lineAt(view.viewport.from).number
+  const last = doc.lineAt(view.viewport.to).number
+  const marks = []
+  for (let n = first; n <= last; n++) {
+    const text = props.beside?.get(n)
+    if (text) marks.push(Decoration.widget({ widget: new Beside(text), side: 1 }).range(doc.line(n).to))
+  }
+  view.dispatch({ effects: putBeside.of(Decoration.set(marks)) })
+}
 
 const colours = HighlightStyle.define([
   { tag: tags.keyword, color: 'var(--cmd)', fontWeight: '700' },
@@ -51,6 +98,7 @@ const theme = EditorView.theme({
   '&.cm-focused .cm-selectionBackground, .cm-selectionBackground': { backgroundColor: 'var(--hair) !important' },
   '.cm-marked': { backgroundColor: 'var(--line-wash)', boxShadow: 'inset 4px 0 var(--warn)' },
   '.cm-ran': { boxShadow: 'inset 4px 0 var(--ok)' },
+  '.cm-beside': { marginLeft: '24px', color: 'var(--pencil)', fontSize: '12px', whiteSpace: 'pre' },
   '.cm-tooltip': { backgroundColor: 'var(--sheet)', color: 'var(--ink)', border: '1px solid var(--hair)' },
 })
 
@@ -74,17 +122,19 @@ function show(line: number) {
 }
 
 onMounted(() => {
+  void language.load()
   view = new EditorView({
     parent: host.value!,
     state: EditorState.create({
       doc: props.modelValue,
       extensions: [
-        lineNumbers(), history(), drawSelection(), highlightActiveLine(), lintGutter(), keymap.of([...defaultKeymap, ...historyKeymap, indentWithTab]), structuredText,
-        syntaxHighlighting(colours), markedLine, theme, writable.of(EditorState.readOnly.of(Boolean(props.readonly))),
+        lineNumbers(), history(), drawSelection(), highlightActiveLine(), lintGutter(), keymap.of([...defaultKeymap, ...historyKeymap, indentWithTab]), painted.of(colouring()),
+        syntaxHighlighting(colours), markedLine, besideLines, theme, writable.of(EditorState.readOnly.of(Boolean(props.readonly))),
         EditorView.cspNonce.of(styleNonce),
         EditorView.contentAttributes.of({ 'aria-label': props.label, tabindex: '0' }),
         EditorView.updateListener.of((update) => {
           if (update.docChanged && !update.transactions.some((t) => t.isUserEvent('outside'))) emit('update:modelValue', update.state.doc.toString())
+          if (update.viewportChanged && props.beside?.size) queueMicrotask(showBeside)
           if (update.selectionSet) emit('cursor', update.state.doc.lineAt(update.state.selection.main.head).number)
         }),
       ],
@@ -101,6 +151,8 @@ watch(() => props.modelValue, (text) => {
   show(props.marked)
 })
 watch(() => props.diagnostics, showDiagnostics)
+watch(() => language.words, () => view?.dispatch({ effects: painted.reconfigure(colouring()) }))
+watch(() => props.beside, showBeside)
 watch(() => [props.marked, props.ran?.join()], () => show(props.marked))
 onBeforeUnmount(() => view?.destroy())
 defineExpose({

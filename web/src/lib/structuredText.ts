@@ -1,17 +1,15 @@
 import { StreamLanguage } from '@codemirror/language'
 
-const keywords = new Set(
-  ('PROGRAM END_PROGRAM VAR END_VAR CONSTANT IF THEN ELSIF ELSE END_IF CASE OF END_CASE FOR TO BY DO END_FOR WHILE END_WHILE ' +
-    'REPEAT UNTIL END_REPEAT EXIT RETURN').split(' '),
-)
 const operators = new Set('AND OR XOR NOT MOD'.split(' '))
-const types = new Set(
-  ('BOOL BYTE WORD DWORD LWORD SINT INT DINT LINT USINT UINT UDINT ULINT REAL LREAL TIME LTIME DATE LDATE TOD LTOD TIME_OF_DAY DT LDT DATE_AND_TIME STRING WSTRING CHAR WCHAR TON TOF TP R_TRIG F_TRIG MC_POWER MC_RESET MC_HOME ' +
-    'MC_MOVEABSOLUTE MC_MOVERELATIVE MC_HALT MC_READACTUALPOSITION MC_READSTATUS').split(' '),
-)
+
+/** Words of one colour each, in capitals. */
+export interface Painted {
+  keywords: Set<string>
+  types: Set<string>
+}
 
 /** Colours for Structured Text (IEC 61131-3). Meaning is checked by the core; this only paints. */
-export const structuredText = StreamLanguage.define<{ inComment: boolean }>({
+export const structuredText = ({ keywords, types }: Painted) => StreamLanguage.define<{ inComment: boolean }>({
   name: 'structured-text',
   startState: () => ({ inComment: false }),
   token(stream, state) {
@@ -36,9 +34,9 @@ export const structuredText = StreamLanguage.define<{ inComment: boolean }>({
     const word = stream.match(/^[A-Za-z_]\w*/) as RegExpMatchArray | null
     if (word) {
       const upper = word[0].toUpperCase()
-      if (keywords.has(upper)) return 'keyword'
       if (operators.has(upper)) return 'operatorKeyword'
-      if (upper === 'TRUE' || upper === 'FALSE') return 'bool'
+      if (upper === 'TRUE' || upper === 'FALSE' || upper === 'NULL') return 'bool'
+      if (keywords.has(upper)) return 'keyword'
       return types.has(upper) ? 'typeName' : 'variableName'
     }
     stream.next()

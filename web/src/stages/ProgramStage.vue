@@ -1,41 +1,174 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import type { Schemas } from '../api/client'
+import { api } from '../api/client'
+import ProblemNote from '../components/ProblemNote.vue'
 import ProgramEditor from '../components/ProgramEditor.vue'
+import TextEntry from '../components/TextEntry.vue'
+import { downloadBlob } from '../lib/download'
+import { useProblem } from '../lib/problems'
 import { useBench } from '../stores/bench'
 import { useMachine } from '../stores/machine'
 
 const machine = useMachine()
 const bench = useBench()
 const editor = ref<InstanceType<typeof ProgramEditor> | null>(null)
+const { problem, tried, tooLarge } = useProblem()
+const chosen = ref(0)
+const told = ref<string[]>([])
+const files = computed(() => machine.draft!.plc.files)
+const index = computed(() => Math.min(chosen.value, files.value.length - 1))
+const file = computed(() => files.value[index.value]!)
 const running = computed(() => bench.state?.program === 'program' && !bench.behind)
-const line = computed(() => (running.value ? (bench.state?.fault?.line ?? bench.state?.line ?? 0) : 0))
+const fault = computed(() => (running.value ? (bench.state?.fault ?? null) : null))
+const ran = computed(() => (running.value ? (bench.state?.ran.find((r) => r.file === file.value.name)?.lines ?? []) : []))
+/** Which values stand in which lines: asked when a program begins to run. */
+const lineValues = shallowRef<Schemas['LineValues'][]>([])
+watch(() => (running.value ? bench.state!.revision : 0), async (revision) => {
+  lineValues.value = revision ? ((await tried(() => api.lineValues(machine.id))) ?? []) : []
+}, { immediate: true })
+const beside = computed(() => {
+  const lines = new Map<number, string>()
+  if (!running.value || !lineValues.value.length) return lines
+  const values = new Map(bench.state!.values.map((v) => [v.name, v.value]))
+  for (const l of lineValues.value) {
+    if (l.file === file.value.name) lines.set(l.line, l.names.map((n) => `${n} = ${values.get(n) ?? ''}`).join('  '))
+  }
+  return lines
+})
+const faultsOf = (name: string) => machine.diagnostics.filter((d) => d.file === name).length
+
+function put(changed: Schemas['SourceFile'][]) {
+  machine.set('/plc/files', changed)
+}
+
+/** A name that no file has yet. */
+function unused(name: string) {
+  const stem = name.replace(/\.st$/i, '')
+  const taken = (n: string) => files.value.some((f) => f.name.toLowerCase() === n.toLowerCase())
+  let free = `${stem}.st`
+  for (let i = 2; taken(free); i++) free = `${stem}_${i}.st`
+  return free
+}
+
+async function add() {
+  put([...files.value, { name: unused('New file'), source: '' }])
+  chosen.value = files.value.length - 1
+}
+
+function remove() {
+  put(files.value.filter((_, i) => i !== index.value))
+  chosen.value = Math.max(0, index.value - 1)
+}
+
+/** Files of the same name take the place of those that are there; undo brings them back. */
+async function bring(given: FileList | File[] | null | undefined) {
+  const all: Schemas['SourceFile'][] = [...files.value]
+  const words: string[] = []
+  let first = -1
+  for (const one of Array.from(given ?? [])) {
+    if (tooLarge(one, 32, 'Take what is needed out of it.')) return
+    const read = await tried(() => api.readProgram(one))
+    if (!read) return
+    for (const text of read.files) {
+      const at = all.findIndex((f) => f.name.toLowerCase() === text.name.toLowerCase())
+      if (at >= 0) all[at] = text
+      else all.push(text)
+      if (first < 0) first = at >= 0 ? at : all.length - 1
+      words.push(`${text.name} ${at >= 0 ? 'took the place of the one that was there' : 'was added'}.`)
+    }
+    words.push(...read.told)
+  }
+  if (first < 0) return
+  put(all)
+  chosen.value = first
+  told.value = words
+}
+
+async function takeOut() {
+  const zip = await tried(() => api.zipProgram(files.value))
+  if (zip) downloadBlob(zip, `${machine.draft!.name.replace(/[^\w]+/g, '-')}.zip`)
+}
+
+async function goTo(name: string, line: number) {
+  const at = files.value.findIndex((f) => f.name === name)
+  if (at >= 0) chosen.value = at
+  await nextTick()
+  editor.value?.goTo(line)
+}
+const where = (name: string, line: number) => (files.value.length > 1 && name ? `${name}, line ${line}` : `Line ${line}`)
 </script>
 
 <template>
-  <div class="program">
+  <div class="program fills" @dragover.prevent @drop.prevent="bring($event.dataTransfer?.files)">
     <div>
       <h1>Program</h1>
-      <p class="sub">Structured Text, checked as you type. While the bench runs it, green marks the lines of the last cycle, amber the one reached last.</p>
+      <p class="sub">Structured Text, checked as you type. While the bench runs it, green marks the lines of the last cycle.</p>
       <div class="row">
         <v-btn variant="flat" color="primary" :disabled="machine.diagnostics.length > 0" @click="bench.start('PROGRAM', true)">Run program</v-btn>
         <v-btn :disabled="!bench.state" @click="bench.order(bench.state?.running ? 'hold' : 'run')">{{ bench.state?.running ? 'Hold' : 'Go on' }}</v-btn>
         <v-btn :disabled="machine.diagnostics.length > 0" @click="bench.oneCycle()">One cycle</v-btn>
-        <span v-if="running" class="sub" role="status">in line {{ line }}</span>
+        <span v-if="running" class="sub" role="status">{{ bench.state!.statements }} statements in the last cycle</span>
       </div>
     </div>
-    <ProgramEditor ref="editor" :model-value="machine.draft!.plc.files[0].source" :diagnostics="machine.diagnostics" :marked="line" :ran="running ? bench.state?.lines : []" label="Program, Structured Text" @update:model-value="machine.set('/plc/files/0/source', $event)" />
-    <div v-if="bench.state?.fault && running" class="faults" role="alert">
-      <button type="button" class="link" @click="editor?.goTo(bench.state!.fault!.line)">Line {{ bench.state.fault.line }}</button>: {{ bench.state.fault.message }} The task stopped and the axes made a quick stop. Mend the line and run again.
+    <ProblemNote v-if="problem" :problem="problem" data-testid="file-refused" @close="problem = null" />
+    <div v-if="told.length" class="told" role="status">
+      <ul><li v-for="t in told.slice(0, 8)" :key="t">{{ t }}</li><li v-if="told.length > 8">and {{ told.length - 8 }} more.</li></ul>
+      <v-btn size="small" @click="told = []">Close</v-btn>
+    </div>
+    <div class="bench">
+      <nav class="files" aria-label="Files of the program">
+        <ul>
+          <li v-for="(f, i) in files" :key="f.name">
+            <button type="button" :aria-current="i === index ? 'true' : undefined" @click="chosen = i">
+              <span>{{ f.name }}</span><b v-if="faultsOf(f.name)" class="count" :title="`${faultsOf(f.name)} faults`">{{ faultsOf(f.name) }}</b>
+            </button>
+          </li>
+        </ul>
+        <div class="tools">
+          <v-btn size="small" @click="add">Add file</v-btn>
+          <v-btn size="small" @click="takeOut">Take out</v-btn>
+          <v-file-input class="snug" :model-value="null" multiple accept=".st,.txt,.zip,.xml,.iecst,.scl,.exp" placeholder="Bring in…" aria-label="Program files" @update:model-value="(f) => bring(f as File[])" />
+          <p class="pencil">Structured Text, zips of it, or XML of IEC 61131-10; drop them here.</p>
+        </div>
+      </nav>
+      <div class="text">
+        <div v-if="files.length > 1" class="row head">
+          <TextEntry class="name" :value="file.name" aria-label="Name of the file" @enter="(n) => machine.set(`/plc/files/${index}/name`, n)" />
+          <v-btn size="small" @click="remove">Remove file</v-btn>
+        </div>
+        <ProgramEditor :key="index" ref="editor" :model-value="file.source" :diagnostics="machine.diagnostics.filter((d) => d.file === file.name)" :marked="fault?.file === file.name ? fault.line : 0" :ran="ran" :beside="beside" label="Program, Structured Text" @update:model-value="machine.set(`/plc/files/${index}/source`, $event)" />
+      </div>
+    </div>
+    <div v-if="fault" class="faults" role="alert">
+      <button type="button" class="link" @click="goTo(fault.file, fault.line)">{{ where(fault.file, fault.line) }}</button>: {{ fault.message }} The task stopped and the axes made a quick stop. Mend the line and run again.
     </div>
     <ul v-if="machine.diagnostics.length" class="faults" aria-label="Faults of the program">
-      <li v-for="(d, i) in machine.diagnostics.slice(0, 6)" :key="i"><button type="button" class="link" @click="editor?.goTo(d.line)">Line {{ d.line }}, column {{ d.column }}</button>: {{ d.message }}</li>
+      <li v-for="(d, i) in machine.diagnostics.slice(0, 6)" :key="i"><button type="button" class="link" @click="goTo(d.file, d.line)">{{ where(d.file, d.line) }}, column {{ d.column }}</button>: {{ d.message }}</li>
+      <li v-if="machine.diagnostics.length > 6">and {{ machine.diagnostics.length - 6 }} more.</li>
     </ul>
   </div>
 </template>
 
 <style scoped>
-.program { display: grid; grid-template-rows: auto minmax(0, 1fr) auto; gap: 8px; height: calc(100vh - 46px - 42px - 168px - 24px); }
+.program { display: flex; flex-direction: column; gap: 8px; height: 100%; min-height: 420px; box-sizing: border-box; }
 .row { display: flex; gap: 8px; align-items: center; }
 .row .sub { margin: 0; }
-.faults { border-left: 4px solid var(--stop); background: var(--stop-wash); padding: 4px 8px; margin: 0; font-size: 13px; list-style: none; max-height: 96px; overflow: auto; }
+.bench { display: grid; grid-template-columns: 176px minmax(0, 1fr); gap: 8px; flex: 1; min-height: 0; }
+.files { display: flex; flex-direction: column; gap: 8px; min-height: 0; }
+.files ul { list-style: none; margin: 0; padding: 0; overflow: auto; flex: 1; min-height: 0; }
+.files li button { display: flex; justify-content: space-between; gap: 4px; width: 100%; padding: 4px 8px; text-align: left; background: none; border: 0; border-left: 3px solid transparent; }
+.files li button[aria-current] { border-left-color: var(--cmd); background: var(--sheet); font-weight: 600; }
+.files li button:hover { background: var(--sheet); }
+.files li span { overflow-wrap: anywhere; }
+.count { color: var(--stop); }
+.tools { display: flex; flex-wrap: wrap; gap: 4px; }
+.tools p { margin: 0; font-size: 12px; }
+.tools .snug { flex: 1 1 100%; }
+.text { display: flex; flex-direction: column; gap: 4px; min-height: 0; }
+.text > :last-child { flex: 1; min-height: 0; }
+.head .name { flex: 0 1 280px; width: 280px; max-width: 280px; }
+.told { display: flex; gap: 8px; align-items: start; justify-content: space-between; border-left: 4px solid var(--ok); padding: 4px 8px; font-size: 13px; }
+.told ul { margin: 0; padding-left: 16px; }
+.faults { border-left: 4px solid var(--stop); background: var(--stop-wash); padding: 4px 8px; margin: 0; font-size: 13px; list-style: none; max-height: 96px; overflow: auto; flex: none; }
 </style>

@@ -37,13 +37,20 @@ const at = (i: number) => `${root.value}/expectations/${i}`
 const eventsFor = (event: string | null | undefined) => [...(event && !machine.events.includes(event) ? [{ code: event, words: `${event}${machine.answer ? ' (not in the program)' : ''}` }] : []), ...machine.events]
 const bar = (room: number | null | undefined) => (room == null ? 100 : Math.min(100, Math.max(2, (1 - room) * (room < 0 ? 100 / (1 - room) : 100))))
 
+/** Which file of the program has this name; the first where none has, as in runs of before there were several. */
+const fileOf = (name: string) => Math.max(0, machine.draft!.plc.files.findIndex((f) => f.name === name))
+/** The file to look at beside a verdict. */
+const shownFile = computed(() => fileOf(verdict.value?.order?.file ?? machine.run?.stoppedFile ?? ''))
+const inFile = (name: string) => (machine.draft!.plc.files.length > 1 && name ? ` of ${name}` : '')
+
 async function mend() {
   const m = verdict.value?.mend
   if (!m) return
-  const lines = machine.draft!.plc.files[0].source.split('\n')
+  const at = fileOf(m.file)
+  const lines = machine.draft!.plc.files[at]!.source.split('\n')
   if (!lines[m.line - 1]?.includes(m.find)) return
-  lines[m.line - 1] = lines[m.line - 1].replace(m.find, m.replace)
-  machine.set('/plc/files/0/source', lines.join('\n'))
+  lines[m.line - 1] = lines[m.line - 1]!.replace(m.find, m.replace)
+  machine.set(`/plc/files/${at}/source`, lines.join('\n'))
   await machine.prove()
 }
 function run(names?: string[]) {
@@ -78,7 +85,7 @@ const begin = () => put({ name: unused('New proof'), group: machine.proof?.group
 const copy = () => put({ ...machine.proof!, name: unused(`${machine.proof!.name}, copy`) })
 const mendable = computed(() => {
   const m = verdict.value?.mend
-  return Boolean(m && machine.draft!.plc.files[0].source.split('\n')[m.line - 1]?.includes(m.find))
+  return Boolean(m && machine.draft!.plc.files[fileOf(m.file)]!.source.split('\n')[m.line - 1]?.includes(m.find))
 })
 </script>
 
@@ -123,7 +130,7 @@ const mendable = computed(() => {
       <v-select v-model="machine.proofIndex" class="snug proofs" aria-label="Proof" :items="choices" :menu-props="{ contentClass: 'small-list' }" />
       <v-btn v-if="!machine.proving" :disabled="machine.diagnostics.length > 0 || machine.faults.length > 0" @click="run(machine.draft!.proofs.map((p) => p.name))">Run all {{ machine.draft!.proofs.length }}</v-btn>
   </div>
-  <p v-if="machine.run?.stopped" class="stopped" role="alert">The program was stopped in line {{ machine.run.stoppedLine }}: {{ machine.run.stopped }}</p>
+  <p v-if="machine.run?.stopped" class="stopped" role="alert">The program was stopped in line {{ machine.run.stoppedLine }}{{ inFile(machine.run.stoppedFile) }}: {{ machine.run.stopped }}</p>
 
   <section v-if="machine.proof && (editing || !machine.run)" aria-label="Expectations">
     <div class="inline names">
@@ -173,11 +180,11 @@ const mendable = computed(() => {
       </tbody>
     </v-table>
     <div v-if="verdict" class="below">
-      <ProgramEditor class="code" readonly :model-value="machine.draft!.plc.files[0].source" :diagnostics="[]" :marked="stale ? 0 : (verdict.order?.line ?? machine.run.stoppedLine)" label="Program line responsible" />
+      <ProgramEditor class="code" readonly :key="shownFile" :model-value="machine.draft!.plc.files[shownFile]!.source" :diagnostics="[]" :marked="stale ? 0 : (verdict.order?.line ?? machine.run.stoppedLine)" label="Program line responsible" />
       <div class="sheet why">
         <h2>{{ verdict.holds ? 'What was in force there' : 'Why it does not hold' }}</h2>
         <p v-if="verdict.cause">{{ verdict.cause }}</p>
-        <p v-if="verdict.order" class="sub">In force at {{ fixed(verdict.time, 3) }} s: {{ verdict.order.words }}, by {{ verdict.order.block }} in line {{ verdict.order.line }}.</p>
+        <p v-if="verdict.order" class="sub">In force at {{ fixed(verdict.time, 3) }} s: {{ verdict.order.words }}, by {{ verdict.order.block }} in line {{ verdict.order.line }}{{ inFile(verdict.order.file) }}.</p>
         <p v-else-if="!verdict.cause" class="sub">No order of the program was in force.</p>
         <p v-if="verdict.mend && mendable" class="mend">{{ verdict.mend.words }} <button type="button" class="link" @click="mend">Try it</button></p>
       </div>

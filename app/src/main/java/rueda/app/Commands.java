@@ -197,7 +197,7 @@ final class Commands implements Callable<Integer> {
                 faults.forEach(f -> System.err.println(f.field() + " " + f.label() + ": " + f.value() + "; allowed: " + f.allowed() + "; " + f.mend()));
                 return COULD_NOT_RUN;
             }
-            CompiledProgram program = StructuredTextCompiler.compile(machine.plc().program(), Bench.environment(machine));
+            CompiledProgram program = StructuredTextCompiler.compile(StructuredTextCompiler.Text.of(machine.plc()), Bench.environment(machine));
             if (!program.runs()) {
                 program.diagnostics().forEach(d -> System.err.println(d));
                 return COULD_NOT_RUN;

@@ -73,7 +73,7 @@ final class MachineSchema {
         } else if (name.equals("Axis")) {
             ((ObjectNode) node.at("/properties/name")).put("pattern", "^[A-Za-z_][A-Za-z0-9_]*$");
         } else if (name.equals("Plc")) {
-            ((ObjectNode) node.at("/properties/files")).put("minItems", 1).put("maxItems", 1);
+            ((ObjectNode) node.at("/properties/files")).put("minItems", 1).put("maxItems", 100);
             ((ObjectNode) node.at("/properties/tasks")).put("minItems", 1).put("maxItems", 1);
             ((ObjectNode) node.at("/properties/virtualMasters")).put("maxItems", 16);
         } else if (name.equals("SourceFile")) {

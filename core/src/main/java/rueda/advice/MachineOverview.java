@@ -84,7 +84,7 @@ public record MachineOverview(String bus, List<AxisRow> axes, List<ToDo> toDo) {
                 all.add(new ToDo("scale", axis.name(), axis.train().feed().linear() ? "Enter the mass of the load" : "Enter the inertia of the load"));
             }
         }
-        if (!machine.plc().program().contains(";")) {
+        if (machine.plc().files().stream().noneMatch(f -> f.source().contains(";"))) {
             all.add(new ToDo("program", "", "Write the program"));
         }
         if (machine.proofs().stream().allMatch(p -> p.expectations().isEmpty())) {

@@ -33,7 +33,7 @@ import rueda.machine.MoveList.Does;
 import rueda.machine.MoveList.Starter;
 import rueda.machine.Terminal;
 import rueda.machine.Terminal.Function;
-import rueda.plc.syntax.NameUses;
+import rueda.plc.ProgramTexts;
 import rueda.profile.StoppingWay;
 
 /** Consequences of a move list: what starts it, how long a round takes, where it cannot go on, what drifts. */
@@ -113,7 +113,7 @@ public final class MoveAdvice extends AxisAdvice {
             finding(Severity.WARNING, "The drive commands itself, and its list is empty.", "Nothing can move this axis but a hand.", null);
         }
         if (axis.commandedBy() != Commander.MOTION_BLOCKS) {
-            List<Integer> lines = NameUses.linesAlone(machine.plc().program(), axis.name());
+            List<String> lines = ProgramTexts.usesAlone(machine.plc(), axis.name());
             if (!lines.isEmpty()) {
                 finding(Severity.FAULT, "Two command the axis.", "It is commanded by " + axis.commandedBy().words() + ", and motion blocks name it in line " + lines.get(0) + ": they end with an error.",
                         Mend.set("Let motion blocks command it", pointer + "/commandedBy", Commander.MOTION_BLOCKS.name()));

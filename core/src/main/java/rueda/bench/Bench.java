@@ -26,6 +26,7 @@ import rueda.plc.TagRow;
 import rueda.plc.run.FunctionBlock;
 import rueda.plc.StandardBlocks;
 import rueda.plc.StructuredTextCompiler;
+import rueda.plc.StructuredTextCompiler.Text;
 import rueda.plc.Task;
 import rueda.plc.type.Type;
 import rueda.plc.Variable;
@@ -82,6 +83,11 @@ public final class Bench {
 
     /** @param condition what is wrong on the stand */
     public Bench(Machine machine, String source, int capacity, BenchCondition condition) {
+        this(machine, List.of(new Text(machine.plc().files().isEmpty() ? "" : machine.plc().files().get(0).name(), source)), capacity, condition);
+    }
+
+    /** @param texts the texts of the program to run */
+    public Bench(Machine machine, List<Text> texts, int capacity, BenchCondition condition) {
         this.machine = machine;
         this.condition = condition;
         nextChange = condition.nextChange(0);
@@ -89,7 +95,7 @@ public final class Bench {
         axes = new MotionAxis[count + machine.plc().virtualMasters().size()];
         nodes = new AxisNode[count];
         virtualMasters = new VirtualLine[axes.length - count];
-        CompiledProgram program = StructuredTextCompiler.compile(source, environment(machine, axes));
+        CompiledProgram program = StructuredTextCompiler.compile(texts, environment(machine, axes));
         task = new Task(program, machine.plc().instructionBudget());
         cycleNanos = machine.bus().cycleMicros() * 1000L;
         subSteps = (int) (cycleNanos / SUB_STEP_NANOS);
@@ -113,7 +119,7 @@ public final class Bench {
     }
 
     public Bench(Machine machine, int capacity) {
-        this(machine, machine.plc().program(), capacity);
+        this(machine, Text.of(machine.plc()), capacity, BenchCondition.SOUND);
     }
 
     /** A device that has just been switched on, and the PLC's side of its axis. */
@@ -144,7 +150,7 @@ public final class Bench {
 
     private static Environment environment(Machine machine, MotionAxis[] axes) {
         List<Environment.Tag> tags = new ArrayList<>();
-        Map<String, TagRow> addresses = BoundTags.of(machine).stream().collect(Collectors.toMap(row -> row.name().toUpperCase(Locale.ROOT), row -> row));
+        Map<String, TagRow> addresses = BoundTags.all(machine).stream().collect(Collectors.toMap(row -> row.name().toUpperCase(Locale.ROOT), row -> row, (first, again) -> first));
         for (Axis axis : machine.axes()) {
             axis.station().outputs().stream().filter(Station.Entry::hasTag).forEach(e -> tags.add(bound(e, AxisLine.programWrites(axis, e), addresses)));
             axis.station().inputs().stream().filter(Station.Entry::hasTag).forEach(e -> tags.add(bound(e, false, addresses)));

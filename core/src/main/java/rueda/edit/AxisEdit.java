@@ -16,7 +16,7 @@ import rueda.machine.Proof.Expectation;
 import rueda.machine.Station;
 import rueda.machine.Station.Entry;
 import rueda.plc.type.Type;
-import rueda.plc.syntax.NameUses;
+import rueda.plc.ProgramTexts;
 import rueda.plc.syntax.Words;
 import rueda.quantity.InvalidEntry;
 
@@ -76,7 +76,7 @@ public sealed interface AxisEdit {
             Axis old = machine.axes().get(at);
             String from = old.name();
             String to = fit(machine, name, at);
-            List<Integer> taken = from.equalsIgnoreCase(to) ? List.of() : NameUses.lines(machine.plc().program(), to);
+            List<String> taken = from.equalsIgnoreCase(to) ? List.of() : ProgramTexts.uses(machine.plc(), to);
             if (!taken.isEmpty()) {
                 throw new InvalidEntry("name", to, "a name that the program does not use yet (line " + taken.get(0) + ")", "choose another, or rename what the program calls " + to);
             }
@@ -86,7 +86,7 @@ public sealed interface AxisEdit {
             itself = itself.withName(to).withStation(itself.station().withAddress(address.name().equals(Station.nameOf(from)) ? address.withName(Station.nameOf(to)) : address));
             renamed = renamed.withAxis(at, itself)
                     .withProofs(machine.proofs().stream().map(p -> p.withExpectations(p.expectations().stream().map(e -> followed(e, from, to)).toList())).toList())
-                    .withPlc(machine.plc().withProgram(NameUses.renamed(machine.plc().program(), from, to))
+                    .withPlc(ProgramTexts.renamed(machine.plc(), from, to)
                             .withTags(machine.plc().tags().stream().map(t -> new DeclaredTag(follow(t.name(), from, to), t.type())).toList()));
             if (machine.bus().clock() != null && from.equalsIgnoreCase(machine.bus().clock().reference())) {
                 renamed = renamed.withBus(machine.bus().withClock(machine.bus().clock().withReference(to)));
@@ -156,7 +156,7 @@ public sealed interface AxisEdit {
                 all.add("Removed with it: " + expectations + (expectations == 1 ? " expectation" : " expectations") + " of the proof “" + proof.name() + "”.");
             }
         }
-        List<String> lines = NameUses.lines(machine.plc().program(), removed.name()).stream().map(String::valueOf).toList();
+        List<String> lines = ProgramTexts.uses(machine.plc(), removed.name());
         if (!lines.isEmpty()) {
             all.add("Stays and will not compile: the program names it in line" + (lines.size() == 1 ? " " : "s ") + some(lines) + ".");
         }

@@ -6,7 +6,7 @@ import rueda.machine.Axis;
 import rueda.machine.Following;
 import rueda.machine.Machine;
 import rueda.machine.VirtualMaster;
-import rueda.plc.syntax.NameUses;
+import rueda.plc.ProgramTexts;
 import rueda.quantity.InvalidEntry;
 
 /** A change of the list of virtual masters, with everything that follows from it. */
@@ -21,7 +21,7 @@ public sealed interface VirtualMasterEdit {
         public Machine on(Machine machine) {
             List<VirtualMaster> masters = new ArrayList<>(machine.plc().virtualMasters());
             int number = 1;
-            while (machine.master("Line" + number).isPresent() || !NameUses.lines(machine.plc().program(), "Line" + number).isEmpty()) {
+            while (machine.master("Line" + number).isPresent() || !ProgramTexts.uses(machine.plc(), "Line" + number).isEmpty()) {
                 number++;
             }
             masters.add(VirtualMaster.named("Line" + number));
@@ -35,13 +35,13 @@ public sealed interface VirtualMasterEdit {
         public Machine on(Machine machine) {
             VirtualMaster old = found(machine, master);
             String to = AxisEdit.named(name);
-            boolean taken = !to.equalsIgnoreCase(old.name()) && (machine.master(to).isPresent() || !NameUses.lines(machine.plc().program(), to).isEmpty());
+            boolean taken = !to.equalsIgnoreCase(old.name()) && (machine.master(to).isPresent() || !ProgramTexts.uses(machine.plc(), to).isEmpty());
             if (taken) {
                 throw new InvalidEntry("name", to, "a name that no axis, no virtual master and nothing in the program has", "choose another");
             }
             List<VirtualMaster> masters = machine.plc().virtualMasters().stream().map(m -> m == old ? m.withName(to) : m).toList();
             List<Axis> axes = machine.axes().stream().map(a -> old.name().equalsIgnoreCase(a.following().master()) ? a.withFollowing(a.following().withMaster(to)) : a).toList();
-            return machine.withAxes(axes).withPlc(machine.plc().withVirtualMasters(masters).withProgram(NameUses.renamed(machine.plc().program(), old.name(), to)));
+            return machine.withAxes(axes).withPlc(ProgramTexts.renamed(machine.plc().withVirtualMasters(masters), old.name(), to));
         }
     }
 

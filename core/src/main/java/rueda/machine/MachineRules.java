@@ -111,13 +111,15 @@ public final class MachineRules {
 
     /** @return whether the rest of the document can be looked at */
     private boolean plc(Plc plc, int cycle) {
-        if (plc.files().size() != 1) {
-            refuse("/plc/files", "Program files", plc.files().size() + " files", "one file so far", "put the program into one file");
+        if (plc.files().isEmpty() || plc.files().size() > Plc.MOST_FILES) {
+            refuse("/plc/files", "Program files", plc.files().size() + " files", "1 to " + Plc.MOST_FILES + " files", "add one, or put several into one");
         }
         if (plc.tasks().size() != 1) {
             refuse("/plc/tasks", "Tasks", plc.tasks().size() + " tasks", "one task so far", "let one task run the program");
         }
-        boolean whole = plc.files().size() == 1 && plc.tasks().size() == 1;
+        boolean whole = !plc.files().isEmpty() && plc.files().size() <= Plc.MOST_FILES && plc.tasks().size() == 1;
+        Set<String> files = new HashSet<>();
+        long characters = 0;
         for (int i = 0; i < plc.files().size() && whole; i++) {
             String at = "/plc/files/" + i;
             named(at + "/name", "Name of the file", plc.files().get(i).name());
@@ -126,6 +128,17 @@ public final class MachineRules {
                 refuse(at + "/source", "Program", source.length() + " characters", "up to 200 000 characters", "shorten it");
             }
             whole &= source != null;
+            characters += source == null ? 0 : source.length();
+            String name = plc.files().get(i).name();
+            if (name != null && (name.matches(".*[\\\\/:*?\"<>|\\p{Cntrl}].*") || name.startsWith("."))) {
+                refuse(at + "/name", "Name of the file", shortened(name), "a name of a file without a path, such as Conveyor.st", "leave out \\ / : * ? \" < > | and a leading point");
+            } else if (name != null && !files.add(name.toUpperCase(Locale.ROOT))) {
+                refuse(at + "/name", "Name of the file", shortened(name), "a name no other file has", "rename it");
+            }
+        }
+        if (characters > Plc.MOST_CHARACTERS) {
+            refuse("/plc/files", "Program files", characters + " characters", "up to " + Plc.MOST_CHARACTERS + " characters in all files together", "shorten them");
+            whole = false;
         }
         for (int i = 0; i < plc.tasks().size() && whole; i++) {
             String at = "/plc/tasks/" + i;

@@ -4,16 +4,20 @@ import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 
 /**
- * The controller. Files and tasks are lists because programs of the trade have several; so far one of each runs, and the rules say so.
+ * The controller. Tasks are a list because programs of the trade have several; so far one runs, and the rules say so.
  *
  * @param instructionBudget statements one cycle may execute before the task is stopped, 1000 to 10 000 000
- * @param files             the sources of the program
+ * @param files             the sources of the program, 1 to {@link #MOST_FILES}; each may use what another one declares
  * @param tasks             when the program runs
  * @param tags              tags declared by hand; those that are bound to an entry stand there
  * @param virtualMasters    masters that are setpoints of the PLC alone, up to 16
  */
 @RecordBuilder
 public record Plc(int instructionBudget, List<SourceFile> files, List<CyclicTask> tasks, List<DeclaredTag> tags, List<VirtualMaster> virtualMasters) implements PlcBuilder.With {
+
+    public static final int MOST_FILES = 100;
+    /** Of all files together. */
+    public static final int MOST_CHARACTERS = 2_000_000;
 
     public Plc {
         files = files == null ? List.of() : List.copyOf(files);
@@ -52,7 +56,7 @@ public record Plc(int instructionBudget, List<SourceFile> files, List<CyclicTask
     public record DeclaredTag(String name, String type) {
     }
 
-    /** The text that runs; empty when there is none. */
+    /** The first text; empty when there is none. */
     public String program() {
         return files.isEmpty() ? "" : files.get(0).source();
     }
@@ -62,7 +66,7 @@ public record Plc(int instructionBudget, List<SourceFile> files, List<CyclicTask
         return tasks.isEmpty() ? 0 : tasks.get(0).intervalMicros();
     }
 
-    /** The text that runs is another from now on. */
+    /** One text, and no other, from now on. */
     public Plc withProgram(String source) {
         return withFiles(List.of(new SourceFile(files.isEmpty() ? SourceFile.USUAL : files.get(0).name(), source)));
     }

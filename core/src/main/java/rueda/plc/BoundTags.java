@@ -26,16 +26,22 @@ public final class BoundTags {
      * @throws InvalidEntry when a tag is bound to two entries
      */
     public static List<TagRow> of(Machine machine) {
+        List<TagRow> rows = all(machine);
+        Set<String> names = new HashSet<>();
+        rows.stream().filter(row -> !names.add(row.name().toLowerCase(Locale.ROOT))).findFirst().ifPresent(twice -> {
+            throw new InvalidEntry("machine", "tag " + twice.name() + " bound more than once", "each tag bound to one entry, capital letters or not", "bind the other entry to a tag of its own");
+        });
+        return rows;
+    }
+
+    /** The same, with a tag that is bound more than once standing more than once. */
+    public static List<TagRow> all(Machine machine) {
         List<TagRow> rows = new ArrayList<>();
         List<StationPlace> places = StationPlace.of(machine);
         for (int i = 0; i < places.size(); i++) {
             rows.addAll(of(machine, machine.axes().get(i).station().outputs(), true, places.get(i).outputs()));
             rows.addAll(of(machine, machine.axes().get(i).station().inputs(), false, places.get(i).inputs()));
         }
-        Set<String> names = new HashSet<>();
-        rows.stream().filter(row -> !names.add(row.name().toLowerCase(Locale.ROOT))).findFirst().ifPresent(twice -> {
-            throw new InvalidEntry("machine", "tag " + twice.name() + " bound more than once", "each tag bound to one entry, capital letters or not", "bind the other entry to a tag of its own");
-        });
         return rows;
     }
 

@@ -3,9 +3,11 @@ package rueda.plc;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import rueda.plc.code.Generator;
 import rueda.plc.code.Stretches.Stretch;
+import rueda.plc.run.CallPlace;
 import rueda.plc.run.CompiledUnit;
 import rueda.plc.run.Frame;
 import rueda.plc.run.FunctionBlock;
@@ -19,6 +21,7 @@ public final class CompiledProgram {
     private final List<Diagnostic> diagnostics;
     private final List<Variable> variables;
     private final Map<String, Variable> byName = new HashMap<>();
+    private final List<LineValues> lineValues;
     private final int[] tagSlots;
     private final Image first;
     private final Image[] images;
@@ -27,11 +30,16 @@ public final class CompiledProgram {
     private final List<String> programs;
     private final Generator.Compiled compiled;
 
+    /** Names of the values that stand in a line of a program. @param file name of the text  @param line from 1 */
+    public record LineValues(String file, int line, List<String> names) {
+    }
+
     /** Texts with faults. */
     CompiledProgram(List<Diagnostic> diagnostics) {
         name = "";
         this.diagnostics = List.copyOf(diagnostics);
         variables = List.of();
+        lineValues = List.of();
         tagSlots = new int[0];
         first = Image.blank(0);
         images = new Image[0];
@@ -47,6 +55,10 @@ public final class CompiledProgram {
         diagnostics = List.of();
         variables = List.copyOf(project.storage.variables());
         variables.forEach(v -> byName.putIfAbsent(Scope.key(v.name()), v));
+        Map<Integer, String> names = new HashMap<>();
+        variables.forEach(v -> names.putIfAbsent(v.slot(), v.name()));
+        lineValues = project.seen.entrySet().stream().flatMap(file -> file.getValue().entrySet().stream()
+                .map(line -> new LineValues(file.getKey(), line.getKey(), line.getValue().stream().map(names::get).filter(Objects::nonNull).toList()))).filter(l -> !l.names().isEmpty()).toList();
         tagSlots = project.environment.tags().stream().mapToInt(tag -> project.global.own(tag.name()).address().slot()).toArray();
         first = project.storage.whole();
         images = project.storage.images();
@@ -71,6 +83,11 @@ public final class CompiledProgram {
         return variables;
     }
 
+    /** The values that stand in the lines of programs; what function blocks hold inside stands in none. */
+    public List<LineValues> lineValues() {
+        return lineValues;
+    }
+
     /** Slot of a tag, by its place in the environment. */
     public int tagSlot(int tag) {
         return tagSlots[tag];
@@ -92,7 +109,7 @@ public final class CompiledProgram {
     /** A memory with first values; those that are no constants are worked out by {@link #begin}. */
     Frame frame() {
         FunctionBlock[] blocks = new FunctionBlock[natives.size()];
-        Frame frame = new Frame(first.cells().length, blocks, images, stretches().size());
+        Frame frame = new Frame(first.cells().length, blocks, images, compiled.calls().toArray(CallPlace[]::new), stretches().size());
         System.arraycopy(first.cells(), 0, frame.memory, 0, first.cells().length);
         if (first.texts() != null) {
             System.arraycopy(first.texts(), 0, frame.texts, 0, first.texts().length);

@@ -125,7 +125,7 @@ final class Declarations {
 
     private boolean nameIsFree(Name identifier, Declaration declaration) {
         String name = identifier.path();
-        if (project.types.isType(name)) {
+        if (project.types.isReserved(name)) {
             unit.faults.at(identifier, name + " is the name of a type and cannot be a variable. Choose another one, such as " + name + "_1.");
             unit.scope.declareFaulty(name);
             return false;

@@ -3,14 +3,15 @@ package rueda.plc;
 /**
  * A fault of a program text.
  *
+ * @param file    name of the text, empty where it has none
  * @param line    from 1
  * @param column  from 1
  * @param length  characters to underline, at least 1
  * @param message what is wrong and what would be right
  */
-public record Diagnostic(int line, int column, int length, String message) {
+public record Diagnostic(String file, int line, int column, int length, String message) {
     @Override
     public String toString() {
-        return "line " + line + ", column " + column + ": " + message;
+        return (file.isEmpty() ? "" : file + ", ") + "line " + line + ", column " + column + ": " + message;
     }
 }

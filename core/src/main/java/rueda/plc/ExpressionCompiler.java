@@ -40,7 +40,7 @@ final class ExpressionCompiler {
         this.project = project;
         this.scope = scope;
         this.faults = faults;
-        names = new Names(project, scope, faults, this);
+        names = new Names(project, scope, faults, this, unit);
         functions = new StandardFunctions(project, faults, this);
         calls = new Calls(project, faults, this, unit);
     }

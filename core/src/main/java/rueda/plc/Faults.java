@@ -12,11 +12,17 @@ final class Faults implements Complaints {
 
     private static final int MOST = 50;
     private final List<Diagnostic> found = new ArrayList<>();
+    private final String file;
+
+    /** @param file name of the text */
+    Faults(String file) {
+        this.file = file;
+    }
 
     @Override
     public void at(Place place, String message) {
         if (!full()) {
-            found.add(new Diagnostic(place.line(), place.column(), place.length(), message));
+            found.add(new Diagnostic(file, place.line(), place.column(), place.length(), message));
         }
     }
 

@@ -20,8 +20,11 @@ final class Names {
     private final Scope scope;
     private final Faults faults;
     private final ExpressionCompiler expressions;
+    private final Unit unit;
 
-    Names(Project project, Scope scope, Faults faults, ExpressionCompiler expressions) {
+    /** @param unit in which they stand, or null */
+    Names(Project project, Scope scope, Faults faults, ExpressionCompiler expressions, Unit unit) {
+        this.unit = unit;
         this.project = project;
         this.scope = scope;
         this.faults = faults;
@@ -30,6 +33,14 @@ final class Names {
 
     /** What it stands for, or null, which has been told. */
     Target find(ExpressionSyntax written) {
+        Target target = sought(written);
+        if (target != null && unit != null && target.address() != null && target.address().slot() >= 0 && target.type().isElementary() && target.type() != Type.AXIS_REF) {
+            project.seen(unit, written.place().line(), target.address().slot());
+        }
+        return target;
+    }
+
+    private Target sought(ExpressionSyntax written) {
         if (written instanceof ExpressionSyntax.Name name) {
             Target target = named(name);
             if (target == null) {

@@ -4,9 +4,11 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import rueda.plc.code.Action;
 import rueda.plc.code.Address;
 import rueda.plc.run.Image;
@@ -26,6 +28,8 @@ final class Project {
     final Storage storage = new Storage();
     final TypeTable types;
     final Map<String, Unit> units = new LinkedHashMap<>();
+    /** slots of the values that stand in the lines of programs, by their files */
+    final Map<String, Map<Integer, Set<Integer>>> seen = new TreeMap<>();
     /** first values of global variables that are no constants */
     final List<Action> initial = new ArrayList<>();
     private final Set<String> variables = new HashSet<>();
@@ -49,6 +53,13 @@ final class Project {
     /** Enumerations that have a value of this name. */
     List<EnumType> enumerations(String value) {
         return enumerated.getOrDefault(Scope.key(value), List.of());
+    }
+
+    /** A value of a program stands in a line of its text. */
+    void seen(Unit unit, int line, int slot) {
+        if (unit.syntax.kind() == UnitSyntax.Kind.PROGRAM) {
+            seen.computeIfAbsent(unit.file, file -> new TreeMap<>()).computeIfAbsent(line, at -> new LinkedHashSet<>()).add(slot);
+        }
     }
 
     // ---- global names
@@ -77,8 +88,8 @@ final class Project {
             for (ExpressionSyntax.Name name : declaration.names()) {
                 if (type == null) {
                     global.declareFaulty(name.path());
-                } else if (types.isType(name.path()) || unit(name.path()) != null) {
-                    faults.at(name, name.path() + " is the name of a " + (types.isType(name.path()) ? "type" : "unit") + " and cannot be a variable. Choose another one, such as " + name.path() + "_1.");
+                } else if (types.isReserved(name.path()) || unit(name.path()) != null) {
+                    faults.at(name, name.path() + " is the name of a " + (types.isReserved(name.path()) ? "type" : "unit") + " and cannot be a variable. Choose another one, such as " + name.path() + "_1.");
                     global.declareFaulty(name.path());
                 } else if (global.knows(name.path())) {
                     faults.at(name, name.path() + " is declared already.");

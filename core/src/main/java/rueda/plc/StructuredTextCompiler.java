@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import rueda.machine.Plc;
 import rueda.plc.code.Action;
 import rueda.plc.code.Generator;
 import rueda.plc.code.UnitCode;
@@ -29,6 +30,10 @@ public final class StructuredTextCompiler {
 
     /** A text and its name. */
     public record Text(String file, String source) {
+        /** The texts of a machine's PLC. */
+        public static List<Text> of(Plc plc) {
+            return plc.files().stream().map(f -> new Text(f.name(), f.source())).toList();
+        }
     }
 
     /** A text that has been read. */
@@ -54,7 +59,7 @@ public final class StructuredTextCompiler {
 
     private CompiledProgram compile(List<Text> sources) {
         for (Text text : sources) {
-            Faults faults = new Faults();
+            Faults faults = new Faults(text.file());
             boolean tooLong = text.source().length() > LONGEST_TEXT;
             if (tooLong) {
                 faults.at(new Place(1, 1, 1), "A program has at most " + LONGEST_TEXT / 1_000_000 + " million characters, this one has " + text.source().length() + ".");

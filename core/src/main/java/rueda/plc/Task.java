@@ -1,6 +1,7 @@
 package rueda.plc;
 
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
@@ -87,19 +88,21 @@ public final class Task {
         if (fault != null) {
             return fault.line();
         }
-        List<Integer> ran = lines();
-        return ran.isEmpty() ? 0 : ran.get(ran.size() - 1);
+        return ran().values().stream().reduce((a, b) -> b).map(lines -> lines.get(lines.size() - 1)).orElse(0);
     }
 
-    /** Lines in which a statement ran in the last cycle, ascending. For display: allocates. */
-    public List<Integer> lines() {
-        TreeSet<Integer> ran = new TreeSet<>();
+    /** Lines in which a statement ran in the last cycle, ascending, by the names of their texts. For display: allocates. */
+    public Map<String, List<Integer>> ran() {
+        Map<String, TreeSet<Integer>> ran = new LinkedHashMap<>();
         for (int i = 0; i < frame.ran.length; i++) {
             if (frame.ran[i] == frame.cycle && frame.cycle > 0) {
-                add(program.stretches().get(i), ran);
+                Stretch stretch = program.stretches().get(i);
+                add(stretch, ran.computeIfAbsent(stretch.file(), file -> new TreeSet<>()));
             }
         }
-        return List.copyOf(ran);
+        Map<String, List<Integer>> lines = new LinkedHashMap<>();
+        ran.forEach((file, set) -> lines.put(file, List.copyOf(set)));
+        return lines;
     }
 
     /** What stands behind a fault did not run. */

@@ -76,6 +76,11 @@ final class TypeTable {
         return Type.named(name) != null || isDeclared(name) || kinds.containsKey(Scope.key(name)) || project.unit(name) != null && project.unit(name).type != null;
     }
 
+    /** The name stands for a type of the standard or of motion control, which no variable may hide. */
+    boolean isReserved(String name) {
+        return Type.named(name) != null || kinds.containsKey(Scope.key(name));
+    }
+
     private boolean isDeclared(String name) {
         return declared.containsKey(Scope.key(name));
     }

@@ -1,5 +1,7 @@
 package rueda.plcopen;
 
+import rueda.plc.run.CallPlace;
+
 /**
  * What the program has ordered and when: the way back from a place in the recording to a line of the program.
  * Fixed size: when it is full the oldest is dropped, and counted. Adding allocates nothing. Not thread-safe.
@@ -14,7 +16,7 @@ public final class CommandLog {
     /** Values of a move; see {@link Entry}. */
     private final long[] time = new long[CAPACITY];
     private final int[] axis = new int[CAPACITY];
-    private final int[] line = new int[CAPACITY];
+    private final CallPlace[] call = new CallPlace[CAPACITY];
     private final Kind[] kind = new Kind[CAPACITY];
     private final String[] block = new String[CAPACITY];
     private final double[][] values = new double[CAPACITY][6];
@@ -27,7 +29,7 @@ public final class CommandLog {
     /**
      * @param time         ns on the bench's clock
      * @param axis         number of the axis
-     * @param line         line of the call
+     * @param call         where in the program
      * @param kind         what was ordered
      * @param block        name of the instance
      * @param target       user units
@@ -38,16 +40,20 @@ public final class CommandLog {
      * @param duration     planned, s
      * @param error        for {@link Kind#ERROR}
      */
-    public record Entry(long time, int axis, int line, Kind kind, String block, double target, double velocity,
+    public record Entry(long time, int axis, CallPlace call, Kind kind, String block, double target, double velocity,
                         double acceleration, double deceleration, double jerk, double duration, MotionError error) {
+        /** Line of the call, from 1; 0 outside of the program. */
+        public int line() {
+            return call.line();
+        }
     }
 
-    void add(long now, int axisNumber, int lineNumber, Kind what, String instance, double target, double velocity,
+    void add(long now, int axisNumber, CallPlace from, Kind what, String instance, double target, double velocity,
              double acceleration, double deceleration, double jerk, double duration, MotionError reason) {
         int place = (int) (added % CAPACITY);
         time[place] = now;
         axis[place] = axisNumber;
-        line[place] = lineNumber;
+        call[place] = from;
         kind[place] = what;
         block[place] = instance;
         double[] row = values[place];
@@ -89,6 +95,6 @@ public final class CommandLog {
     public Entry entry(int i) {
         int place = (int) ((dropped() + i) % CAPACITY);
         double[] row = values[place];
-        return new Entry(time[place], axis[place], line[place], kind[place], block[place], row[0], row[1], row[2], row[3], row[4], row[5], error[place]);
+        return new Entry(time[place], axis[place], call[place], kind[place], block[place], row[0], row[1], row[2], row[3], row[4], row[5], error[place]);
     }
 }

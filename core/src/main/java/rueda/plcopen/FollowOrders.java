@@ -2,6 +2,7 @@ package rueda.plcopen;
 
 import rueda.machine.Following;
 import rueda.machine.Limits;
+import rueda.plc.run.CallPlace;
 import rueda.profile.FollowerLock;
 import rueda.quantity.InvalidEntry;
 import rueda.quantity.Ratio;
@@ -41,20 +42,20 @@ final class FollowOrders {
      * @param deceleration units/s², 0 likewise
      * @param mode         when it begins; null for a value that is none
      */
-    void gearIn(MotionCommand command, FollowerLock.Kind kind, MotionAxis master, Boolean actual, Ratio ratio, double acceleration, double deceleration, BufferMode mode, String block, int line, long now) {
-        if (axis.moves().waits(command, mode, later -> gearIn(command, kind, master, actual, ratio, acceleration, deceleration, BufferMode.ABORTING, block, line, later), block, line, now)) {
+    void gearIn(MotionCommand command, FollowerLock.Kind kind, MotionAxis master, Boolean actual, Ratio ratio, double acceleration, double deceleration, BufferMode mode, String block, CallPlace call, long now) {
+        if (axis.moves().waits(command, mode, later -> gearIn(command, kind, master, actual, ratio, acceleration, deceleration, BufferMode.ABORTING, block, call, later), block, call, now)) {
             return;
         }
         MotionError refusal = axis.cannotFollow();
         if (refusal == MotionError.NONE) {
             refusal = actual == null ? MotionError.BAD_VALUE : tie(kind, master, actual, ratio, acceleration, deceleration);
         }
-        axis.followFrom(command, refusal, ratio, block, line, now);
+        axis.followFrom(command, refusal, ratio, block, call, now);
     }
 
     /** Follows the sum of what two masters do. See {@link #gearIn}; ratios with their signs. */
-    void combine(MotionCommand command, MotionAxis one, Boolean oneActual, Ratio oneRatio, MotionAxis other, Boolean otherActual, Ratio otherRatio, BufferMode mode, String block, int line, long now) {
-        if (axis.moves().waits(command, mode, later -> combine(command, one, oneActual, oneRatio, other, otherActual, otherRatio, BufferMode.ABORTING, block, line, later), block, line, now)) {
+    void combine(MotionCommand command, MotionAxis one, Boolean oneActual, Ratio oneRatio, MotionAxis other, Boolean otherActual, Ratio otherRatio, BufferMode mode, String block, CallPlace call, long now) {
+        if (axis.moves().waits(command, mode, later -> combine(command, one, oneActual, oneRatio, other, otherActual, otherRatio, BufferMode.ABORTING, block, call, later), block, call, now)) {
             return;
         }
         MotionError refusal = axis.cannotFollow();
@@ -67,13 +68,13 @@ final class FollowOrders {
         if (refusal == MotionError.NONE) {
             gear.combine(one, oneActual, wire(oneRatio, one), other, otherActual, wire(otherRatio, other));
         }
-        axis.followFrom(command, refusal, oneRatio, block, line, now);
+        axis.followFrom(command, refusal, oneRatio, block, call, now);
     }
 
     /** Meets a master at a place, and follows it from there on. See {@link #gearIn}. @param way of the master on which it comes there, its units  @param speed units/s, 0 for that of the axis while it follows */
     void gearInPos(MotionCommand command, MotionAxis master, Boolean actual, Ratio ratio, double masterPlace, double ownPlace, double way, double speed, double acceleration, double deceleration, BufferMode mode, String block,
-                   int line, long now) {
-        if (axis.moves().waits(command, mode, later -> gearInPos(command, master, actual, ratio, masterPlace, ownPlace, way, speed, acceleration, deceleration, BufferMode.ABORTING, block, line, later), block, line, now)) {
+                   CallPlace call, long now) {
+        if (axis.moves().waits(command, mode, later -> gearInPos(command, master, actual, ratio, masterPlace, ownPlace, way, speed, acceleration, deceleration, BufferMode.ABORTING, block, call, later), block, call, now)) {
             return;
         }
         MotionError refusal = axis.cannotFollow();
@@ -83,17 +84,17 @@ final class FollowOrders {
         if (refusal == MotionError.NONE) {
             refusal = actual == null ? MotionError.BAD_VALUE : meet(master, actual, ratio, masterPlace, ownPlace, way, speed, acceleration, deceleration);
         }
-        axis.followFrom(command, refusal, ratio, block, line, now);
+        axis.followFrom(command, refusal, ratio, block, call, now);
     }
 
     /** Lets go of the master: the axis runs on at the speed it has. */
-    void gearOut(MotionCommand command, String block, int line, long now) {
+    void gearOut(MotionCommand command, String block, CallPlace call, long now) {
         MotionError refusal = axis.closed() != MotionError.NONE ? axis.closed() : !axis.gearLeads() ? MotionError.NOT_IN_THIS_STATE : MotionError.NONE;
         if (refusal != MotionError.NONE) {
-            axis.refuse(command, refusal, block, line, now, Double.NaN);
+            axis.refuse(command, refusal, block, call, now, Double.NaN);
             return;
         }
-        axis.runOn(block, line, now);
+        axis.runOn(block, call, now);
         command.begin(MotionCommand.Status.DONE);
     }
 
@@ -105,11 +106,11 @@ final class FollowOrders {
      * @param relative to where the phase is, else from where it was tied
      * @param speed    units/s of the master, 0 for the trim speed of the axis
      */
-    void phase(MotionCommand command, MotionAxis master, double shift, boolean relative, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
+    void phase(MotionCommand command, MotionAxis master, double shift, boolean relative, double speed, double acceleration, double deceleration, double jerk, String block, CallPlace call, long now) {
         boolean follows = axis.gearLeads() && gear.master() == master.present();
         MotionError refusal = axis.closed() != MotionError.NONE ? axis.closed() : !follows ? MotionError.NOT_IN_THIS_STATE : phase(command, shift, relative, speed, acceleration, deceleration, jerk);
         if (refusal != MotionError.NONE) {
-            axis.refuse(command, refusal, block, line, now, shift);
+            axis.refuse(command, refusal, block, call, now, shift);
         }
     }
 
@@ -119,10 +120,10 @@ final class FollowOrders {
     void followByHand(MotionCommand command, MotionAxis master, Ratio units, String block, long now) {
         boolean actual = rules.source() == Following.Source.ACTUAL;
         switch (rules.lock()) {
-            case SPEED -> gearIn(command, FollowerLock.Kind.SPEED, master, actual, units, 0, 0, BufferMode.ABORTING, block, 0, now);
-            case POSITION -> gearIn(command, FollowerLock.Kind.POSITION, master, actual, units, 0, 0, BufferMode.ABORTING, block, 0, now);
-            case LOOSE -> gearIn(command, FollowerLock.Kind.LOOSE, master, actual, units, 0, 0, BufferMode.ABORTING, block, 0, now);
-            case MEETING -> gearInPos(command, master, actual, units, rules.meeting().master(), rules.meeting().follower(), rules.meeting().way(), 0, 0, 0, BufferMode.ABORTING, block, 0, now);
+            case SPEED -> gearIn(command, FollowerLock.Kind.SPEED, master, actual, units, 0, 0, BufferMode.ABORTING, block, CallPlace.NONE, now);
+            case POSITION -> gearIn(command, FollowerLock.Kind.POSITION, master, actual, units, 0, 0, BufferMode.ABORTING, block, CallPlace.NONE, now);
+            case LOOSE -> gearIn(command, FollowerLock.Kind.LOOSE, master, actual, units, 0, 0, BufferMode.ABORTING, block, CallPlace.NONE, now);
+            case MEETING -> gearInPos(command, master, actual, units, rules.meeting().master(), rules.meeting().follower(), rules.meeting().way(), 0, 0, 0, BufferMode.ABORTING, block, CallPlace.NONE, now);
         }
     }
 
@@ -132,9 +133,9 @@ final class FollowOrders {
             return false;
         }
         if (rules.release() == Following.Release.HOLD_SPEED) {
-            axis.runOn(block, 0, now);
+            axis.runOn(block, CallPlace.NONE, now);
         } else {
-            axis.halt(command, rules.decelerationOr(places.limits()), places.limits().normal().jerk(), block, 0, now);
+            axis.halt(command, rules.decelerationOr(places.limits()), places.limits().normal().jerk(), block, CallPlace.NONE, now);
         }
         return true;
     }

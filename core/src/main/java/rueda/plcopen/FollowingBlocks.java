@@ -74,7 +74,7 @@ final class FollowingBlocks {
             void order(MotionAxis axis, Frame frame, int base) {
                 long[] m = frame.memory;
                 axis.following().gearIn(command, FollowerLock.Kind.SPEED, master(frame, base), Source.actual(m[base + 4]), ratio(m[base + 2], m[base + 3]), value(frame, base + 5), value(frame, base + 6), BufferMode.of(m[base + 7]),
-                        instance, frame.line, frame.now);
+                        instance, frame.call, frame.now);
             }
 
             @Override
@@ -94,7 +94,7 @@ final class FollowingBlocks {
             void order(MotionAxis axis, Frame frame, int base) {
                 long[] m = frame.memory;
                 axis.following().gearInPos(command, master(frame, base), Source.actual(m[base + 4]), ratio(m[base + 2], m[base + 3]), value(frame, base + 5), value(frame, base + 6), value(frame, base + 7), value(frame, base + 8), value(frame, base + 9), value(frame, base + 10),
-                        BufferMode.of(m[base + 11]), instance, frame.line, frame.now);
+                        BufferMode.of(m[base + 11]), instance, frame.call, frame.now);
             }
 
             @Override
@@ -120,7 +120,7 @@ final class FollowingBlocks {
             void order(MotionAxis axis, Frame frame, int base) {
                 long[] m = frame.memory;
                 Ratio second = m[base + 2] == 0 || m[base + 2] == 1 ? ratio(m[base + 2] == 0 ? m[base + 5] : -m[base + 5], m[base + 6]) : null;
-                axis.following().combine(command, master(frame, base), Source.actual(m[base + 7]), ratio(m[base + 3], m[base + 4]), secondMaster(frame, base), Source.actual(m[base + 8]), second, BufferMode.of(m[base + 9]), instance, frame.line, frame.now);
+                axis.following().combine(command, master(frame, base), Source.actual(m[base + 7]), ratio(m[base + 3], m[base + 4]), secondMaster(frame, base), Source.actual(m[base + 8]), second, BufferMode.of(m[base + 9]), instance, frame.call, frame.now);
             }
 
             @Override
@@ -135,7 +135,7 @@ final class FollowingBlocks {
         return new Kind("MC_GearOut", pins, name -> blocks.new ExecuteBlock(name, 0) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
-                axis.following().gearOut(command, instance, frame.line, frame.now);
+                axis.following().gearOut(command, instance, frame.call, frame.now);
             }
         });
     }
@@ -146,7 +146,7 @@ final class FollowingBlocks {
         return new Kind(name, List.copyOf(pins), instanceName -> blocks.new FollowerBlock(instanceName, 5, 0) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
-                axis.following().phase(command, master(frame, base), value(frame, base + 2), relative, value(frame, base + 3), value(frame, base + 4), value(frame, base + 5), value(frame, base + 6), instance, frame.line, frame.now);
+                axis.following().phase(command, master(frame, base), value(frame, base + 2), relative, value(frame, base + 3), value(frame, base + 4), value(frame, base + 5), value(frame, base + 6), instance, frame.call, frame.now);
             }
 
             @Override

@@ -6,6 +6,7 @@ import rueda.machine.Axis;
 import rueda.machine.Dynamics;
 import rueda.machine.Limits;
 import rueda.machine.Terminal.Function;
+import rueda.plc.run.CallPlace;
 
 /**
  * One axis moved by hand: what a person orders instead of the program. Every order says why it is refused; null means
@@ -145,7 +146,7 @@ public final class HandControl {
             return refusal;
         }
         jogging = 0;
-        axis.home(command, Double.NaN, BY_HAND, 0, now);
+        axis.home(command, Double.NaN, BY_HAND, CallPlace.NONE, now);
         return command.status == MotionCommand.Status.FAILED ? "Refused: " + command.error.words() + "." : null;
     }
 
@@ -164,7 +165,7 @@ public final class HandControl {
             return "No analogue input asks for torque. Give it the function in the stage Wire.";
         }
         jogging = 0;
-        axis.torque(command, share / 100 * configuration.motor().ratedTorque(), 0, speedLimit, BY_HAND, 0, now);
+        axis.torque(command, share / 100 * configuration.motor().ratedTorque(), 0, speedLimit, BY_HAND, CallPlace.NONE, now);
         return command.status != MotionCommand.Status.FAILED ? null
                 : "Torque can be up to " + plain(Math.rint(1000 * configuration.highestTorque() / configuration.motor().ratedTorque()) / 10) + " % of the rated torque, speed above 0 to "
                 + plain(configuration.limits().max().speed()) + " " + configuration.unit().symbol() + "/s.";
@@ -267,7 +268,7 @@ public final class HandControl {
         }
         Dynamics d = configuration.limits().normal();
         if (axis.state() == AxisState.DISCRETE_MOTION || axis.state() == AxisState.CONTINUOUS_MOTION || axis.state() == AxisState.SYNCHRONIZED_MOTION) {
-            axis.halt(command, d.deceleration(), d.jerk(), BY_HAND, 0, now);
+            axis.halt(command, d.deceleration(), d.jerk(), BY_HAND, CallPlace.NONE, now);
         } else if (axis.state() == AxisState.HOMING) {
             axis.power(false);
         }

@@ -9,6 +9,7 @@ import rueda.machine.Axis;
 import rueda.machine.Dynamics;
 import rueda.machine.FollowWatch.Event;
 import rueda.machine.Terminal.Function;
+import rueda.plc.run.CallPlace;
 import rueda.profile.MotionProfile;
 import rueda.quantity.Ratio;
 import rueda.quantity.Scale;
@@ -311,11 +312,11 @@ public final class MotionAxis {
             case QUICK_STOP -> brakeHard(reason);
             case RAMP -> {
                 giveUp(reason);
-                halt(ownerless, configuration.following().decelerationOr(configuration.limits()), 0, "", 0, now);
+                halt(ownerless, configuration.following().decelerationOr(configuration.limits()), 0, "", CallPlace.NONE, now);
             }
             case HOLD_SPEED -> {
                 giveUp(reason);
-                runOn("", 0, now);
+                runOn("", CallPlace.NONE, now);
             }
         }
     }
@@ -523,7 +524,7 @@ public final class MotionAxis {
             return "The virtual master is " + state.words() + ". Enable it first.";
         }
         if (speed == 0) {
-            halt(byHand, acceleration, jerkLimit, "by hand", 0, now);
+            halt(byHand, acceleration, jerkLimit, "by hand", CallPlace.NONE, now);
         } else {
             moves.jog(byHand, speed, acceleration, jerkLimit, "by hand", now);
         }
@@ -546,14 +547,14 @@ public final class MotionAxis {
         return resetWanted;
     }
 
-    void home(MotionCommand command, double homePosition, String block, int line, long now) {
+    void home(MotionCommand command, double homePosition, String block, CallPlace call, long now) {
         if (closed() != MotionError.NONE || state != AxisState.STANDSTILL) {
-            refuse(command, closed() != MotionError.NONE ? closed() : MotionError.NOT_IN_THIS_STATE, block, line, now, Double.NaN);
+            refuse(command, closed() != MotionError.NONE ? closed() : MotionError.NOT_IN_THIS_STATE, block, call, now, Double.NaN);
             return;
         }
         boolean placed = !Double.isNaN(homePosition);
         if (placed && !places.fits(homePosition)) {
-            refuse(command, MotionError.BAD_VALUE, block, line, now, homePosition);
+            refuse(command, MotionError.BAD_VALUE, block, call, now, homePosition);
             return;
         }
         if (placed) {
@@ -563,7 +564,7 @@ public final class MotionAxis {
         toZero = false;
         renumbered(places.asTheDrive(configuration.limits()));
         accept(command, AxisState.HOMING);
-        log.add(now, number, line, CommandLog.Kind.HOME, block, homePosition, 0, 0, 0, 0, 0, MotionError.NONE);
+        log.add(now, number, call, CommandLog.Kind.HOME, block, homePosition, 0, 0, 0, 0, 0, MotionError.NONE);
     }
 
     /** Why the axis takes no order at all. */
@@ -580,19 +581,19 @@ public final class MotionAxis {
     }
 
     /** It follows from now on, or an order to do so is refused. */
-    void followFrom(MotionCommand command, MotionError refusal, Ratio ratio, String block, int line, long now) {
+    void followFrom(MotionCommand command, MotionError refusal, Ratio ratio, String block, CallPlace call, long now) {
         if (refusal != MotionError.NONE) {
-            refuse(command, refusal, block, line, now, ratio == null ? Double.NaN : ratio.toDouble());
+            refuse(command, refusal, block, call, now, ratio == null ? Double.NaN : ratio.toDouble());
             return;
         }
         accept(command, AxisState.SYNCHRONIZED_MOTION);
         order.none();
         generator = gear;
-        log.add(now, number, line, CommandLog.Kind.FOLLOW, block, ratio.toDouble(), 0, 0, 0, 0, 0, MotionError.NONE);
+        log.add(now, number, call, CommandLog.Kind.FOLLOW, block, ratio.toDouble(), 0, 0, 0, 0, 0, MotionError.NONE);
     }
 
     /** Lets go of the master, and runs on at the speed it has. */
-    void runOn(String block, int line, long now) {
+    void runOn(String block, CallPlace call, long now) {
         Dynamics max = configuration.limits().max();
         double v = setpoint.velocity;
         order.take(v < 0 ? places.limits().softMin() : places.limits().softMax(), v, max.acceleration(), max.deceleration(), 0);
@@ -600,7 +601,7 @@ public final class MotionAxis {
         order.planVelocity(1);
         override = 1;
         accept(ownerless, AxisState.CONTINUOUS_MOTION);
-        log.add(now, number, line, CommandLog.Kind.MOVE, block, Double.NaN, v, max.acceleration(), max.deceleration(), 0, profile.duration(), MotionError.NONE);
+        log.add(now, number, call, CommandLog.Kind.MOVE, block, Double.NaN, v, max.acceleration(), max.deceleration(), 0, profile.duration(), MotionError.NONE);
     }
 
     /** The drive's inputs that ask for a trim: −1, 1, or 0 for none or both. */
@@ -737,14 +738,14 @@ public final class MotionAxis {
         return bounded && (order.target + by > places.limits().softMax() + places.halfWireUnit() || order.target + by < places.limits().softMin() - places.halfWireUnit());
     }
 
-    void log(long now, int line, CommandLog.Kind kind, String block, double target, double speed, double a, double d, double j, double duration) {
-        log.add(now, number, line, kind, block, target, speed, a, d, j, duration, MotionError.NONE);
+    void log(long now, CallPlace call, CommandLog.Kind kind, String block, double target, double speed, double a, double d, double j, double duration) {
+        log.add(now, number, call, kind, block, target, speed, a, d, j, duration, MotionError.NONE);
     }
 
     /** Brings the axis to rest and keeps it there until {@link #releaseStop}: no other order is taken meanwhile. */
-    void stop(MotionCommand command, double deceleration, double jerkLimit, String block, int line, long now) {
+    void stop(MotionCommand command, double deceleration, double jerkLimit, String block, CallPlace call, long now) {
         boolean fit = state != AxisState.HOMING && state != AxisState.ERROR_STOP && state != AxisState.STOPPING;
-        if (slowDown(command, fit, AxisState.STOPPING, deceleration, jerkLimit, block, line, now)) {
+        if (slowDown(command, fit, AxisState.STOPPING, deceleration, jerkLimit, block, call, now)) {
             stopHeld = true;
             stopOwner = command;
         }
@@ -767,9 +768,9 @@ public final class MotionAxis {
         return mailbox.read(DriveObject.TORQUE_ACTUAL) * 1e-3 * configuration.motor().ratedTorque();
     }
 
-    void halt(MotionCommand command, double deceleration, double jerkLimit, String block, int line, long now) {
+    void halt(MotionCommand command, double deceleration, double jerkLimit, String block, CallPlace call, long now) {
         boolean fit = state == AxisState.DISCRETE_MOTION || state == AxisState.CONTINUOUS_MOTION || state == AxisState.STANDSTILL || state == AxisState.SYNCHRONIZED_MOTION;
-        if (slowDown(command, fit, AxisState.DISCRETE_MOTION, deceleration, jerkLimit, block, line, now)) {
+        if (slowDown(command, fit, AxisState.DISCRETE_MOTION, deceleration, jerkLimit, block, call, now)) {
             order.none();
             positioning = false;
         }
@@ -784,7 +785,7 @@ public final class MotionAxis {
      * @param jerkLimit    units/s³, 0 for the axis' default
      * @return it was not refused
      */
-    private boolean slowDown(MotionCommand command, boolean fit, AxisState next, double deceleration, double jerkLimit, String block, int line, long now) {
+    private boolean slowDown(MotionCommand command, boolean fit, AxisState next, double deceleration, double jerkLimit, String block, CallPlace call, long now) {
         Dynamics normal = configuration.limits().normal();
         double d = deceleration == 0 ? normal.deceleration() : deceleration;
         double j = jerkLimit == 0 ? normal.jerk() : jerkLimit;
@@ -792,7 +793,7 @@ public final class MotionAxis {
         boolean bad = !(d > 0) || d > max.deceleration() || !(j >= 0) || max.jerk() > 0 && j > max.jerk();
         MotionError refusal = closed() != MotionError.NONE ? closed() : !fit ? MotionError.NOT_IN_THIS_STATE : bad ? MotionError.BAD_VALUE : MotionError.NONE;
         if (refusal != MotionError.NONE) {
-            refuse(command, refusal, block, line, now, Double.NaN);
+            refuse(command, refusal, block, call, now, Double.NaN);
             return false;
         }
         if (configuration.endless()) {
@@ -802,7 +803,7 @@ public final class MotionAxis {
         }
         accept(command, next);
         order.none();
-        log.add(now, number, line, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration(), MotionError.NONE);
+        log.add(now, number, call, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration(), MotionError.NONE);
         return true;
     }
 
@@ -813,13 +814,13 @@ public final class MotionAxis {
      * @param ramp         N·m/s, 0 for at once
      * @param speedLimit   units/s, 0 for the axis' highest
      */
-    void torque(MotionCommand command, double newtonMetres, double ramp, double speedLimit, String block, int line, long now) {
+    void torque(MotionCommand command, double newtonMetres, double ramp, double speedLimit, String block, CallPlace call, long now) {
         double speed = speedLimit == 0 ? places.limits().max().speed() : speedLimit;
         boolean bad = Double.isInfinite(newtonMetres) || Math.abs(newtonMetres) > configuration.highestTorque() || !(ramp >= 0) || Double.isInfinite(ramp) || !(speed > 0) || speed > places.limits().max().speed();
         boolean unfit = state == AxisState.HOMING || state == AxisState.STOPPING || state == AxisState.ERROR_STOP;
         MotionError refusal = closed() != MotionError.NONE ? closed() : unfit ? MotionError.NOT_IN_THIS_STATE : bad ? MotionError.BAD_VALUE : MotionError.NONE;
         if (refusal != MotionError.NONE) {
-            refuse(command, refusal, block, line, now, newtonMetres);
+            refuse(command, refusal, block, call, now, newtonMetres);
             return;
         }
         boolean goesOn = torqueLeads();
@@ -834,7 +835,7 @@ public final class MotionAxis {
         } else {
             torqueWaits = true;
         }
-        log.add(now, number, line, CommandLog.Kind.TORQUE, block, newtonMetres, speed, ramp, 0, 0, 0, MotionError.NONE);
+        log.add(now, number, call, CommandLog.Kind.TORQUE, block, newtonMetres, speed, ramp, 0, 0, 0, MotionError.NONE);
     }
 
     /** Torque is made, and has reached what was asked for. */
@@ -968,7 +969,7 @@ public final class MotionAxis {
     }
 
     /** An order is refused: the axis goes on with what it does. When the same block ordered that, it is no longer the block's. */
-    void refuse(MotionCommand command, MotionError reason, String block, int line, long now, double value) {
+    void refuse(MotionCommand command, MotionError reason, String block, CallPlace call, long now, double value) {
         if (current == command) {
             current = ownerless;
         }
@@ -976,7 +977,7 @@ public final class MotionAxis {
             waiting.command = null;
         }
         command.fail(reason);
-        log.add(now, number, line, CommandLog.Kind.ERROR, block, value, 0, 0, 0, 0, 0, reason);
+        log.add(now, number, call, CommandLog.Kind.ERROR, block, value, 0, 0, 0, 0, 0, reason);
     }
 
     /* ---- what can be read ---- */

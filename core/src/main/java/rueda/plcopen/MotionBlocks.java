@@ -112,7 +112,7 @@ public final class MotionBlocks {
         return new Kind("MC_Home", executePins(Pin.optional("Position")), name -> new ExecuteBlock(name, 1) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
-                axis.home(command, real(frame, base + 2), instance, frame.line, frame.now);
+                axis.home(command, real(frame, base + 2), instance, frame.call, frame.now);
             }
         });
     }
@@ -174,7 +174,7 @@ public final class MotionBlocks {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
                 axis.moves().move(command, real(frame, base + 2), relative, relative ? Direction.SHORTEST : Direction.of(frame.memory[base + 7]), BufferMode.of(frame.memory[base + mode]),
-                        real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
+                        real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.call, frame.now);
             }
 
             @Override
@@ -198,7 +198,7 @@ public final class MotionBlocks {
 
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
-                axis.moves().moveAdditive(command, real(frame, base + 2), BufferMode.of(frame.memory[base + 7]), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
+                axis.moves().moveAdditive(command, real(frame, base + 2), BufferMode.of(frame.memory[base + 7]), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.call, frame.now);
             }
         });
     }
@@ -212,7 +212,7 @@ public final class MotionBlocks {
 
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
-                axis.superimposed().move(command, real(frame, base + 2), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
+                axis.superimposed().move(command, real(frame, base + 2), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.call, frame.now);
             }
 
             @Override
@@ -232,7 +232,7 @@ public final class MotionBlocks {
         return new Kind("MC_HaltSuperimposed", pins, name -> new ExecuteBlock(name, 2) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
-                axis.superimposed().halt(command, real(frame, base + 2), real(frame, base + 3), instance, frame.line, frame.now);
+                axis.superimposed().halt(command, real(frame, base + 2), real(frame, base + 3), instance, frame.call, frame.now);
             }
         });
     }
@@ -246,7 +246,7 @@ public final class MotionBlocks {
             void order(MotionAxis axis, Frame frame, int base) {
                 long direction = frame.memory[base + 6];
                 axis.moves().moveVelocity(command, real(frame, base + 2), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), direction == 0 ? Direction.POSITIVE : Direction.of(direction),
-                        BufferMode.of(frame.memory[base + 7]), instance, frame.line, frame.now);
+                        BufferMode.of(frame.memory[base + 7]), instance, frame.call, frame.now);
             }
 
             @Override
@@ -262,7 +262,7 @@ public final class MotionBlocks {
         return new Kind("MC_Stop", pins, name -> new ExecuteBlock(name, 2) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
-                axis.stop(command, real(frame, base + 2), real(frame, base + 3), instance, frame.line, frame.now);
+                axis.stop(command, real(frame, base + 2), real(frame, base + 3), instance, frame.call, frame.now);
             }
 
             @Override
@@ -323,7 +323,7 @@ public final class MotionBlocks {
         return new Kind("MC_Halt", pins, name -> new ExecuteBlock(name, 2) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
-                axis.halt(command, real(frame, base + 2), real(frame, base + 3), instance, frame.line, frame.now);
+                axis.halt(command, real(frame, base + 2), real(frame, base + 3), instance, frame.call, frame.now);
             }
         });
     }
@@ -335,7 +335,7 @@ public final class MotionBlocks {
         return new Kind("MC_TorqueControl", List.copyOf(pins), name -> new ExecuteBlock(name, 4, 5) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
-                axis.torque(command, real(frame, base + 2), real(frame, base + 3), real(frame, base + 4), instance, frame.line, frame.now);
+                axis.torque(command, real(frame, base + 2), real(frame, base + 3), real(frame, base + 4), instance, frame.call, frame.now);
             }
 
             @Override
@@ -470,7 +470,7 @@ public final class MotionBlocks {
 
         /** A distance that counts from where it counted at first. @param mode place of BufferMode */
         final void distanceAgain(MotionAxis axis, Frame frame, int base, int mode) {
-            axis.moves().moveAgain(command, real(frame, base + 2), BufferMode.of(frame.memory[base + mode]), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.line, frame.now);
+            axis.moves().moveAgain(command, real(frame, base + 2), BufferMode.of(frame.memory[base + mode]), real(frame, base + 3), real(frame, base + 4), real(frame, base + 5), real(frame, base + 6), instance, frame.call, frame.now);
         }
 
         private boolean inputsChanged(long[] m, int base) {

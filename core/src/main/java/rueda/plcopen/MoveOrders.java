@@ -2,6 +2,7 @@ package rueda.plcopen;
 
 import java.util.function.LongConsumer;
 import rueda.machine.Dynamics;
+import rueda.plc.run.CallPlace;
 
 /**
  * What function blocks and a person order of an axis that moves by itself: to a place, by a distance, at a speed; and what waits behind the
@@ -35,12 +36,12 @@ final class MoveOrders {
         WaitingOrder w = waiting;
         w.command = null;
         switch (w.kind) {
-            case TO, BY -> moveNow(command, w.wanted, w.kind == WaitingOrder.Kind.BY, w.direction, w.speed, w.acceleration, w.deceleration, w.jerk, w.block, w.line, now);
-            case AT_SPEED -> velocityNow(command, w.speed, w.acceleration, w.deceleration, w.jerk, w.direction, w.block, w.line, now);
+            case TO, BY -> moveNow(command, w.wanted, w.kind == WaitingOrder.Kind.BY, w.direction, w.speed, w.acceleration, w.deceleration, w.jerk, w.block, w.call, now);
+            case AT_SPEED -> velocityNow(command, w.speed, w.acceleration, w.deceleration, w.jerk, w.direction, w.block, w.call, now);
             case OTHER -> w.beginning.accept(now);
         }
         if (command.status == MotionCommand.Status.FAILED && axis.state() != AxisState.STANDSTILL) {
-            axis.halt(axis.ownerless(), 0, 0, w.block, w.line, now);
+            axis.halt(axis.ownerless(), 0, 0, w.block, w.call, now);
         }
     }
 
@@ -50,7 +51,7 @@ final class MoveOrders {
      * @param mode null for a value that is none
      */
     private boolean waits(WaitingOrder.Kind kind, MotionCommand command, BufferMode mode, double wanted, Direction direction, double speed, double acceleration, double deceleration, double jerk,
-                          String block, int line, long now) {
+                          String block, CallPlace call, long now) {
         if (beginsAtOnce(command, mode)) {
             return false;
         }
@@ -60,10 +61,10 @@ final class MoveOrders {
             refusal = refusal(target, speed == 0 ? places.limits().normal().speed() : speed, acceleration, deceleration, jerk);
         }
         if (refusal != MotionError.NONE) {
-            axis.refuse(command, refusal, block, line, now, wanted);
+            axis.refuse(command, refusal, block, call, now, wanted);
             return true;
         }
-        waiting.fill(kind, command, mode, wanted, direction, speed, acceleration, deceleration, jerk, block, line);
+        waiting.fill(kind, command, mode, wanted, direction, speed, acceleration, deceleration, jerk, block, call);
         axis.blend();
         return true;
     }
@@ -79,15 +80,15 @@ final class MoveOrders {
     }
 
     /** The same for what is no move. @param begin how it begins in the end, told the time, ns */
-    boolean waits(MotionCommand command, BufferMode mode, LongConsumer begin, String block, int line, long now) {
+    boolean waits(MotionCommand command, BufferMode mode, LongConsumer begin, String block, CallPlace call, long now) {
         if (beginsAtOnce(command, mode)) {
             return false;
         }
         MotionError refusal = cannotWait(command, mode);
         if (refusal != MotionError.NONE) {
-            axis.refuse(command, refusal, block, line, now, Double.NaN);
+            axis.refuse(command, refusal, block, call, now, Double.NaN);
         } else {
-            waiting.fillOther(command, mode, begin, block, line);
+            waiting.fillOther(command, mode, begin, block, call);
         }
         return true;
     }
@@ -98,23 +99,23 @@ final class MoveOrders {
      * @param direction way of an absolute move of an endless axis; null for a value that is none
      * @param mode      when it begins; null for a value that is none
      */
-    void move(MotionCommand command, double wanted, boolean relative, Direction direction, BufferMode mode, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
-        if (!waits(relative ? WaitingOrder.Kind.BY : WaitingOrder.Kind.TO, command, mode, wanted, direction, speed, acceleration, deceleration, jerk, block, line, now)) {
-            moveNow(command, wanted, relative, direction, speed, acceleration, deceleration, jerk, block, line, now);
+    void move(MotionCommand command, double wanted, boolean relative, Direction direction, BufferMode mode, double speed, double acceleration, double deceleration, double jerk, String block, CallPlace call, long now) {
+        if (!waits(relative ? WaitingOrder.Kind.BY : WaitingOrder.Kind.TO, command, mode, wanted, direction, speed, acceleration, deceleration, jerk, block, call, now)) {
+            moveNow(command, wanted, relative, direction, speed, acceleration, deceleration, jerk, block, call, now);
         }
     }
 
     /** Other values of a move by a distance that runs: the distance counts from where it counted before. */
-    void moveAgain(MotionCommand command, double distance, BufferMode mode, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
+    void moveAgain(MotionCommand command, double distance, BufferMode mode, double speed, double acceleration, double deceleration, double jerk, String block, CallPlace call, long now) {
         double wanted = axis.runs(command) ? order.origin + distance - setpoint.position : distance;
         double origin = order.origin;
-        move(command, wanted, true, Direction.SHORTEST, mode, speed, acceleration, deceleration, jerk, block, line, now);
+        move(command, wanted, true, Direction.SHORTEST, mode, speed, acceleration, deceleration, jerk, block, call, now);
         order.origin = axis.runs(command) ? origin : order.origin;
     }
 
     /** Takes over whatever runs. */
     private void moveNow(MotionCommand command, double wanted, boolean relative, Direction direction, double wantedSpeed, double accelerationLimit, double decelerationLimit,
-                         double jerkLimit, String block, int line, long now) {
+                         double jerkLimit, String block, CallPlace call, long now) {
         Dynamics normal = places.limits().normal();
         double speed = wantedSpeed == 0 ? normal.speed() : wantedSpeed;
         double a = accelerationLimit == 0 ? normal.acceleration() : accelerationLimit;
@@ -124,21 +125,21 @@ final class MoveOrders {
         double target = direction == null || !finite ? Double.NaN : relative ? setpoint.position + wanted : reach(wanted, direction, d, j);
         MotionError refusal = direction == null ? MotionError.BAD_VALUE : refusal(target, speed, accelerationLimit, decelerationLimit, jerkLimit);
         if (refusal != MotionError.NONE) {
-            axis.refuse(command, refusal, block, line, now, target);
+            axis.refuse(command, refusal, block, call, now, target);
             return;
         }
         order.take(target, speed, a, d, j);
         order.origin = target - wanted;
         order.planMove(axis.override());
         axis.accept(command, AxisState.DISCRETE_MOTION);
-        axis.log(now, line, CommandLog.Kind.MOVE, block, target, speed, a, d, j, profile.duration());
+        axis.log(now, call, CommandLog.Kind.MOVE, block, target, speed, a, d, j, profile.duration());
     }
 
     /** Distance from the target of the running move, or from where the axis is commanded to be. */
-    void moveAdditive(MotionCommand command, double distance, BufferMode mode, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
-        if (!waits(WaitingOrder.Kind.BY, command, mode, distance, Direction.SHORTEST, speed, acceleration, deceleration, jerk, block, line, now)) {
+    void moveAdditive(MotionCommand command, double distance, BufferMode mode, double speed, double acceleration, double deceleration, double jerk, String block, CallPlace call, long now) {
+        if (!waits(WaitingOrder.Kind.BY, command, mode, distance, Direction.SHORTEST, speed, acceleration, deceleration, jerk, block, call, now)) {
             double from = axis.state() == AxisState.DISCRETE_MOTION && axis.aims() ? order.target : setpoint.position;
-            moveNow(command, from - setpoint.position + distance, true, Direction.SHORTEST, speed, acceleration, deceleration, jerk, block, line, now);
+            moveNow(command, from - setpoint.position + distance, true, Direction.SHORTEST, speed, acceleration, deceleration, jerk, block, call, now);
             order.origin = axis.runs(command) ? from : order.origin;
         }
     }
@@ -151,13 +152,13 @@ final class MoveOrders {
      * @param direction   null for a value that is none
      * @param mode        when it begins; null for a value that is none
      */
-    void moveVelocity(MotionCommand command, double wantedSpeed, double acceleration, double deceleration, double jerk, Direction direction, BufferMode mode, String block, int line, long now) {
-        if (!waits(WaitingOrder.Kind.AT_SPEED, command, mode, 0, direction, wantedSpeed, acceleration, deceleration, jerk, block, line, now)) {
-            velocityNow(command, wantedSpeed, acceleration, deceleration, jerk, direction, block, line, now);
+    void moveVelocity(MotionCommand command, double wantedSpeed, double acceleration, double deceleration, double jerk, Direction direction, BufferMode mode, String block, CallPlace call, long now) {
+        if (!waits(WaitingOrder.Kind.AT_SPEED, command, mode, 0, direction, wantedSpeed, acceleration, deceleration, jerk, block, call, now)) {
+            velocityNow(command, wantedSpeed, acceleration, deceleration, jerk, direction, block, call, now);
         }
     }
 
-    private void velocityNow(MotionCommand command, double wantedSpeed, double accelerationLimit, double decelerationLimit, double jerkLimit, Direction direction, String block, int line, long now) {
+    private void velocityNow(MotionCommand command, double wantedSpeed, double accelerationLimit, double decelerationLimit, double jerkLimit, Direction direction, String block, CallPlace call, long now) {
         Dynamics normal = places.limits().normal();
         double a = accelerationLimit == 0 ? normal.acceleration() : accelerationLimit;
         double d = decelerationLimit == 0 ? accelerationLimit == 0 ? normal.deceleration() : a : decelerationLimit;
@@ -169,14 +170,14 @@ final class MoveOrders {
         boolean unfit = axis.state() == AxisState.HOMING || axis.state() == AxisState.STOPPING || axis.state() == AxisState.ERROR_STOP;
         MotionError refusal = axis.closed() != MotionError.NONE ? axis.closed() : unfit ? MotionError.NOT_IN_THIS_STATE : bad ? MotionError.BAD_VALUE : MotionError.NONE;
         if (refusal != MotionError.NONE) {
-            axis.refuse(command, refusal, block, line, now, Double.NaN);
+            axis.refuse(command, refusal, block, call, now, Double.NaN);
             return;
         }
         order.take(speed < 0 ? places.limits().softMin() : places.limits().softMax(), speed, a, d, j);
         order.toSoftLimit = speed != 0 && !endless && axis.referenced();
         order.planVelocity(axis.override());
         axis.accept(command, AxisState.CONTINUOUS_MOTION);
-        axis.log(now, line, CommandLog.Kind.MOVE, block, Double.NaN, speed, a, d, j, profile.duration());
+        axis.log(now, call, CommandLog.Kind.MOVE, block, Double.NaN, speed, a, d, j, profile.duration());
     }
 
     /** Runs on at a speed until something else is ordered. @param speed units/s with its sign */
@@ -184,7 +185,7 @@ final class MoveOrders {
         order.take(Double.NaN, speed, accelerationLimit, accelerationLimit, jerkLimit);
         profile.run(speed, accelerationLimit, jerkLimit);
         axis.accept(command, AxisState.CONTINUOUS_MOTION);
-        axis.log(now, 0, CommandLog.Kind.MOVE, block, Double.NaN, speed, accelerationLimit, accelerationLimit, jerkLimit, profile.duration());
+        axis.log(now, CallPlace.NONE, CommandLog.Kind.MOVE, block, Double.NaN, speed, accelerationLimit, accelerationLimit, jerkLimit, profile.duration());
     }
 
     /** A move that a person orders: unlike one of the program it may be made before the axis knows where it is. */
@@ -194,7 +195,7 @@ final class MoveOrders {
         order.take(target, speed, d.acceleration(), d.deceleration(), d.jerk());
         profile.move(target, speed, d.acceleration(), d.deceleration(), d.jerk());
         axis.accept(command, AxisState.DISCRETE_MOTION);
-        axis.log(now, 0, CommandLog.Kind.MOVE, block, target, speed, d.acceleration(), d.deceleration(), d.jerk(), profile.duration());
+        axis.log(now, CallPlace.NONE, CommandLog.Kind.MOVE, block, target, speed, d.acceleration(), d.deceleration(), d.jerk(), profile.duration());
     }
 
     private MotionError refusal(double target, double speed, double a, double d, double j) {

@@ -1,6 +1,7 @@
 package rueda.plcopen;
 
 import rueda.machine.Limits;
+import rueda.plc.run.CallPlace;
 import rueda.profile.MotionProfile;
 
 /**
@@ -54,9 +55,9 @@ final class Superimposition {
      *
      * @param distance units, from where the addition began  @param speed units/s beside that of the running motion
      */
-    void move(MotionCommand command, double distance, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
+    void move(MotionCommand command, double distance, double speed, double acceleration, double deceleration, double jerk, String block, CallPlace call, long now) {
         if (axis.state() == AxisState.STANDSTILL || alone == command && command.busy()) {
-            moveAlone(command, distance, speed, acceleration, deceleration, jerk, block, line, now);
+            moveAlone(command, distance, speed, acceleration, deceleration, jerk, block, call, now);
             return;
         }
         Limits limits = places.limits();
@@ -71,7 +72,7 @@ final class Superimposition {
                     : axis.leadsOutside(distance - (moving == command ? gone / wireUnitsPerUnit : 0)) ? MotionError.PAST_SOFT_LIMIT : MotionError.NONE;
         }
         if (refusal != MotionError.NONE) {
-            refuse(command, refusal, distance, block, line, now);
+            refuse(command, refusal, distance, block, call, now);
             return;
         }
         boolean again = runs && moving == command;
@@ -84,30 +85,30 @@ final class Superimposition {
         alone = alone == command ? null : alone;
         profile.plan(gone / wireUnitsPerUnit, velocity, this.acceleration, distance, 0, v, a, d, j);
         begin(command, null);
-        axis.log(now, line, CommandLog.Kind.ADD, block, distance, v, a, d, j, profile.duration());
+        axis.log(now, call, CommandLog.Kind.ADD, block, distance, v, a, d, j, profile.duration());
     }
 
-    private void moveAlone(MotionCommand command, double distance, double speed, double acceleration, double deceleration, double jerk, String block, int line, long now) {
+    private void moveAlone(MotionCommand command, double distance, double speed, double acceleration, double deceleration, double jerk, String block, CallPlace call, long now) {
         boolean again = alone == command && command.busy();
         double from = again ? aloneFrom : setpoint.position;
-        axis.moves().move(command, from - setpoint.position + distance, true, Direction.SHORTEST, BufferMode.ABORTING, speed, acceleration, deceleration, jerk, block, line, now);
+        axis.moves().move(command, from - setpoint.position + distance, true, Direction.SHORTEST, BufferMode.ABORTING, speed, acceleration, deceleration, jerk, block, call, now);
         alone = command;
         aloneFrom = from;
     }
 
     /** Brings the addition to rest; the running motion goes on. Done at once where nothing is added. */
-    void halt(MotionCommand command, double deceleration, double jerk, String block, int line, long now) {
+    void halt(MotionCommand command, double deceleration, double jerk, String block, CallPlace call, long now) {
         Limits limits = places.limits();
         double d = deceleration == 0 ? limits.normal().deceleration() : deceleration;
         double j = jerk == 0 ? limits.normal().jerk() : jerk;
         MotionError refusal = axis.closed() != MotionError.NONE ? axis.closed() : bad(d, d, j, limits) ? MotionError.BAD_VALUE : MotionError.NONE;
         if (refusal != MotionError.NONE) {
-            refuse(command, refusal, Double.NaN, block, line, now);
+            refuse(command, refusal, Double.NaN, block, call, now);
             return;
         }
         if (!runs) {
             if (alone != null && alone.busy()) {
-                axis.halt(command, deceleration, jerk, block, line, now);
+                axis.halt(command, deceleration, jerk, block, call, now);
             } else {
                 command.begin(MotionCommand.Status.DONE);
             }
@@ -119,7 +120,7 @@ final class Superimposition {
         }
         profile.planVelocity(gone / wireUnitsPerUnit, velocity, acceleration, 0, d, j);
         begin(null, command);
-        axis.log(now, line, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration());
+        axis.log(now, call, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration());
     }
 
     private void begin(MotionCommand move, MotionCommand halt) {
@@ -136,10 +137,10 @@ final class Superimposition {
     }
 
     /** What runs goes on; when the same block ordered it, without that block. */
-    private void refuse(MotionCommand command, MotionError reason, double value, String block, int line, long now) {
+    private void refuse(MotionCommand command, MotionError reason, double value, String block, CallPlace call, long now) {
         moving = moving == command ? null : moving;
         halting = halting == command ? null : halting;
-        axis.refuse(command, reason, block, line, now, value);
+        axis.refuse(command, reason, block, call, now, value);
     }
 
     private static void give(MotionCommand command, MotionCommand.Status how) {

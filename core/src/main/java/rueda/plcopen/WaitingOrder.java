@@ -2,6 +2,7 @@ package rueda.plcopen;
 
 import java.util.function.LongConsumer;
 import rueda.machine.Dynamics;
+import rueda.plc.run.CallPlace;
 import rueda.profile.StoppingWay;
 
 /**
@@ -28,7 +29,7 @@ final class WaitingOrder {
     double deceleration;
     double jerk;
     String block;
-    int line;
+    CallPlace call;
     /** how {@link Kind#OTHER} begins, told the time, ns */
     LongConsumer beginning;
 
@@ -36,7 +37,7 @@ final class WaitingOrder {
         return command != null;
     }
 
-    void fill(Kind what, MotionCommand by, BufferMode when, double value, Direction way, double wantedSpeed, double a, double d, double j, String instance, int inLine) {
+    void fill(Kind what, MotionCommand by, BufferMode when, double value, Direction way, double wantedSpeed, double a, double d, double j, String instance, CallPlace from) {
         kind = what;
         command = by;
         mode = when;
@@ -47,12 +48,12 @@ final class WaitingOrder {
         deceleration = d;
         jerk = j;
         block = instance;
-        line = inLine;
+        call = from;
         by.begin(MotionCommand.Status.WAITING);
     }
 
-    void fillOther(MotionCommand by, BufferMode when, LongConsumer begin, String instance, int inLine) {
-        fill(Kind.OTHER, by, when, 0, Direction.SHORTEST, 0, 0, 0, 0, instance, inLine);
+    void fillOther(MotionCommand by, BufferMode when, LongConsumer begin, String instance, CallPlace from) {
+        fill(Kind.OTHER, by, when, 0, Direction.SHORTEST, 0, 0, 0, 0, instance, from);
         beginning = begin;
     }
 

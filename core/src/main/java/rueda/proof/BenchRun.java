@@ -49,10 +49,6 @@ record BenchRun(Bench bench) implements RecordedRun {
         return bench.task().fault();
     }
 
-    @Override
-    public int lastLine() {
-        return bench.task().line();
-    }
 
     @Override
     public int errorCode(int axis) {

@@ -11,6 +11,7 @@ import rueda.drive.DriveError;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.machine.MotorSide;
+import rueda.machine.Plc;
 import rueda.machine.Proof;
 import rueda.plc.run.ProgramFault;
 import rueda.plcopen.CommandLog;
@@ -46,7 +47,21 @@ final class Causes {
 
     Verdict.Order orderAt(int axis, double time) {
         CommandLog.Entry entry = entryAt(axis, time);
-        return entry == null ? null : new Verdict.Order(entry.line(), entry.block(), words(entry));
+        return entry == null ? null : new Verdict.Order(entry.call().file(), entry.line(), entry.block(), words(entry));
+    }
+
+    /** Where it stands in the program, with the file where there are several. */
+    private String place(String file, int line) {
+        return "line " + line + (machine.plc().files().size() > 1 && !file.isEmpty() ? " of " + file : "");
+    }
+
+    private String place(CommandLog.Entry entry) {
+        return place(entry.call().file(), entry.line());
+    }
+
+    /** Why and where the program stopped. */
+    String stopped(ProgramFault fault) {
+        return "The program stopped in " + place(fault.file(), fault.line()) + ": " + fault.getMessage();
     }
 
     /** @param number of an axis, or beyond them of a virtual master */
@@ -72,15 +87,14 @@ final class Causes {
     String neverHappened(String event) {
         ProgramFault fault = run.fault();
         if (fault != null) {
-            return event + " never turned true: the program stopped in line " + fault.line() + ". " + fault.getMessage();
+            return event + " never turned true: the program stopped in " + place(fault.file(), fault.line()) + ". " + fault.getMessage();
         }
         for (int i = 0; i < run.orders().size(); i++) {
             if (run.orders().entry(i).kind() == CommandLog.Kind.ERROR) {
                 return event + " never turned true. Before it, " + refused(run.orders().entry(i));
             }
         }
-        return event + " never turned true in " + plain(run.end()) + " s. The program stood in line " + run.lastLine()
-                + " at the end; a longer duration may be needed.";
+        return event + " never turned true in " + plain(run.end()) + " s; a longer duration may be needed.";
     }
 
     String neverArrived(int axis, double since, double closest, String unit) {
@@ -101,7 +115,7 @@ final class Causes {
         if (entry == null || entry.kind() != CommandLog.Kind.MOVE) {
             return words;
         }
-        return words + say("The move of line %d takes %.3f s even in theory, with the speed and acceleration it was given.", entry.line(), entry.duration());
+        return words + say("The move of %s takes %.3f s even in theory, with the speed and acceleration it was given.", place(entry), entry.duration());
     }
 
     String refused(CommandLog.Entry entry) {
@@ -115,7 +129,7 @@ final class Causes {
             reason = say("speed must be above 0 and at most %s %s/s, acceleration and deceleration at most %s %s/s², jerk at most %s %s/s³",
                     plain(axis.limits().max().speed()), unit, plain(axis.limits().max().acceleration()), unit, plain(axis.limits().max().jerk()), unit);
         }
-        return say("%s in line %d was refused at %.3f s: %s (ErrorID 16#%04X).", entry.block(), entry.line(), entry.time() * 1e-9, reason, entry.error().id());
+        return say("%s in %s was refused at %.3f s: %s (ErrorID 16#%04X).", entry.block(), place(entry), entry.time() * 1e-9, reason, entry.error().id());
     }
 
     String driveFault(int code) {
@@ -129,13 +143,13 @@ final class Causes {
         CommandLog.Entry entry = entryAt(axisNumber, worst);
         if (entry == null || entry.kind() != CommandLog.Kind.MOVE) {
             return new Explanation(entry == null ? axis.commandedBy() == Axis.Commander.MOTION_BLOCKS ? "No order of the program was in force." : "The axis was commanded by " + axis.commandedBy().words() + ": no motion block gave an order."
-                    : "This happened during " + words(entry) + ", ordered in line " + entry.line() + ".", null);
+                    : "This happened during " + words(entry) + ", ordered in " + place(entry) + ".", null);
         }
         if (quantity == Proof.Quantity.PHASE) {
-            return new Explanation("This happened during " + words(entry) + ", ordered in line " + entry.line() + ".", null);
+            return new Explanation("This happened during " + words(entry) + ", ordered in " + place(entry) + ".", null);
         }
         if (quantity == Proof.Quantity.SPEED) {
-            return new Explanation(say("Line %d ordered %s %s/s.", entry.line(), plain(entry.velocity()), axis.unit().symbol()), null);
+            return new Explanation(say("L%s ordered %s %s/s.", place(entry).substring(1), plain(entry.velocity()), axis.unit().symbol()), null);
         }
         return torqueShort(axis, axisNumber, entry, from);
     }
@@ -164,8 +178,8 @@ final class Causes {
         double saturatedMs = saturated * run.interval() * 1e3;
         String which = braking ? "Deceleration" : "Acceleration";
         String carried = axis.train().feed().linear() ? say("With %s kg on board the", plain(axis.load().mass())) : "The";
-        String words = say("At %.3f s line %d (%s) ordered %s of %s %s/s². %s motor needs %.2f N·m for it, friction included; it can give %.2f N·m. ",
-                entry.time() * 1e-9, entry.line(), entry.block(), which.toLowerCase(Locale.ROOT), plain(ordered), unit,
+        String words = say("At %.3f s %s (%s) ordered %s of %s %s/s². %s motor needs %.2f N·m for it, friction included; it can give %.2f N·m. ",
+                entry.time() * 1e-9, place(entry), entry.block(), which.toLowerCase(Locale.ROOT), plain(ordered), unit,
                 carried, needed, peak);
         if (needed <= peak) {
             return new Explanation(words + "The torque suffices, so look at the gains and the feed-forward.", null);
@@ -173,18 +187,18 @@ final class Causes {
         double possible = (0.95 * peak - held) / side.inertia() * side.unitsPerRadian();
         double step = Math.pow(10, Math.max(0, Math.floor(Math.log10(possible)) - 1));
         double advised = Math.floor(possible / step) * step;
-        Verdict.Replacement mend = mend(entry.line(), which, advised, unit);
+        Verdict.Replacement mend = mend(entry.call().file(), entry.line(), which, advised, unit);
         return new Explanation(words + say("So the torque stood at its limit for %.0f ms and the axis fell behind.", saturatedMs), mend);
     }
 
-    private Verdict.Replacement mend(int line, String parameter, double value, String unit) {
-        String[] lines = machine.plc().program().split("\n", -1);
+    private Verdict.Replacement mend(String file, int line, String parameter, double value, String unit) {
+        String[] lines = machine.plc().files().stream().filter(f -> f.name().equals(file)).findFirst().map(Plc.SourceFile::source).orElse("").split("\n", -1);
         Pattern given = Pattern.compile("\\b" + parameter + "\\s*:=\\s*[0-9][0-9_.]*(?:[eE][+-]?[0-9]+)?", Pattern.CASE_INSENSITIVE);
         for (int i = line - 1; i >= 0 && i < lines.length; i++) {
             Matcher match = given.matcher(lines[i]);
             if (match.find()) {
                 String replacement = parameter + " := " + say("%.1f", value);
-                return new Verdict.Replacement(i + 1, match.group(), replacement,
+                return new Verdict.Replacement(file, i + 1, match.group(), replacement,
                         say("Lower the %s to %s %s/s²: this leaves 5 %% of the torque in reserve.", parameter.toLowerCase(Locale.ROOT), plain(value), unit));
             }
             if (lines[i].contains(";")) {

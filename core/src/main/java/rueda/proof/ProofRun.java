@@ -9,11 +9,12 @@ import rueda.bench.Bench;
  * @param verdicts     one per expectation, in order
  * @param duration     machine time, s
  * @param stopped      why the program stopped before its end, or null
+ * @param stoppedFile  text in which it stopped, empty when it did not
  * @param stoppedLine  line in which it stopped, 0 when it did not
  * @param figures      commanded against made
  * @param bench        the bench after the run, with its recording
  */
-public record ProofRun(List<Verdict> verdicts, double duration, String stopped, int stoppedLine, Figures figures, Bench bench) {
+public record ProofRun(List<Verdict> verdicts, double duration, String stopped, String stoppedFile, int stoppedLine, Figures figures, Bench bench) {
 
     public boolean holds() {
         return stopped == null && verdicts.stream().allMatch(Verdict::holds);

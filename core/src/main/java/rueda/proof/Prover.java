@@ -47,7 +47,7 @@ public final class Prover {
         RecordedRun run = new BenchRun(bench);
         List<Verdict> verdicts = proof.expectations().stream().map(e -> Claim.of(e).judge(run)).toList();
         ProgramFault fault = run.fault();
-        return new ProofRun(verdicts, proof.duration(), fault == null ? null : fault.getMessage(), fault == null ? 0 : fault.line(), figures(run), bench);
+        return new ProofRun(verdicts, proof.duration(), fault == null ? null : fault.getMessage(), fault == null ? "" : fault.file(), fault == null ? 0 : fault.line(), figures(run), bench);
     }
 
     private static ProofRun.Figures figures(RecordedRun run) {

@@ -34,8 +34,6 @@ public interface RecordedRun {
     /** Why the program stopped before its end, or null. */
     ProgramFault fault();
 
-    /** Line in which the program stood at the end. */
-    int lastLine();
 
     /** Error code of an axis' drive at the end, 603Fh. */
     int errorCode(int axis);

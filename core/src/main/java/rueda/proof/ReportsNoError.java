@@ -30,7 +30,7 @@ record ReportsNoError(String axis) implements Claim {
                 errors++;
                 first = entry.time() * 1e-9;
                 cause = causes.refused(entry);
-                order = new Verdict.Order(entry.line(), entry.block(), causes.words(entry));
+                order = new Verdict.Order(entry.call().file(), entry.line(), entry.block(), causes.words(entry));
             }
         }
         for (long k = 0; k < run.samples(); k++) {
@@ -47,7 +47,7 @@ record ReportsNoError(String axis) implements Claim {
         ProgramFault fault = run.fault();
         if (fault != null) {
             errors++;
-            cause = cause == null ? "The program stopped in line " + fault.line() + ": " + fault.getMessage() : cause;
+            cause = cause == null ? causes.stopped(fault) : cause;
         }
         return new Verdict(sentence(of), errors == 0, 0.0, (double) errors, "errors", errors == 0 ? 1.0 : -1.0, first, first, first, signal, cause, order, null);
     }

@@ -20,18 +20,26 @@ package rueda.proof;
 public record Verdict(String sentence, boolean holds, Double limit, Double measured, String unit, Double room, double time,
                       double from, double to, String signal, String cause, Order order, Replacement mend) {
 
-    /** @param line line of the program  @param block instance  @param words what it ordered */
-    public record Order(int line, String block, String words) {
+    /** @param file name of the program's text  @param line line of it  @param block instance  @param words what it ordered */
+    public record Order(String file, int line, String block, String words) {
+        public Order {
+            /* runs that were kept before programs had several files */
+            file = file == null ? "" : file;
+        }
     }
 
     /**
      * A replacement in the program.
      *
+     * @param file    name of the program's text
      * @param line    line that holds the value, from 1
      * @param find    text to replace
      * @param replace text to put there
      * @param words   what this would do
      */
-    public record Replacement(int line, String find, String replace, String words) {
+    public record Replacement(String file, int line, String find, String replace, String words) {
+        public Replacement {
+            file = file == null ? "" : file;
+        }
     }
 }

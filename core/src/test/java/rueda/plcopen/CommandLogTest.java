@@ -3,6 +3,7 @@ package rueda.plcopen;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import org.junit.jupiter.api.Test;
+import rueda.plc.run.CallPlace;
 
 class CommandLogTest {
 
@@ -11,7 +12,7 @@ class CommandLogTest {
     void theOldestIsDroppedAndCounted() {
         CommandLog log = new CommandLog();
         for (int k = 0; k < 10_000; k++) {
-            log.add(k, k % 5, 1, k % 2 == 0 ? CommandLog.Kind.MOVE : CommandLog.Kind.HALT, "b", k, 0, 0, 0, 0, 0.5, null);
+            log.add(k, k % 5, new CallPlace("", 1), k % 2 == 0 ? CommandLog.Kind.MOVE : CommandLog.Kind.HALT, "b", k, 0, 0, 0, 0, 0.5, null);
             assertThat(log.entry(log.size() - 1).time()).isEqualTo(k);
             assertThat(log.size() + log.dropped()).isEqualTo(k + 1);
         }

@@ -117,7 +117,7 @@ class Drafts {
     }
 
     static ProgramAnswer compiled(Machine machine) {
-        CompiledProgram program = StructuredTextCompiler.compile(machine.plc().program(), Bench.environment(machine));
+        CompiledProgram program = StructuredTextCompiler.compile(StructuredTextCompiler.Text.of(machine.plc()), Bench.environment(machine));
         return new ProgramAnswer(program.diagnostics(), program.variables().stream().filter(v -> v.type() == Type.BOOL).map(Variable::name).toList());
     }
 

@@ -1,6 +1,7 @@
 package rueda.app.live;
 
 import io.swagger.v3.oas.annotations.Operation;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.springframework.http.HttpHeaders;
@@ -14,6 +15,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import rueda.app.web.Downloads;
 import rueda.plant.Mistake;
+import rueda.plc.CompiledProgram;
 import rueda.quantity.InvalidEntry;
 
 /** Orders to the live bench; what it does comes over the live stream. While somebody moves axes by hand they need the key of the control lease in the header {@value #KEY}. */
@@ -112,6 +114,12 @@ class BenchController {
     @GetMapping("/axes/{axis}/process-data")
     LiveBench.ProcessData processData(@PathVariable long id, @PathVariable String axis) {
         return benches.of(id).processData(axis);
+    }
+
+    @Operation(summary = "Which values of the live stream stand in which lines of the program that runs")
+    @GetMapping("/line-values")
+    List<CompiledProgram.LineValues> lineValues(@PathVariable long id) {
+        return benches.of(id).lineValues();
     }
 
     @Operation(summary = "Frames of the last bus cycles as pcapng, for any protocol analyser")

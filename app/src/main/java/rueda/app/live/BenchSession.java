@@ -114,7 +114,7 @@ final class BenchSession {
     LiveBench.State start(LiveBench.Kind kind, String axis, boolean running) {
         MachineState state = machines.get(machineId);
         if (kind == LiveBench.Kind.PROGRAM) {
-            CompiledProgram program = StructuredTextCompiler.compile(state.document().plc().program(), Bench.environment(state.document()));
+            CompiledProgram program = StructuredTextCompiler.compile(StructuredTextCompiler.Text.of(state.document().plc()), Bench.environment(state.document()));
             if (!program.runs()) {
                 throw new ProgramHasFaults(program.diagnostics().get(0).toString());
             }
@@ -197,6 +197,15 @@ final class BenchSession {
             throw new NotFound("bench running");
         }
         return present.processData(axis).orElseThrow(() -> new NotFound("axis " + axis + " on the bench"));
+    }
+
+    /** Which values stand in which lines of the program that runs. */
+    List<CompiledProgram.LineValues> lineValues() {
+        LiveBench present = bench;
+        if (present == null) {
+            throw new NotFound("bench running");
+        }
+        return present.lineValues();
     }
 
     /** Frames of the last bus cycles as pcapng. */

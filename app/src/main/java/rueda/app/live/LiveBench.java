@@ -47,6 +47,8 @@ import rueda.plant.ServoPlant;
 import rueda.plant.Mistake;
 import rueda.plc.run.ProgramFault;
 import rueda.plc.type.Type;
+import rueda.plc.CompiledProgram;
+import rueda.plc.StructuredTextCompiler.Text;
 import rueda.plc.Variable;
 import rueda.plcopen.FollowState;
 import rueda.plcopen.HandControl;
@@ -93,9 +95,9 @@ final class LiveBench {
         this.revision = revision;
         this.kind = kind;
         this.bench = new Bench(machine, switch (kind) {
-            case PROGRAM -> machine.plc().program();
-            case HOMING -> HomingTrial.program(axis);
-            case BY_HAND -> NO_PROGRAM;
+            case PROGRAM -> Text.of(machine.plc());
+            case HOMING -> List.of(new Text("", HomingTrial.program(axis)));
+            case BY_HAND -> List.of(new Text("", NO_PROGRAM));
         }, KEPT_CYCLES, BenchCondition.throughout(condition));
         shown = inOrder(machine, bench.task().program().variables());
         traffic = new BusCapture(machine, KEPT_CYCLES);
@@ -481,12 +483,21 @@ final class LiveBench {
     record Value(String name, String type, String value) {
     }
 
-    record Fault(int line, String message) {
+    record Fault(String file, int line, String message) {
+    }
+
+    /** Lines of one file of the program in which a statement ran in the last cycle. */
+    record RanLines(String file, List<Integer> lines) {
     }
 
     /** @param type always "state", so that a page can tell messages apart */
-    record State(String type, long revision, String program, boolean running, boolean stopped, boolean byHand, boolean programHeld, int forced, Map<String, Set<Mistake>> condition, double time, double speed, int line, List<Integer> lines, int statements,
+    record State(String type, long revision, String program, boolean running, boolean stopped, boolean byHand, boolean programHeld, int forced, Map<String, Set<Mistake>> condition, double time, double speed, List<RanLines> ran, int statements,
                  Fault fault, List<AxisState> axes, List<VirtualState> virtualMasters, List<Value> values) {
+    }
+
+    /** Which values stand in which lines of the program that runs. */
+    List<CompiledProgram.LineValues> lineValues() {
+        return kind == Kind.PROGRAM ? bench.task().program().lineValues() : List.of();
     }
 
     synchronized State state() {
@@ -507,10 +518,10 @@ final class LiveBench {
         }
         List<VirtualState> virtual = bench.virtualMasters().stream().map(m -> new VirtualState(m.master().name(), m.position(), m.speed(), m.power() == PowerState.OPERATION_ENABLED, m.words())).toList();
         ProgramFault fault = bench.task().fault();
-        List<Value> values = shown.stream().map((Variable v) -> new Value(v.name(), v.type().name(), bench.task().text(v))).toList();
+        List<Value> values = shown.stream().map((Variable v) -> new Value(v.name(), v.declared().written(), bench.task().text(v))).toList();
         return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.byHand() && !ending, bench.byHand(), axes.stream().mapToInt(a -> Integer.bitCount(a.forcedInputs()) + Integer.bitCount(a.forcedOutputs()) + Integer.bitCount(a.forcedControlBits()) + Integer.bitCount(a.forcedStatusBits())).sum(), condition,
-                bench.now() * 1e-9, speed, bench.task().line(), bench.task().lines(),
-                bench.task().statements(), fault == null ? null : new Fault(fault.line(), fault.getMessage()), axes, virtual, values);
+                bench.now() * 1e-9, speed, bench.task().ran().entrySet().stream().map(e -> new RanLines(e.getKey(), e.getValue())).toList(),
+                bench.task().statements(), fault == null ? null : new Fault(fault.file(), fault.line(), fault.getMessage()), axes, virtual, values);
     }
 
     /** Variables of the program first, then the pins of its blocks, then the tags. */

@@ -24,6 +24,8 @@ public class RunEntity {
     long computedMillis;
     boolean holds;
     String stopped;
+    /** text in which it stopped; null in runs of before programs had several */
+    String stoppedFile;
     int stoppedLine;
     @Lob
     @Column(columnDefinition = "character large object")

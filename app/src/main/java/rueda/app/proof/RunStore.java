@@ -71,7 +71,7 @@ public class RunStore {
         MachineState state = machines.get(machineId);
         Machine machine = state.document();
         Proof proof = wanted(machine, name);
-        CompiledProgram program = StructuredTextCompiler.compile(machine.plc().program(), Bench.environment(machine));
+        CompiledProgram program = StructuredTextCompiler.compile(StructuredTextCompiler.Text.of(machine.plc()), Bench.environment(machine));
         if (!program.runs()) {
             throw new ProgramHasFaults(program.diagnostics().get(0).toString());
         }
@@ -115,6 +115,7 @@ public class RunStore {
         run.computedMillis = millis;
         run.holds = result.holds();
         run.stopped = result.stopped();
+        run.stoppedFile = result.stoppedFile();
         run.stoppedLine = result.stoppedLine();
         run.figures = MachineJson.write(result.figures());
         runs.save(run);
@@ -142,7 +143,7 @@ public class RunStore {
 
     private RunView view(RunEntity run) {
         List<Verdict> list = verdicts.findByRunIdOrderByPlace(run.id).stream().map(v -> MachineJson.read(v.content, Verdict.class)).toList();
-        return new RunView(run.id, run.revision, run.ranAt, run.name, run.duration, run.computedMillis, run.holds, run.stopped, run.stoppedLine,
+        return new RunView(run.id, run.revision, run.ranAt, run.name, run.duration, run.computedMillis, run.holds, run.stopped, run.stoppedFile == null ? "" : run.stoppedFile, run.stoppedLine,
                 MachineJson.read(run.figures, ProofRun.Figures.class), list);
     }
 

@@ -3,6 +3,7 @@ package rueda.plc.code;
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Method;
 import java.util.Arrays;
+import rueda.plc.run.CallPlace;
 import rueda.plc.run.Frame;
 import rueda.plc.run.FunctionBlock;
 import rueda.plc.run.Image;
@@ -128,7 +129,7 @@ public final class Constants {
         Object[] values = new Object[arguments.length + shift];
         Class<?>[] types = new Class<?>[values.length];
         if (invoke.frame()) {
-            Frame frame = new Frame(0, new FunctionBlock[0], new Image[0], 0);
+            Frame frame = new Frame(0, new FunctionBlock[0], new Image[0], new CallPlace[0], 0);
             frame.budget = Integer.MAX_VALUE;
             values[0] = frame;
             types[0] = Frame.class;

@@ -9,6 +9,7 @@ import org.objectweb.asm.ClassTooLargeException;
 import org.objectweb.asm.ClassWriter;
 import org.objectweb.asm.MethodTooLargeException;
 import org.objectweb.asm.Type;
+import rueda.plc.run.CallPlace;
 import rueda.plc.run.CompiledUnit;
 import rueda.plc.run.Frame;
 import rueda.plc.run.Operations;
@@ -69,7 +70,7 @@ public final class Generator {
      *
      * @param classes by the names of their units
      */
-    public record Compiled(Map<String, byte[]> classes, List<Stretches.Stretch> stretches) {
+    public record Compiled(Map<String, byte[]> classes, List<Stretches.Stretch> stretches, List<CallPlace> calls) {
 
         /** Classes that work on a frame, by the names of their units. */
         public Map<String, CompiledUnit> load(Frame frame) {
@@ -96,14 +97,14 @@ public final class Generator {
         for (UnitCode unit : units) {
             classes.put(unit.name(), generator.bytes(unit));
         }
-        return new Compiled(classes, generator.stretches.all());
+        return new Compiled(classes, generator.stretches.all(), generator.stretches.calls());
     }
 
     /** The class with the frame, its memory, its texts and its marks as constants. */
     private static byte[] state() {
         ClassWriter writer = new ClassWriter(ClassWriter.COMPUTE_MAXS);
         writer.visit(V17, ACC_PUBLIC | ACC_FINAL | ACC_SUPER, STATE, null, "java/lang/Object", null);
-        String[][] fields = {{"F", "L" + FRAME + ";", null}, {"M", "[J", "memory"}, {"T", "[Ljava/lang/String;", "texts"}, {"R", "[I", "ran"}};
+        String[][] fields = {{"F", "L" + FRAME + ";", null}, {"M", "[J", "memory"}, {"T", "[Ljava/lang/String;", "texts"}, {"R", "[I", "ran"}, {"C", "[L" + Type.getInternalName(CallPlace.class) + ";", "calls"}};
         for (String[] field : fields) {
             writer.visitField(ACC_PUBLIC | ACC_STATIC | ACC_FINAL, field[0], field[1], null, null).visitEnd();
         }

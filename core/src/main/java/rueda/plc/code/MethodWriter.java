@@ -303,8 +303,10 @@ final class MethodWriter {
         values.place(call.instance());
         code.visitVarInsn(ISTORE, at);
         frame();
-        values.integer(call.line());
-        code.visitFieldInsn(PUTFIELD, FRAME, "line", "I");
+        code.visitFieldInsn(GETSTATIC, STATE, "C", "[Lrueda/plc/run/CallPlace;");
+        values.integer(stretches.call(unit.file(), call.line()));
+        code.visitInsn(AALOAD);
+        code.visitFieldInsn(PUTFIELD, FRAME, "call", "Lrueda/plc/run/CallPlace;");
         frame();
         code.visitFieldInsn(GETFIELD, FRAME, "blocks", "[Lrueda/plc/run/FunctionBlock;");
         memory();

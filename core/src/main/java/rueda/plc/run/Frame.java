@@ -13,8 +13,10 @@ public final class Frame {
     public final String[] texts;
     /** Function blocks in Java, by the number that their instance keeps. */
     public final FunctionBlock[] blocks;
-    /** Line of the last call of a function block in Java, from 1. */
-    public int line;
+    /** Where the function block in Java that runs was called. */
+    public CallPlace call = CallPlace.NONE;
+    /** Where function blocks in Java are called, by their numbers. */
+    public final CallPlace[] calls;
     /** Start of the cycle, ns on the bench's clock. */
     public long now;
     /** Statements that the cycle may still execute. */
@@ -26,13 +28,14 @@ public final class Frame {
 
     private final Image[] images;
 
-    /** @param size slots  @param images first values, by their number  @param stretches stretches of statements that run one after the other */
-    public Frame(int size, FunctionBlock[] blocks, Image[] images, int stretches) {
+    /** @param size slots  @param images first values, by their number  @param calls places of calls, by their number  @param stretches stretches of statements that run one after the other */
+    public Frame(int size, FunctionBlock[] blocks, Image[] images, CallPlace[] calls, int stretches) {
         memory = new long[size];
         texts = new String[size];
         Arrays.fill(texts, "");
         this.blocks = blocks;
         this.images = images;
+        this.calls = calls;
         ran = new int[stretches];
     }
 

@@ -27,6 +27,11 @@ public final class Words {
     private Words() {
     }
 
+    /** Words of the language, in capitals. */
+    public static Set<String> keywords() {
+        return KEYWORDS;
+    }
+
     /** A word of the language: it names nothing. */
     public static boolean isKeyword(String word) {
         String upper = word.toUpperCase(Locale.ROOT);

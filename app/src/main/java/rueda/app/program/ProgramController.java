@@ -1,0 +1,64 @@
+package rueda.app.program;
+
+import io.swagger.v3.oas.annotations.Operation;
+import java.util.List;
+import java.util.stream.Stream;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import rueda.format.program.ProgramFiles;
+import rueda.machine.Plc;
+import rueda.plc.Language;
+import rueda.plc.StandardBlocks;
+import rueda.plc.run.FunctionBlock;
+import rueda.plcopen.MotionAxis;
+import rueda.plcopen.MotionBlocks;
+
+/** The language of the program, and its files. */
+@RestController
+@RequestMapping("/api/program")
+class ProgramController {
+
+    /** @param output the block writes it */
+    record BlockPin(String name, String type, boolean output) {
+    }
+
+    record Block(String name, List<BlockPin> pins) {
+    }
+
+    /** @param functions names of the standard's functions, but for conversions such as INT_TO_LREAL */
+    record Words(List<String> keywords, List<String> types, List<String> functions, List<Block> blocks) {
+    }
+
+    @Operation(summary = "The words of Structured Text: keywords, types, functions, and the function blocks with their pins")
+    @GetMapping("/language")
+    Words language() {
+        List<Block> blocks = Stream.concat(StandardBlocks.ALL.stream(), MotionBlocks.kinds(new MotionAxis[0]).stream()).map(ProgramController::block).toList();
+        return new Words(Language.keywords(), Language.types(), Language.functions(), blocks);
+    }
+
+    private static Block block(FunctionBlock.Kind kind) {
+        return new Block(kind.name(), kind.pins().stream().map(p -> new BlockPin(p.name(), p.type().name(), p.output())).toList());
+    }
+
+    @Operation(summary = "The texts in a file: Structured Text, a zip of it, or XML of IEC 61131-10; nothing is stored")
+    @PostMapping(path = "/read", consumes = "application/octet-stream")
+    ProgramFiles.Read read(@RequestParam String name, @RequestBody(required = false) byte[] content) {
+        return ProgramFiles.read(name, content == null ? new byte[0] : content);
+    }
+
+    record Texts(List<Plc.SourceFile> files) {
+    }
+
+    @Operation(summary = "The texts as a zip")
+    @PostMapping(path = "/zip", produces = "application/octet-stream")
+    ResponseEntity<byte[]> zip(@RequestBody Texts texts) {
+        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename("program.zip").build().toString()).body(ProgramFiles.zip(texts.files()));
+    }
+}

@@ -1,0 +1,136 @@
+package rueda.format;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Random;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import rueda.format.program.ProgramFiles;
+import rueda.machine.Plc.SourceFile;
+import rueda.plc.CompiledProgram;
+import rueda.plc.Environment;
+import rueda.plc.StructuredTextCompiler;
+import rueda.plc.Task;
+
+/** Programs come in as they are saved: in any encoding, one or many, as a zip or as XML; what cannot be taken is told. */
+class ProgramFilesTest {
+
+    private static final String TEXT = "PROGRAM P\r\n(* Käse, größer *)\r\nEND_PROGRAM\r\n";
+
+    private static byte[] zip(String... namesAndTexts) throws IOException {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(bytes)) {
+            for (int i = 0; i < namesAndTexts.length; i += 2) {
+                zip.putNextEntry(new ZipEntry(namesAndTexts[i]));
+                zip.write(namesAndTexts[i + 1].getBytes(StandardCharsets.UTF_8));
+            }
+        }
+        return bytes.toByteArray();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"UTF-8", "ISO-8859-1", "UTF-16", "x-UTF-16LE-BOM"})
+    void anyEncoding(String charset) {
+        ProgramFiles.Read read = ProgramFiles.read("C:\\cell\\Main.ST", TEXT.getBytes(Charset.forName(charset)));
+        assertThat(read.files()).containsExactly(new SourceFile("Main.st", TEXT.replace("\r\n", "\n")));
+    }
+
+    @Test
+    void aZipKeepsWhatItCanAndTellsTheRest() throws IOException {
+        ProgramFiles.Read read = ProgramFiles.read("x.zip", zip("a/Main.st", "PROGRAM A END_PROGRAM", "b/main.ST", "PROGRAM B END_PROGRAM", "c/", "", "readme.md", "x", "empty.st", "", "__MACOSX/._Main.st", "y"));
+        assertThat(read.files()).extracting(SourceFile::name).containsExactly("Main.st", "main_2.st");
+        assertThat(read.told()).containsExactly("readme.md was left out: it is no .st file.", "empty.st was left out: it is empty.");
+    }
+
+    @Test
+    void whatIsTakenOutComesInEqual() {
+        List<SourceFile> files = List.of(new SourceFile("Types.st", "TYPE T : INT; END_TYPE\n"), new SourceFile("Main.st", "PROGRAM P (* ä *) END_PROGRAM\n"));
+        assertThat(ProgramFiles.read("p.zip", ProgramFiles.zip(files)).files()).isEqualTo(files);
+    }
+
+    /** A zip that unpacks to far more than it says is stopped; one that holds nothing, or is none, is refused. */
+    @Test
+    void zipsThatAreNone() throws IOException {
+        byte[] bomb = zip("a.st", " ".repeat(20 << 20));
+        assertThat(bomb.length).isLessThan(1 << 20);
+        assertThatThrownBy(() -> ProgramFiles.read("a.zip", bomb)).isInstanceOf(UnreadableFile.class).hasMessageContaining("16 MB");
+        assertThatThrownBy(() -> ProgramFiles.read("a.zip", zip("a.md", "x"))).isInstanceOf(UnreadableFile.class).hasMessageContaining("without a text");
+        byte[] whole = zip("a.st", "PROGRAM P END_PROGRAM", "b.st", "TYPE T : INT; END_TYPE");
+        Random random = new Random(20261127);
+        for (int k = 0; k < 2000; k++) {
+            byte[] broken = java.util.Arrays.copyOf(whole, k % 2 == 0 ? whole.length : random.nextInt(whole.length - 5) + 5);
+            broken[4 + random.nextInt(broken.length - 4)] ^= (byte) (1 << random.nextInt(8));
+            try {
+                ProgramFiles.read("a.zip", broken);
+            } catch (UnreadableFile refused) {
+                assertThat(refused.mend()).isNotBlank();
+            }
+        }
+    }
+
+    /** Both schemes of XML, element names from memory; the program runs. */
+    @ParameterizedTest
+    @ValueSource(strings = {"""
+            <Project xmlns="www.iec.ch/public/TC65SC65BWG7TF10" xmlns:xsi="http://www.w3.org/2001/XMLSchema-instance"><Types><GlobalNamespace>
+            <DataTypeDecl name="Color"><UserDefinedTypeSpec xsi:type="EnumTypeWithNamedValueSpec"><Enumerator name="Red"/><Enumerator name="Green"/></UserDefinedTypeSpec></DataTypeDecl>
+            <DataTypeDecl name="Pair"><UserDefinedTypeSpec xsi:type="StructTypeSpec"><Member name="a"><Type><TypeName>INT</TypeName></Type><InitialValue><SimpleValue value="4"/></InitialValue></Member>
+              <Member name="b"><Type><InstantlyDefinedType xsi:type="ArrayTypeSpec"><BaseType><TypeName>INT</TypeName></BaseType><DimensionSpec dimensionNumber="1"><IndexRange lower="1" upper="3"/></DimensionSpec></InstantlyDefinedType></Type></Member></UserDefinedTypeSpec></DataTypeDecl>
+            <Function name="Twice"><ResultType><TypeName>INT</TypeName></ResultType><Parameters><InputVars><Variable name="x"><Type><TypeName>INT</TypeName></Type></Variable></InputVars></Parameters>
+              <MainBody><BodyContent xsi:type="ST"><ST>Twice := 2 * x;</ST></BodyContent></MainBody></Function>
+            <FunctionBlock name="Ladder"><Parameters><InputVars><Variable name="x"><Type><TypeName>INT</TypeName></Type></Variable></InputVars></Parameters><MainBody><BodyContent xsi:type="LD"/></MainBody></FunctionBlock>
+            <Program name="Main"><Vars accessSpecifier="private"><Variable name="p"><Type><TypeName>Pair</TypeName></Type></Variable><Variable name="c"><Type><TypeName>Color</TypeName></Type><InitialValue><SimpleValue value="Green"/></InitialValue></Variable>
+              <Variable name="n"><Documentation xsi:type="SimpleText"><Text>the (*result*)</Text></Documentation><Type><TypeName>INT</TypeName></Type></Variable></Vars>
+              <MainBody><BodyContent xsi:type="ST"><ST>p.b[2] := Twice(p.a);
+              IF c = Green AND n &lt; 5 THEN n := p.b[2]; END_IF</ST></BodyContent></MainBody></Program>
+            </GlobalNamespace></Types></Project>""", """
+            <project xmlns="http://www.plcopen.org/xml/tc6_0201"><types><dataTypes>
+            <dataType name="Color"><baseType><enum><values><value name="Red"/><value name="Green"/></values></enum></baseType></dataType>
+            <dataType name="Pair"><baseType><struct><variable name="a"><type><INT/></type><initialValue><simpleValue value="4"/></initialValue></variable>
+              <variable name="b"><type><array><dimension lower="1" upper="3"/><baseType><INT/></baseType></array></type></variable></struct></baseType></dataType></dataTypes>
+            <pous><pou name="Twice" pouType="function"><interface><returnType><INT/></returnType><inputVars><variable name="x"><type><INT/></type></variable></inputVars></interface>
+              <body><ST><xhtml xmlns="http://www.w3.org/1999/xhtml">Twice := 2 * x;</xhtml></ST></body></pou>
+            <pou name="Ladder" pouType="functionBlock"><interface><inputVars><variable name="x"><type><INT/></type></variable></inputVars></interface><body><LD/></body></pou>
+            <pou name="Main" pouType="program"><interface><localVars><variable name="p"><type><derived name="Pair"/></type></variable><variable name="c"><type><derived name="Color"/></type><initialValue><simpleValue value="Green"/></initialValue></variable>
+              <variable name="n"><type><INT/></type><documentation><xhtml xmlns="http://www.w3.org/1999/xhtml">the (*result*)</xhtml></documentation></variable></localVars></interface>
+              <body><ST><xhtml xmlns="http://www.w3.org/1999/xhtml">p.b[2] := Twice(p.a);
+              IF c = Green AND n &lt; 5 THEN n := p.b[2]; END_IF</xhtml></ST></body></pou></pous></types></project>"""})
+    void xml(String xml) {
+        ProgramFiles.Read read = ProgramFiles.read("cell.xml", xml.getBytes(StandardCharsets.UTF_8));
+        assertThat(read.told()).singleElement().satisfies(t -> assertThat(t).contains("Ladder", "Structured Text"));
+        CompiledProgram program = StructuredTextCompiler.compile(read.files().stream().map(f -> new StructuredTextCompiler.Text(f.name(), f.source())).toList(), Environment.PLAIN);
+        assertThat(program.diagnostics()).as(read.files().toString()).isEmpty();
+        Task task = new Task(program, 1000);
+        task.cycle(0);
+        assertThat(task.text(program.variable("n").orElseThrow())).isEqualTo("8");
+        assertThat(task.ran()).containsOnlyKeys("Main.st", "Twice.st");
+    }
+
+    /** Each fault names its file, and one text sees what another declares, in any order. */
+    @Test
+    void severalTexts() {
+        List<StructuredTextCompiler.Text> texts = List.of(new StructuredTextCompiler.Text("Main.st", "PROGRAM Main VAR m : Mover; END_VAR\nm(go := TRUE); END_PROGRAM"),
+                new StructuredTextCompiler.Text("Mover.st", "FUNCTION_BLOCK Mover VAR_INPUT go : BOOL; END_VAR VAR s : State; n : INT; END_VAR\nIF go THEN s := Moving; END_IF\nn := 5 / (n - n); END_FUNCTION_BLOCK"),
+                new StructuredTextCompiler.Text("Types.st", "TYPE State : (Idle, Moving); END_TYPE"));
+        CompiledProgram program = StructuredTextCompiler.compile(texts, Environment.PLAIN);
+        assertThat(program.diagnostics()).isEmpty();
+        Task task = new Task(program, 1000);
+        task.cycle(0);
+        assertThat(task.fault().getMessage()).contains("Division by zero");
+        assertThat(task.fault().file()).isEqualTo("Mover.st");
+        assertThat(task.fault().line()).isEqualTo(3);
+        CompiledProgram wrong = StructuredTextCompiler.compile(List.of(texts.get(0), new StructuredTextCompiler.Text("Mover.st", texts.get(1).source().replace("Moving", "Flying")), texts.get(2)), Environment.PLAIN);
+        assertThat(wrong.diagnostics()).singleElement().satisfies(d -> {
+            assertThat(d.file()).isEqualTo("Mover.st");
+            assertThat(d.line()).isEqualTo(2);
+        });
+    }
+}
