@@ -13,7 +13,7 @@ import { useLanguage } from '../stores/language'
 
 /** Structured Text with faults underlined and one line marked: the one being executed, or the one that caused something. */
 const props = defineProps<{ modelValue: string; diagnostics: Diagnostic[]; marked: number; ran?: number[]; readonly?: boolean; /** what stands beside a line, by its number */ beside?: Map<number, string>; label: string }>()
-const emit = defineEmits<{ 'update:modelValue': [value: string]; cursor: [line: number] }>()
+const emit = defineEmits<{ 'update:modelValue': [value: string]; cursor: [line: number]; mend: [fault: Diagnostic] }>()
 const host = ref<HTMLElement | null>(null)
 let view: EditorView | null = null
 const writable = new Compartment()
@@ -108,7 +108,7 @@ function showDiagnostics() {
   const list = props.diagnostics.filter((d) => d.line <= doc.lines).map((d) => {
     const line = doc.line(d.line)
     const from = Math.min(line.from + d.column - 1, Math.max(line.from, line.to - 1))
-    return { from, to: Math.max(from, Math.min(from + d.length, line.to)), severity: 'error' as const, message: d.message }
+    return { from, to: Math.max(from, Math.min(from + d.length, line.to)), severity: 'error' as const, message: d.message, actions: d.mend ? [{ name: d.mend.label, apply: () => emit('mend', d) }] : [] }
   })
   view.dispatch(setDiagnostics(view.state, list))
 }

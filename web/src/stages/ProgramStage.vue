@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
-import type { Schemas } from '../api/client'
+import type { Diagnostic, Schemas } from '../api/client'
 import { api } from '../api/client'
 import ProblemNote from '../components/ProblemNote.vue'
 import ProgramEditor from '../components/ProgramEditor.vue'
@@ -90,6 +90,16 @@ async function takeOut() {
   if (zip) downloadBlob(zip, `${machine.draft!.name.replace(/[^\w]+/g, '-')}.zip`)
 }
 
+/** Makes the change that mends a fault; undo takes it back. */
+function mend(d: Diagnostic) {
+  const at = files.value.findIndex((f) => f.name === d.file)
+  const lines = files.value[at]?.source.split('\n')
+  if (!lines || !d.mend) return
+  const line = lines[d.mend.line - 1] ?? ''
+  lines[d.mend.line - 1] = line.slice(0, d.mend.column - 1) + d.mend.text + line.slice(d.mend.column - 1 + d.mend.length)
+  machine.set(`/plc/files/${at}/source`, lines.join('\n'))
+}
+
 async function goTo(name: string, line: number) {
   const at = files.value.findIndex((f) => f.name === name)
   if (at >= 0) chosen.value = at
@@ -137,14 +147,14 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
           <TextEntry class="name" :value="file.name" aria-label="Name of the file" @enter="(n) => machine.set(`/plc/files/${index}/name`, n)" />
           <v-btn size="small" @click="remove">Remove file</v-btn>
         </div>
-        <ProgramEditor :key="index" ref="editor" :model-value="file.source" :diagnostics="machine.diagnostics.filter((d) => d.file === file.name)" :marked="fault?.file === file.name ? fault.line : 0" :ran="ran" :beside="beside" label="Program, Structured Text" @update:model-value="machine.set(`/plc/files/${index}/source`, $event)" />
+        <ProgramEditor :key="index" ref="editor" :model-value="file.source" :diagnostics="machine.diagnostics.filter((d) => d.file === file.name)" :marked="fault?.file === file.name ? fault.line : 0" :ran="ran" :beside="beside" label="Program, Structured Text" @mend="mend" @update:model-value="machine.set(`/plc/files/${index}/source`, $event)" />
       </div>
     </div>
     <div v-if="fault" class="faults" role="alert">
       <button type="button" class="link" @click="goTo(fault.file, fault.line)">{{ where(fault.file, fault.line) }}</button>: {{ fault.message }} The task stopped and the axes made a quick stop. Mend the line and run again.
     </div>
     <ul v-if="machine.diagnostics.length" class="faults" aria-label="Faults of the program">
-      <li v-for="(d, i) in machine.diagnostics.slice(0, 6)" :key="i"><button type="button" class="link" @click="goTo(d.file, d.line)">{{ where(d.file, d.line) }}, column {{ d.column }}</button>: {{ d.message }}</li>
+      <li v-for="(d, i) in machine.diagnostics.slice(0, 6)" :key="i"><button type="button" class="link" @click="goTo(d.file, d.line)">{{ where(d.file, d.line) }}, column {{ d.column }}</button>: {{ d.message }} <button v-if="d.mend" type="button" class="link" @click="mend(d)">{{ d.mend.label }}</button></li>
       <li v-if="machine.diagnostics.length > 6">and {{ machine.diagnostics.length - 6 }} more.</li>
     </ul>
   </div>

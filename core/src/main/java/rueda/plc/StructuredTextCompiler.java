@@ -59,7 +59,7 @@ public final class StructuredTextCompiler {
 
     private CompiledProgram compile(List<Text> sources) {
         for (Text text : sources) {
-            Faults faults = new Faults(text.file());
+            Faults faults = new Faults(text.file(), text.source());
             boolean tooLong = text.source().length() > LONGEST_TEXT;
             if (tooLong) {
                 faults.at(new Place(1, 1, 1), "A program has at most " + LONGEST_TEXT / 1_000_000 + " million characters, this one has " + text.source().length() + ".");

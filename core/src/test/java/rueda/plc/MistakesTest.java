@@ -214,6 +214,48 @@ class MistakesTest {
         assertThat(said).extracting(Diagnostic::line).containsExactly(2, 3, 4, 5);
     }
 
+    /** The text with the first mend made. */
+    private static String mended(String text, rueda.plc.syntax.TextMend mend) {
+        String[] lines = text.split("\n", -1);
+        String line = lines[mend.line() - 1];
+        lines[mend.line() - 1] = line.substring(0, mend.column() - 1) + mend.text() + line.substring(mend.column() - 1 + mend.length());
+        return String.join("\n", lines);
+    }
+
+    /** A mistake whose mend can be guessed is mended by one change; ⏎ stands for a line break. */
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', quoteCharacter = '`', value = {
+            "x := 1⏎y := 2;                          | Insert ;            | x := 1;⏎y := 2;",
+            "x = 5;                                  | Write :=            | x := 5;",
+            "IF x := 5 THEN x := 1; END_IF           | Write =             | IF x = 5 THEN x := 1; END_IF",
+            "IF x == 5 THEN x := 1; END_IF           | Write =             | IF x = 5 THEN x := 1; END_IF",
+            "IF x = 1 y := 1; END_IF                 | Insert THEN         | IF x = 1 THEN y := 1; END_IF",
+            "IF b THEN⏎  y := 1;                     | Insert END_IF       | IF b THEN⏎  y := 1;⏎END_IF;",
+            "FOR x := 1 TO 3 DO⏎  y := x;            | Insert END_FOR      | FOR x := 1 TO 3 DO⏎  y := x;⏎END_FOR;",
+            "IF b THEN y := 1; END IF;               | Write END_IF        | IF b THEN y := 1; END_IF;",
+            "FOR x = 1 TO 3 DO y := x; END_FOR       | Write :=            | FOR x := 1 TO 3 DO y := x; END_FOR",
+            "WHILE b x := x + 1; END_WHILE           | Insert DO           | WHILE b DO x := x + 1; END_WHILE",
+            "CASE x 1: y := 1; END_CASE              | Insert OF           | CASE x OF 1: y := 1; END_CASE",
+            "counte := 1;                            | Write counter       | counter := 1;",
+            "x := LIMT(0, x, 5);                     | Write LIMIT         | x := LIMIT(0, x, 5);",
+            "Clock(IN := TRUE, PTT := T#1s);         | Write PT            | Clock(IN := TRUE, PT := T#1s);",
+            "b := Clock.QQ;                          | Write Q             | b := Clock.Q;",
+            "IFF b THEN y := 1; END_IF               | Write IF            | IF b THEN y := 1; END_IF",
+            "Clock(IN := TRUE PT := T#1s);           | Insert ,            | Clock(IN := TRUE, PT := T#1s);",
+            "x := d;                                 | Write DINT_TO_INT(d) | x := DINT_TO_INT(d);",
+            "x := y + d * 2;                         | Write DINT_TO_INT(y + d * 2) | x := DINT_TO_INT(y + d * 2);"})
+    void aMendByOneChange(String body, String label, String expected) {
+        String head = "PROGRAM P VAR x, y, counter : INT; d : DINT; b : BOOL; Clock : TON; END_VAR\n";
+        String text = head + body.trim().replace('⏎', '\n') + "\nEND_PROGRAM";
+        List<Diagnostic> said = said(text);
+        assertThat(said).hasSize(1);
+        assertThat(said.get(0).mend()).as(said.get(0).message()).isNotNull();
+        assertThat(said.get(0).mend().label()).isEqualTo(label.trim());
+        String mended = mended(text, said.get(0).mend());
+        assertThat(mended).isEqualTo(head + expected.trim().replace('⏎', '\n') + "\nEND_PROGRAM");
+        assertThat(said(mended)).isEmpty();
+    }
+
     @Test
     void aCaseLabelMayBeANamedConstant() {
         CompiledProgram program = StructuredTextCompiler.compile("PROGRAM P VAR CONSTANT Idle : INT := 10; Busy : INT := Idle + 1; END_VAR VAR s : INT := 11; n : INT; END_VAR\n"

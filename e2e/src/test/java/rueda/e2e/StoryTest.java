@@ -65,7 +65,7 @@ class StoryTest extends BrowserTest {
         assertThat(program()).contains("850.0");
         button("Run program").click();
         expect(side()).containsText("ToSlot.Execute");
-        expect(page.locator(".cm-marked")).hasCount(1);
+        expect(page.locator(".cm-ran").first()).isVisible();
         expect(side().locator("tr", new Locator.LocatorOptions().setHasText("Step")).first()).containsText("10");
         choose(field("Clock"), "5");
         expect(side().locator("tr", new Locator.LocatorOptions().setHasText("Step")).first()).containsText("50");

@@ -20,6 +20,7 @@ public final class Completeness {
             Map.entry("ProcessData", Set.of("control", "status", "state")),
             Map.entry("AxisState", Set.of("probe1", "probe2")),
             Map.entry("Finding", Set.of("mend")),
+            Map.entry("Diagnostic", Set.of("mend")),
             Map.entry("Change", Set.of("value")),
             Map.entry("HomingAnswer", Set.of("edge")),
             Map.entry("TakeControl", Set.of("monitoringSeconds")),

@@ -6,6 +6,11 @@ public interface Complaints {
     /** @param message what is wrong and what would be right, one or two sentences */
     void at(Place place, String message);
 
+    /** @param mend a change that would mend it, or null */
+    default void at(Place place, String message, TextMend mend) {
+        at(place, message);
+    }
+
     /** No more is taken: going on reading is useless. */
     boolean full();
 }

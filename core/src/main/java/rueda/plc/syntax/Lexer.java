@@ -208,7 +208,7 @@ final class Lexer {
         };
         if (meant != null) {
             at += 2;
-            complaints.at(place(from, at), two + " is no operator of Structured Text: write " + meant + (two.equals("==") ? " to compare, := to assign." : "."));
+            complaints.at(place(from, at), two + " is no operator of Structured Text: write " + meant + (two.equals("==") ? " to compare, := to assign." : "."), TextMend.replace(place(from, at), meant));
             tokens.add(new Token(meant.length() > 2 || meant.equals("OR") ? Kind.WORD : Kind.SYMBOL, meant, place(from, at), from, at));
         } else if (SYMBOLS.contains(two)) {
             at += 2;

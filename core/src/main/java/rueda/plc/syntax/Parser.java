@@ -113,10 +113,14 @@ public final class Parser {
     }
 
     private void tell(Place place, String message) {
+        tell(place, message, null);
+    }
+
+    private void tell(Place place, String message, TextMend mend) {
         if (silent) {
             return;
         }
-        complaints.at(place, message);
+        complaints.at(place, message, mend);
         if (complaints.full()) {
             throw new Lost();
         }
@@ -263,7 +267,7 @@ public final class Parser {
             return;
         }
         if (here().kind() == Kind.END || UNIT_STARTS.contains(here().upper())) {
-            tell(gap(), kind.end() + " is missing at the end of the " + what + ".");
+            tell(gap(), kind.end() + " is missing at the end of the " + what + ".", new TextMend("Insert " + kind.end(), gap().line(), gap().column(), 0, "\n" + kind.end() + "\n"));
             return;
         }
         String found = shown(here());
@@ -406,10 +410,11 @@ public final class Parser {
             }
         }
         if (here().is(":=") && ahead(1).kind() == Kind.WORD) {
-            tell(take().place(), "Write : between a name and its type; := gives a value.");
+            Place assigns = take().place();
+            tell(assigns, "Write : between a name and its type; := gives a value.", TextMend.replace(assigns, ":"));
         } else if (!taken(":")) {
             if (here().kind() == Kind.WORD) {
-                tell(gap(), "A : is missing between " + names.get(names.size() - 1).path() + " and its type.");
+                tell(gap(), "A : is missing between " + names.get(names.size() - 1).path() + " and its type.", TextMend.insert(gap(), " :"));
             } else {
                 throw lost(gap(), "A : and a type are missing after " + names.get(names.size() - 1).path() + ", such as " + names.get(names.size() - 1).path() + " : INT;");
             }
@@ -427,7 +432,7 @@ public final class Parser {
     private ExpressionSyntax initial() {
         ExpressionSyntax initial = null;
         if (here().is("=")) {
-            tell(here().place(), "Write := before an initial value; = compares.");
+            tell(here().place(), "Write := before an initial value; = compares.", TextMend.replace(here().place(), ":="));
             take();
             initial = initialValue();
         } else if (taken(":=")) {
@@ -780,7 +785,7 @@ public final class Parser {
             return call(first, target);
         }
         if (here().is("=")) {
-            tell(here().place(), "Write := to assign; = compares.");
+            tell(here().place(), "Write := to assign; = compares.", TextMend.replace(here().place(), ":="));
             take();
         } else if (here().is(":")) {
             throw lost(here().place(), ahead(1).is("=") ? "Write := without a space." : "Variables are declared between VAR and END_VAR; a : has no place here. To assign, write :=.");
@@ -879,7 +884,7 @@ public final class Parser {
                     if (here().place().line() > before().place().line() && !closesLater()) {
                         throw lost(gap(), "The ( of this call is not closed: ) is missing.");
                     }
-                    tell(gap(), "A , is missing between two inputs.");
+                    tell(gap(), "A , is missing between two inputs.", TextMend.insert(gap(), ","));
                 } else if (here().is(";") || here().kind() == Kind.END || here().isKeyword()) {
                     throw lost(gap(), "The ( of this call is not closed: ) is missing.");
                 } else {
@@ -969,12 +974,12 @@ public final class Parser {
     private ExpressionSyntax condition(String after, String word) {
         ExpressionSyntax condition = expressionBefore(word, after);
         if (here().is(":=")) {
-            tell(here().place(), "Write = to compare; := assigns.");
+            tell(here().place(), "Write = to compare; := assigns.", TextMend.replace(here().place(), "="));
             take();
             expressionBefore(word, after);
         }
         if (!misspelt(word)) {
-            tell(gap(), word + " is missing after the condition of " + after + ".");
+            tell(gap(), word + " is missing after the condition of " + after + ".", TextMend.insert(gap(), " " + word));
             taken(";");
         } else {
             take();
@@ -1015,7 +1020,7 @@ public final class Parser {
         if (misspelt("OF")) {
             take();
         } else {
-            tell(gap(), "OF is missing after the value of CASE.");
+            tell(gap(), "OF is missing after the value of CASE.", TextMend.insert(gap(), " OF"));
         }
         List<StatementSyntax.Entry> entries = new ArrayList<>();
         List<StatementSyntax> otherwise = null;
@@ -1067,7 +1072,7 @@ public final class Parser {
             labels.add(new StatementSyntax.Label(from(first), low, high));
         } while (taken(","));
         if (!taken(":")) {
-            tell(gap(), "A : is missing after the label.");
+            tell(gap(), "A : is missing after the label.", TextMend.insert(gap(), ":"));
             taken(":=");
             taken(";");
         }
@@ -1088,7 +1093,8 @@ public final class Parser {
         ExpressionSyntax variable = designator();
         String name = written(begin);
         if (here().is("=")) {
-            tell(take().place(), "Write := to give the variable its first value; = compares.");
+            Place equals = take().place();
+            tell(equals, "Write := to give the variable its first value; = compares.", TextMend.replace(equals, ":="));
         } else if (!taken(":=")) {
             throw lost(gap(), "A := with the first value is missing: FOR " + name + " := 1 TO 10 DO.");
         }
@@ -1114,7 +1120,7 @@ public final class Parser {
         if (misspelt(wanted)) {
             take();
         } else {
-            tell(gap(), wanted + " is missing after " + after + ".");
+            tell(gap(), wanted + " is missing after " + after + ".", TextMend.insert(gap(), " " + wanted));
             taken(";");
         }
     }
@@ -1153,7 +1159,10 @@ public final class Parser {
             return;
         }
         String found = here().kind() == Kind.END ? "." : " before " + shown(here()) + " in line " + here().place().line() + ".";
-        tell(opened.place(), "The " + what + " that begins here is not closed: END_" + what + " is missing" + found);
+        String line = " ".repeat(Math.max(0, opened.place().column() - 1)) + "END_" + what + ";\n";
+        boolean ownLine = here().place().line() > before().place().line();
+        TextMend mend = ownLine ? new TextMend("Insert END_" + what, here().place().line(), 1, 0, line) : TextMend.insert(gap(), " END_" + what + ";");
+        tell(opened.place(), "The " + what + " that begins here is not closed: END_" + what + " is missing" + found, mend);
     }
 
     private static boolean isAddress(Token token) {
@@ -1167,7 +1176,7 @@ public final class Parser {
         }
         Token end = take();
         take();
-        tell(from(end), "Write END_" + what + " in one word.");
+        tell(from(end), "Write END_" + what + " in one word.", TextMend.replace(from(end), "END_" + what));
         return true;
     }
 
@@ -1218,7 +1227,7 @@ public final class Parser {
         if (sameLine || next.kind() == Kind.WORD && (next.is("TRUE") || next.is("FALSE") || next.is("NOT"))) {
             throw lost(next.place(), "An operator is missing before " + shown(next) + ".");
         }
-        tell(gap(), "A ; is missing at the end of this " + what + ".");
+        tell(gap(), "A ; is missing at the end of this " + what + ".", TextMend.insert(gap(), ";"));
     }
 
     /** 2,5 where no list can stand. */

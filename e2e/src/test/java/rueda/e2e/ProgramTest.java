@@ -1,0 +1,110 @@
+package rueda.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Download;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.options.FilePayload;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.junit.jupiter.api.Test;
+
+/** The program: brought in from elsewhere, mended, run and proven. */
+class ProgramTest extends BrowserTest {
+
+    private static final String TYPES = "TYPE\n  Step : STRUCT Target : LREAL; Pause : TIME := T#200ms; END_STRUCT;\n  State : (Idle, Moving, Waiting, Finished);\nEND_TYPE\n";
+    private static final String WALKER = """
+            FUNCTION_BLOCK Walker
+            VAR_IN_OUT Axis : AXIS_REF; Steps : ARRAY [*] OF Step; END_VAR
+            VAR_INPUT Go : BOOL; END_VAR
+            VAR_OUTPUT Now : State; Count : DINT; END_VAR
+            VAR Move : MC_MoveAbsolute; Clock : TON; i : DINT := 1; END_VAR
+              Move(Axis := Axis, Execute := Now = Moving, Position := Steps[i].Target);
+              Clock(IN := Now = Waiting, PT := Steps[i].Pause);
+              CASE Now OF
+                Idle: IF Go THEN Now := Moving; END_IF
+                Moving: IF Move.Done THEN Now := Waiting; END_IF
+                Waiting:
+                  IF Clock.Q THEN
+                    Count := Count + 1;
+                    IF i < UPPER_BOUND(Steps, 1) THEN i := i + 1; Now := Moving; ELSE Now := Finished; END_IF
+                  END_IF
+              END_CASE
+            END_FUNCTION_BLOCK
+            """;
+    private static final String MAIN = """
+            PROGRAM Main
+            VAR
+              Power : MC_Power;
+              Home : MC_Home;
+              Walk : Walker;
+              Steps : ARRAY [1..2] OF Step := [(Target := 300.0), (Target := 900.0)];
+              Done : BOOL
+            END_VAR
+              Power(Axis := Shuttle, Enable := TRUE);
+              Home(Axis := Shuttle, Execute := Power.Status);
+              Walk(Axis := Shuttle, Steps := Steps, Go := Home.Done);
+              Done := Walk.Count = 2;
+            END_PROGRAM
+            """;
+
+    private static byte[] zip() throws IOException {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(bytes)) {
+            for (String[] file : new String[][] {{"cell/Types.st", TYPES}, {"cell/Walker.st", WALKER}, {"cell/Main.st", MAIN}, {"cell/readme.md", "x"}}) {
+                zip.putNextEntry(new ZipEntry(file[0]));
+                zip.write(file[1].getBytes(StandardCharsets.UTF_8));
+                zip.closeEntry();
+            }
+        }
+        return bytes.toByteArray();
+    }
+
+    private Locator file(String name) {
+        return page.getByLabel("Files of the program").getByText(name, new Locator.GetByTextOptions().setExact(true));
+    }
+
+    /** From a zip, by a mend, to a run and a proof that holds; and out again. */
+    @Test
+    void severalFilesFromAZipToAProvenRun() throws IOException {
+        open("/program");
+        page.getByLabel("Program files").setInputFiles(new FilePayload("cell.zip", "application/zip", zip()));
+        expect(page.locator(".told")).containsText("Walker.st was added.");
+        expect(page.locator(".told")).containsText("readme.md was left out");
+        expectAccessible("files brought in");
+        file("TurningCell.st").click();
+        button("Remove file").click();
+        expect(page.getByLabel("Faults of the program")).containsText("Main.st, line 7, column 14: A ; is missing");
+        expect(button("Run program")).isDisabled();
+        page.getByLabel("Faults of the program").getByText("Insert ;").click();
+        expect(page.getByLabel("Faults of the program")).hasCount(0);
+        expect(saved()).containsText("All saved");
+        file("Main.st").click();
+        button("Run program").click();
+        expect(page.locator(".cm-beside").filter(new Locator.FilterOptions().setHasText("Walk.Count = ")).first()).isVisible();
+        choose(field("Clock"), "5");
+        expect(side().locator("tr", new Locator.LocatorOptions().setHasText("Walk.Now")).first()).containsText("Finished");
+        field("Values whose name has").fill("steps[2]");
+        expect(side().locator("tr")).hasCount(2);
+        expect(side()).containsText("900.0");
+        stage("Prove");
+        button("What can be done with proofs").click();
+        page.getByText("New proof", new com.microsoft.playwright.Page.GetByTextOptions().setExact(true)).click();
+        choose(field("Add an expectation"), "ARRIVES");
+        choose(field("Event of expectation 1"), "Home.Done");
+        field("Position").fill("900");
+        field("Time").fill("8");
+        expect(saved()).containsText("All saved");
+        button("Run proof").click();
+        expect(page.getByTestId("proof-summary")).containsText("1 of 1 expectations held");
+        expect(page.locator(".why")).containsText("of Walker.st");
+        stage("Program");
+        Download download = page.waitForDownload(() -> button("Take out").click());
+        assertThat(download.suggestedFilename()).endsWith(".zip");
+        assertThat(Files.size(download.path())).isGreaterThan(500);
+    }
+}
