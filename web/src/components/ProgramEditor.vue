@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { autocompletion, completionKeymap } from '@codemirror/autocomplete'
 import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands'
 import { HighlightStyle, syntaxHighlighting } from '@codemirror/language'
 import { lintGutter, setDiagnostics } from '@codemirror/lint'
@@ -8,11 +9,12 @@ import { Decoration, drawSelection, EditorView, highlightActiveLine, keymap, lin
 import { tags } from '@lezer/highlight'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { Diagnostic } from '../api/client'
+import { completionOf, type Known } from '../lib/completion'
 import { structuredText } from '../lib/structuredText'
 import { useLanguage } from '../stores/language'
 
 /** Structured Text with faults underlined and one line marked: the one being executed, or the one that caused something. */
-const props = defineProps<{ modelValue: string; diagnostics: Diagnostic[]; marked: number; ran?: number[]; readonly?: boolean; /** what stands beside a line, by its number */ beside?: Map<number, string>; label: string }>()
+const props = defineProps<{ modelValue: string; diagnostics: Diagnostic[]; marked: number; ran?: number[]; readonly?: boolean; /** what can be proposed, but for the words of the language */ known?: Omit<Known, 'words'>; /** what stands beside a line, by its number */ beside?: Map<number, string>; label: string }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string]; cursor: [line: number]; mend: [fault: Diagnostic] }>()
 const host = ref<HTMLElement | null>(null)
 let view: EditorView | null = null
@@ -99,6 +101,9 @@ const theme = EditorView.theme({
   '.cm-marked': { backgroundColor: 'var(--line-wash)', boxShadow: 'inset 4px 0 var(--warn)' },
   '.cm-ran': { boxShadow: 'inset 4px 0 var(--ok)' },
   '.cm-beside': { marginLeft: '24px', color: 'var(--pencil)', fontSize: '12px', whiteSpace: 'pre' },
+  '.cm-tooltip.cm-tooltip-autocomplete > ul': { fontFamily: 'inherit', maxHeight: '220px' },
+  '.cm-tooltip.cm-tooltip-autocomplete > ul > li[aria-selected]': { backgroundColor: 'var(--cmd)', color: 'var(--sheet)' },
+  '.cm-completionDetail': { marginLeft: '12px', fontStyle: 'normal', opacity: '.8' },
   '.cm-tooltip': { backgroundColor: 'var(--sheet)', color: 'var(--ink)', border: '1px solid var(--hair)' },
 })
 
@@ -128,7 +133,8 @@ onMounted(() => {
     state: EditorState.create({
       doc: props.modelValue,
       extensions: [
-        lineNumbers(), history(), drawSelection(), highlightActiveLine(), lintGutter(), keymap.of([...defaultKeymap, ...historyKeymap, indentWithTab]), painted.of(colouring()),
+        lineNumbers(), history(), drawSelection(), highlightActiveLine(), lintGutter(), keymap.of([...completionKeymap, ...defaultKeymap, ...historyKeymap, indentWithTab]), painted.of(colouring()),
+        ...(props.readonly ? [] : [autocompletion({ override: [completionOf(() => ({ words: language.words, ...(props.known ?? { outline: [], axes: [], tags: [], file: '' }) }))], icons: false })]),
         syntaxHighlighting(colours), markedLine, besideLines, theme, writable.of(EditorState.readOnly.of(Boolean(props.readonly))),
         EditorView.cspNonce.of(styleNonce),
         EditorView.contentAttributes.of({ 'aria-label': props.label, tabindex: '0' }),

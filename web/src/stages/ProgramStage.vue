@@ -36,6 +36,18 @@ const beside = computed(() => {
   }
   return lines
 })
+/** What the editor can propose: the outline of the last answer stands while the next one is asked. */
+const outline = shallowRef<Schemas['FileOutline'][]>([])
+watch(() => machine.answer?.program.outline, (next) => {
+  if (!next?.length) return
+  outline.value = next.map((f) => (f.items.length ? f : (outline.value.find((o) => o.file === f.file) ?? f)))
+}, { immediate: true })
+const known = computed(() => ({
+  outline: outline.value,
+  axes: [...machine.draft!.axes.map((a) => a.name), ...machine.draft!.plc.virtualMasters.map((v) => v.name)],
+  tags: [...machine.draft!.axes.flatMap((a) => [...a.station.outputs, ...a.station.inputs].map((e) => e.tag)), ...machine.draft!.plc.tags.map((t) => t.name)].filter(Boolean),
+  file: file.value.name,
+}))
 const faultsOf = (name: string) => machine.diagnostics.filter((d) => d.file === name).length
 
 function put(changed: Schemas['SourceFile'][]) {
@@ -147,7 +159,7 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
           <TextEntry class="name" :value="file.name" aria-label="Name of the file" @enter="(n) => machine.set(`/plc/files/${index}/name`, n)" />
           <v-btn size="small" @click="remove">Remove file</v-btn>
         </div>
-        <ProgramEditor :key="index" ref="editor" :model-value="file.source" :diagnostics="machine.diagnostics.filter((d) => d.file === file.name)" :marked="fault?.file === file.name ? fault.line : 0" :ran="ran" :beside="beside" label="Program, Structured Text" @mend="mend" @update:model-value="machine.set(`/plc/files/${index}/source`, $event)" />
+        <ProgramEditor :key="index" ref="editor" :model-value="file.source" :diagnostics="machine.diagnostics.filter((d) => d.file === file.name)" :marked="fault?.file === file.name ? fault.line : 0" :ran="ran" :beside="beside" :known="known" label="Program, Structured Text" @mend="mend" @update:model-value="machine.set(`/plc/files/${index}/source`, $event)" />
       </div>
     </div>
     <div v-if="fault" class="faults" role="alert">

@@ -242,7 +242,7 @@ export const useMachine = defineStore('machine', () => {
         const told = new Set(changed.stages.map((s) => `${s.stage} ${s.axis}`))
         const stages = [...from.stages.filter((s) => s.axis < changed.axes && !told.has(`${s.stage} ${s.axis}`)), ...changed.stages]
         const program = changed.program ?? from.program
-        return remembered(of, changed.faults.length ? { ...changed, stages: [], program: { diagnostics: [], events: [] } } : { ...changed, stages, program })
+        return remembered(of, changed.faults.length ? { ...changed, stages: [], program: { diagnostics: [], events: [], outline: [] } } : { ...changed, stages, program })
       }
     }
     return remembered(of, await api.consequences(document))

@@ -130,8 +130,9 @@ public final class MachineRules {
             whole &= source != null;
             characters += source == null ? 0 : source.length();
             String name = plc.files().get(i).name();
-            if (name != null && (name.matches(".*[\\\\/:*?\"<>|\\p{Cntrl}].*") || name.startsWith("."))) {
-                refuse(at + "/name", "Name of the file", shortened(name), "a name of a file without a path, such as Conveyor.st", "leave out \\ / : * ? \" < > | and a leading point");
+            boolean path = name != null && (name.indexOf('/') >= 0 || name.indexOf('\\') >= 0);
+            if (name != null && !path && (name.matches(".*[:*?\"<>|\\p{Cntrl}].*") || name.startsWith("."))) {
+                refuse(at + "/name", "Name of the file", shortened(name), "a name of a file, such as Conveyor.st", "leave out : * ? \" < > | and a leading point");
             } else if (name != null && !files.add(name.toUpperCase(Locale.ROOT))) {
                 refuse(at + "/name", "Name of the file", shortened(name), "a name no other file has", "rename it");
             }

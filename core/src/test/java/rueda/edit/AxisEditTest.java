@@ -30,6 +30,16 @@ class AxisEditTest {
 
     private static final Machine DEMO = DemoMachine.create();
 
+    /** Every file of the program follows; a name that stands in one of them is taken. */
+    @Test
+    void aRenamedAxisIsFollowedInEveryFile() {
+        Machine several = DEMO.withPlc(DEMO.plc().withFiles(java.util.List.of(DEMO.plc().files().get(0), new rueda.machine.Plc.SourceFile("More.st", "FUNCTION_BLOCK M VAR p : MC_Power; Wagon : INT; END_VAR p(Axis := Shuttle, Enable := TRUE); END_FUNCTION_BLOCK"))));
+        Machine renamed = new AxisEdit.Rename("Shuttle", "Carriage").on(several).machine();
+        assertThat(renamed.plc().files().get(1).source()).contains("Axis := Carriage");
+        assertThat(rueda.plc.StructuredTextCompiler.compile(rueda.plc.StructuredTextCompiler.Text.of(renamed.plc()), rueda.bench.Bench.environment(renamed)).diagnostics()).isEmpty();
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> new AxisEdit.Rename("Shuttle", "Wagon").on(several)).hasMessageContaining("line 1 of More.st");
+    }
+
     /** The renamed machine does the same to the last bit: its program, its tags and its proof have followed. */
     @Test
     void aRenamedAxisMovesAsBefore() {

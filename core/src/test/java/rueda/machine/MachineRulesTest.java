@@ -137,6 +137,12 @@ class MachineRulesTest {
         assertThat(fields(demo.withPlc(plc.withFiles(List.of())))).containsExactly("/plc/files");
         assertThat(fields(demo.withPlc(plc.withTasks(List.of(plc.tasks().get(0), new Plc.CyclicTask("Slow", 10_000)))))).containsExactly("/plc/tasks");
         assertThat(fields(demo.withPlc(plc.withFiles(List.of(new Plc.SourceFile("../up.st", "")))))).containsExactly("/plc/files/0/name");
+        Plc.SourceFile main = plc.files().get(0);
+        assertThat(fields(demo.withPlc(plc.withFiles(List.of(main, new Plc.SourceFile("Types.st", "TYPE T : INT; END_TYPE")))))).isEmpty();
+        assertThat(fields(demo.withPlc(plc.withFiles(List.of(main, new Plc.SourceFile(main.name().toUpperCase(java.util.Locale.ROOT), "")))))).containsExactly("/plc/files/1/name");
+        assertThat(fields(demo.withPlc(plc.withFiles(List.of(main, new Plc.SourceFile("a:b.st", ""), new Plc.SourceFile(".hidden", "")))))).containsExactly("/plc/files/1/name", "/plc/files/2/name");
+        assertThat(fields(demo.withPlc(plc.withFiles(java.util.stream.IntStream.range(0, 101).mapToObj(i -> new Plc.SourceFile("f" + i + ".st", "")).toList())))).containsExactly("/plc/files");
+        assertThat(fields(demo.withPlc(plc.withFiles(java.util.stream.IntStream.range(0, 11).mapToObj(i -> new Plc.SourceFile("f" + i + ".st", " ".repeat(190_000))).toList())))).containsExactly("/plc/files");
         assertThat(fields(demo.withPlc(plc.withTaskIntervalMicros(1500)))).containsExactly("/plc/tasks/0/intervalMicros");
     }
 }

@@ -46,6 +46,9 @@ class MistakesTest {
             "CASE x OF 1: y := 1;                        | 2 | 1  | END_CASE is missing",
             "CASE x 1: y := 1; END_CASE                  | 2 | 7  | OF is missing",
             "REPEAT x := x + 1; END_REPEAT               | 2 | 1  | no UNTIL",
+            "CASE x OF y := 1; x := 2; 1: y := 2; END_CASE | 2 | 11 | label is expected",
+            "CASE x OF IF b THEN y := 1; END_IF END_CASE | 2 | 11 | label is expected",
+            "CASE x OF END_CASE                          | 2 | 1  | at least one label",
             "(* open⏎x := 1;                             | 2 | 1  | comment that begins here is not closed",
             "w := 'open;⏎x := 1;                         | 2 | 6  | text that begins here is not closed",
             "counte := 1;                                | 2 | 1  | Did you mean counter?",
@@ -212,6 +215,17 @@ class MistakesTest {
     void everyMistakeIsTold() {
         List<Diagnostic> said = said("PROGRAM P VAR x : INT; END_VAR\nx := 1\nx = 2;\nx := 2 +;\nIF x = 1 x := 3; END_IF\nEND_PROGRAM");
         assertThat(said).extracting(Diagnostic::line).containsExactly(2, 3, 4, 5);
+    }
+
+    /** What a text declares is known while it cannot be compiled. */
+    @Test
+    void theOutlineOfATextInTheMaking() {
+        List<rueda.plc.syntax.Outline.Item> items = rueda.plc.syntax.Outline.of("VAR_GLOBAL g : INT; END_VAR TYPE T : STRUCT a : ARRAY [1..N, -1..5] OF REAL; END_STRUCT; C : (Red, Green); END_TYPE\n"
+                + "FUNCTION_BLOCK B VAR_INPUT x, y : INT (1..5); END_VAR VAR_OUTPUT q : BOOL; END_VAR q := x = ; END_FUNCTION_BLOCK\nFUNCTION F : STRING[5] F := 'a' END_FUNCTION");
+        assertThat(items).extracting(i -> i.kind() + " " + i.name() + " " + i.line() + " " + i.type()).containsExactly("VAR_GLOBAL  1 ", "TYPE T 1 ", "TYPE C 1 ", "FUNCTION_BLOCK B 2 ", "FUNCTION F 3 STRING");
+        assertThat(items.get(1).members()).extracting(m -> m.name() + " : " + m.type()).containsExactly("a : ARRAY [1..N, -1..5] OF REAL");
+        assertThat(items.get(2).members()).extracting(m -> m.name()).containsExactly("Red", "Green");
+        assertThat(items.get(3).members()).extracting(m -> m.section() + " " + m.name() + " : " + m.type()).containsExactly("VAR_INPUT x : INT (1..5)", "VAR_INPUT y : INT (1..5)", "VAR_OUTPUT q : BOOL");
     }
 
     /** The text with the first mend made. */

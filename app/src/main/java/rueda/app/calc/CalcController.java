@@ -44,6 +44,7 @@ import rueda.machine.EntryFault;
 import rueda.machine.Machine;
 import rueda.plant.Mistake;
 import rueda.plc.Diagnostic;
+import rueda.plc.syntax.Outline;
 import rueda.profile.MotionLimits;
 import rueda.profile.MotionProfile;
 import rueda.quantity.InvalidEntry;
@@ -54,7 +55,7 @@ import rueda.quantity.TypedEntry;
 @RequestMapping("/api/calc")
 class CalcController {
 
-    private static final ProgramAnswer NOTHING = new ProgramAnswer(List.of(), List.of());
+    private static final ProgramAnswer NOTHING = new ProgramAnswer(List.of(), List.of(), List.of());
 
     private final DeviceLibrary library;
     private final Calculations calculations;
@@ -296,8 +297,12 @@ class CalcController {
         return new EntryAnswer(TypedEntry.value(q.text() == null ? "" : q.text(), q.unit() == null ? "" : q.unit()));
     }
 
-    /** @param variables names of BOOL values, for events */
-    record ProgramAnswer(List<Diagnostic> diagnostics, List<String> events) {
+    /** @param items what a file declares, also while it cannot be compiled */
+    record FileOutline(String file, List<Outline.Item> items) {
+    }
+
+    /** @param events names of BOOL values */
+    record ProgramAnswer(List<Diagnostic> diagnostics, List<String> events, List<FileOutline> outline) {
     }
 
     @Operation(summary = "Checks the program of a document")

@@ -21,6 +21,7 @@ import rueda.plc.Environment;
 import rueda.plc.StructuredTextCompiler;
 import rueda.plc.type.Type;
 import rueda.plc.Variable;
+import rueda.plc.syntax.Outline;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -118,7 +119,8 @@ class Drafts {
 
     static ProgramAnswer compiled(Machine machine) {
         CompiledProgram program = StructuredTextCompiler.compile(StructuredTextCompiler.Text.of(machine.plc()), Bench.environment(machine));
-        return new ProgramAnswer(program.diagnostics(), program.variables().stream().filter(v -> v.type() == Type.BOOL).map(Variable::name).toList());
+        return new ProgramAnswer(program.diagnostics(), program.variables().stream().filter(v -> v.type() == Type.BOOL).map(Variable::name).toList(),
+                machine.plc().files().stream().map(f -> new CalcController.FileOutline(f.name(), Outline.of(f.source()))).toList());
     }
 
     private static boolean compilesAlike(Machine one, Machine other) {

@@ -1024,6 +1024,7 @@ public final class Parser {
         }
         List<StatementSyntax.Entry> entries = new ArrayList<>();
         List<StatementSyntax> otherwise = null;
+        boolean unlabelled = false;
         while (true) {
             if (taken("ELSE")) {
                 taken(":");
@@ -1033,12 +1034,19 @@ public final class Parser {
             } else if (here().kind() == Kind.END || here().kind() == Kind.WORD && (ENDS.contains(here().upper()) || here().is("END")) || misspelt("END_CASE")) {
                 break;
             } else {
-                int start = at;
+                /* statements without a label are one mistake, however many there are */
                 tell(here().place(), "A label is expected here, such as 1: or 2..5:, not " + shown(here()) + ".");
-                passOver(start);
+                int start = at;
+                while (!atEnd("END_CASE") && !labelsBegin()) {
+                    statementInto(new ArrayList<>());
+                }
+                if (at == start) {
+                    take();
+                }
+                unlabelled = true;
             }
         }
-        if (entries.isEmpty() && otherwise == null) {
+        if (entries.isEmpty() && otherwise == null && !unlabelled) {
             tell(opened.place(), "CASE needs at least one label, such as 1: with statements behind it.");
         }
         closed("CASE", opened);
