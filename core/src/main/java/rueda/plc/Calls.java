@@ -104,6 +104,101 @@ final class Calls {
         return new Action.Copy(line, target.address(), value.address(), target.type().cells(), true);
     }
 
+    // ---- arguments
+
+    /**
+     * What a call gives and takes.
+     *
+     * @param enabled what is given to EN, or null
+     * @param enables who takes ENO
+     * @param names   parameters that are given, as keys of a scope
+     */
+    private record Given(List<Action.Store> inputs, List<Action> outputs, Expression enabled, List<Output> enables, Set<String> names) {
+    }
+
+    /**
+     * Brings arguments to the parameters of a function or a function block.
+     *
+     * @param callee name of the function or of the kind of block
+     * @return null where something is wrong, which has been told
+     */
+    private Given given(List<Argument> arguments, String callee, List<Unit.Parameter> parameters) {
+        List<Unit.Parameter> inOrder = parameters.stream().filter(p -> p.role() != BlockType.Role.OUTPUT).toList();
+        List<Action.Store> inputs = new ArrayList<>();
+        List<Action> outputs = new ArrayList<>();
+        List<Output> enables = new ArrayList<>();
+        Set<String> names = new HashSet<>();
+        Expression enabled = null;
+        boolean faulty = false;
+        boolean byName = arguments.stream().anyMatch(a -> a instanceof Output || a instanceof Input input && input.pin() != null);
+        int position = 0;
+        for (Argument argument : arguments) {
+            if (argument instanceof Output output) {
+                if (output.pin().equalsIgnoreCase("ENO") && named(parameters, "ENO") == null) {
+                    enables.add(output);
+                } else {
+                    faulty |= !output(output, callee, parameters, outputs);
+                }
+                continue;
+            }
+            Input input = (Input) argument;
+            if (input.pin() == null && byName) {
+                faults.at(input.place(), "Inputs are given all by name or all by their order: write the name of this one and := before it.");
+                return null;
+            }
+            if (input.pin() != null && input.pin().equalsIgnoreCase("EN") && named(parameters, "EN") == null) {
+                enabled = expressions.compile(input.value(), Type.BOOL);
+                faulty |= enabled.faulty();
+                continue;
+            }
+            Unit.Parameter parameter = input.pin() != null ? named(parameters, input.pin()) : position < inOrder.size() ? inOrder.get(position++) : null;
+            if (parameter == null || parameter.role() == BlockType.Role.OUTPUT) {
+                List<String> known = inOrder.stream().map(Unit.Parameter::name).toList();
+                faults.at(input.place(), callee + " has no such input." + has(known) + (input.pin() == null ? "" : Scope.guess(input.pin(), known)));
+                faulty = true;
+            } else if (!names.add(Scope.key(parameter.name()))) {
+                faults.at(input.place(), parameter.name() + " is given twice in this call.");
+                faulty = true;
+            } else {
+                faulty |= !input(input, parameter, parameter.address(), inputs);
+            }
+        }
+        return faulty ? null : new Given(inputs, outputs, enabled, enables, names);
+    }
+
+    private static Unit.Parameter named(List<Unit.Parameter> parameters, String name) {
+        return parameters.stream().filter(p -> p.name().equalsIgnoreCase(name)).findFirst().orElse(null);
+    }
+
+    private static String has(List<String> names) {
+        return names.isEmpty() ? " It has none." : " It has: " + String.join(", ", names) + ".";
+    }
+
+    private boolean output(Output output, String callee, List<Unit.Parameter> parameters, List<Action> outputs) {
+        Unit.Parameter parameter = named(parameters, output.pin());
+        if (parameter == null || parameter.role() != BlockType.Role.OUTPUT) {
+            List<String> known = parameters.stream().filter(p -> p.role() == BlockType.Role.OUTPUT).map(Unit.Parameter::name).toList();
+            faults.at(output.pinPlace(), callee + " has no such output." + has(known) + Scope.guess(output.pin(), known));
+            return false;
+        }
+        Action taken = taken(output, Expression.variable(parameter.type(), parameter.address()));
+        outputs.add(taken);
+        return taken != null;
+    }
+
+    /** ENO is taken after the call; null where it cannot be, which has been told. */
+    private List<Action> enabledOutputs(List<Output> enables, Node on) {
+        List<Action> actions = new ArrayList<>();
+        for (Output output : enables) {
+            Action taken = taken(output, Expression.of(Type.BOOL, on));
+            if (taken == null) {
+                return null;
+            }
+            actions.add(taken);
+        }
+        return actions;
+    }
+
     // ---- functions
 
     /** @param valued its value is needed */
@@ -118,105 +213,40 @@ final class Calls {
             faults.at(place, unit.name() + " gives no value: call it in a statement of its own.");
             return Expression.FAULTY;
         }
-        List<Action.Store> inputs = new ArrayList<>();
-        List<Action> outputs = new ArrayList<>();
-        List<Output> enabledOutputs = new ArrayList<>();
-        Expression enabled = null;
-        Set<String> given = new HashSet<>();
-        boolean faulty = false;
-        boolean byName = place.arguments().stream().anyMatch(a -> a instanceof Output || a instanceof Input input && input.pin() != null);
         List<Unit.Parameter> inOrder = unit.parameters.stream().filter(p -> p.role() != BlockType.Role.OUTPUT).toList();
-        int position = 0;
-        if (!byName && place.arguments().size() != inOrder.size()) {
+        boolean byOrder = place.arguments().stream().allMatch(a -> a instanceof Input input && input.pin() == null);
+        if (byOrder && place.arguments().size() != inOrder.size()) {
             place.arguments().forEach(a -> expressions.compile(((Input) a).value()));
             faults.at(place, unit.name() + " takes " + inOrder.size() + (inOrder.size() == 1 ? " value, not " : " values, not ") + place.arguments().size() + signature(inOrder) + ".");
             return Expression.FAULTY;
         }
-        for (Argument argument : place.arguments()) {
-            if (argument instanceof Output output) {
-                if (output.pin().equalsIgnoreCase("ENO") && unit.parameter("ENO") == null) {
-                    enabledOutputs.add(output);
-                    continue;
-                }
-                Unit.Parameter parameter = unit.parameter(output.pin());
-                if (parameter == null || parameter.role() != BlockType.Role.OUTPUT) {
-                    faults.at(output.pinPlace(), unit.name() + " has no such output." + has(unit, BlockType.Role.OUTPUT) + guess(output.pin(), unit));
-                    faulty = true;
-                    continue;
-                }
-                Action taken = taken(output, Expression.variable(parameter.type(), parameter.address()));
-                faulty |= taken == null;
-                outputs.add(taken);
-                continue;
-            }
-            Input input = (Input) argument;
-            if (input.pin() == null && byName) {
-                faults.at(input.place(), "Inputs are given all by name or all by their order: write the name of this one and := before it.");
-                return Expression.FAULTY;
-            }
-            if (input.pin() != null && input.pin().equalsIgnoreCase("EN") && unit.parameter("EN") == null) {
-                enabled = expressions.compile(input.value(), Type.BOOL);
-                faulty |= enabled.faulty();
-                continue;
-            }
-            Unit.Parameter parameter = input.pin() == null ? inOrder.get(position++) : unit.parameter(input.pin());
-            if (parameter == null || parameter.role() == BlockType.Role.OUTPUT) {
-                faults.at(input.place(), unit.name() + " has no such input." + has(unit, BlockType.Role.INPUT) + guess(input.pin(), unit));
-                faulty = true;
-                continue;
-            }
-            if (!given.add(Scope.key(parameter.name()))) {
-                faults.at(input.place(), parameter.name() + " is given twice in this call.");
-                faulty = true;
-                continue;
-            }
-            faulty |= !input(input, parameter, parameter.address(), inputs);
-        }
+        Given given = given(place.arguments(), unit.name(), unit.parameters);
+        boolean complete = given != null;
         for (Unit.Parameter parameter : inOrder) {
-            if (!given.contains(Scope.key(parameter.name()))) {
-                faulty |= !missing(place, unit, parameter, inputs);
-            }
+            complete = complete && (given.names().contains(Scope.key(parameter.name())) || missing(place, unit, parameter, given.inputs()));
         }
-        if (faulty) {
-            return Expression.FAULTY;
-        }
-        return called(unit, inputs, outputs, enabled, enabledOutputs);
+        return complete ? called(unit, given) : Expression.FAULTY;
     }
 
-    private Expression called(Unit unit, List<Action.Store> inputs, List<Action> outputs, Expression enabled, List<Output> enabledOutputs) {
+    private Expression called(Unit unit, Given given) {
         DataType type = unit.result == null ? Type.BOOL : unit.result.type();
         Address at = unit.result == null ? null : unit.result.address();
         Type kept = type.elementary();
         Node.Kind kind = at == null || kept == null ? Node.Kind.WHOLE : Expression.kind(kept);
         DataType value = kept != null && kept.isText() ? kept : type;
-        if (enabled == null && enabledOutputs.isEmpty()) {
-            return new Expression(value, false, new Node.Call(kind, unit.className(), inputs, outputs, at, null), null, at);
+        if (given.enabled() == null && given.enables().isEmpty()) {
+            return new Expression(value, false, new Node.Call(kind, unit.className(), given.inputs(), given.outputs(), at, null), null, at);
         }
         Address hidden = project.hidden();
         Node on = new Node.Load(Node.Kind.BOOL, hidden);
-        List<Action> before = List.of(new Action.Store(0, hidden, enabled == null ? new Node.Bool(true) : enabled.node()));
-        List<Action> after = new ArrayList<>();
-        for (Output output : enabledOutputs) {
-            Action taken = taken(output, Expression.of(Type.BOOL, on));
-            if (taken == null) {
-                return Expression.FAULTY;
-            }
-            after.add(taken);
-        }
-        return new Expression(value, false, new Node.With(before, new Node.Call(kind, unit.className(), inputs, outputs, at, on), after), null, null);
+        List<Action> before = List.of(new Action.Store(0, hidden, given.enabled() == null ? new Node.Bool(true) : given.enabled().node()));
+        List<Action> after = enabledOutputs(given.enables(), on);
+        return after == null ? Expression.FAULTY
+                : new Expression(value, false, new Node.With(before, new Node.Call(kind, unit.className(), given.inputs(), given.outputs(), at, on), after), null, null);
     }
 
     private static String signature(List<Unit.Parameter> inputs) {
         return inputs.isEmpty() ? "" : ": " + String.join(", ", inputs.stream().map(p -> p.name() + " : " + p.type().written()).toList());
-    }
-
-    private static String has(Unit unit, BlockType.Role role) {
-        List<String> names = unit.parameters.stream().filter(p -> p.role() == role || role == BlockType.Role.INPUT && p.role() == BlockType.Role.IN_OUT).map(Unit.Parameter::name).toList();
-        return names.isEmpty() ? " It has none." : " It has: " + String.join(", ", names) + ".";
-    }
-
-    private static String guess(String name, Unit unit) {
-        return Scope.guess(name, unit.parameters.stream().map(Unit.Parameter::name).toList());
     }
 
     /** An input of a function that is not given has its first value; a VAR_IN_OUT must be given. */
@@ -354,90 +384,39 @@ final class Calls {
         boolean moving = !instance.address().steps().isEmpty() || instance.address().start() instanceof Address.Pointer;
         Address kept = moving ? project.hidden() : null;
         Address at = moving ? Address.pointer(kept, "") : instance.address();
-        List<Action.Store> inputs = new ArrayList<>();
-        List<Action> outputs = new ArrayList<>();
-        List<Output> enabledOutputs = new ArrayList<>();
-        Expression enabled = null;
-        Set<String> given = new HashSet<>();
-        boolean faulty = false;
-        boolean byName = place.arguments().stream().anyMatch(a -> a instanceof Output || a instanceof Input input && input.pin() != null);
-        List<BlockType.Member> inOrder = block.members().stream().filter(m -> m.role() == BlockType.Role.INPUT || m.role() == BlockType.Role.IN_OUT).toList();
-        int position = 0;
-        for (Argument argument : place.arguments()) {
-            if (argument instanceof Output output) {
-                if (output.pin().equalsIgnoreCase("ENO") && block.member("ENO") == null) {
-                    enabledOutputs.add(output);
-                } else {
-                    faulty |= !output(output, block, at, outputs);
-                }
-                continue;
-            }
-            Input input = (Input) argument;
-            if (input.pin() == null && byName) {
-                faults.at(input.place(), "Inputs are given all by name or all by their order: write the name of this one and := before it.");
-                return null;
-            }
-            if (input.pin() != null && input.pin().equalsIgnoreCase("EN") && block.member("EN") == null) {
-                enabled = expressions.compile(input.value(), Type.BOOL);
-                faulty |= enabled.faulty();
-                continue;
-            }
-            BlockType.Member member = input.pin() != null ? block.member(input.pin()) : position < inOrder.size() ? inOrder.get(position++) : null;
-            if (member == null || member.role() != BlockType.Role.INPUT && member.role() != BlockType.Role.IN_OUT) {
-                List<String> known = inOrder.stream().map(BlockType.Member::name).toList();
-                faults.at(input.place(), block.written() + " has no such input. It has: " + String.join(", ", known) + "." + (input.pin() == null ? "" : Scope.guess(input.pin(), known)));
-                faulty = true;
-                continue;
-            }
-            if (!given.add(Scope.key(member.name()))) {
-                faults.at(input.place(), member.name() + " is given twice in this call.");
-                faulty = true;
-                continue;
-            }
-            Unit.Parameter parameter = unit == null ? new Unit.Parameter(member.name(), member.type(), member.role(), null, null) : unit.parameter(member.name());
-            faulty |= !input(input, parameter, at.plus(member.offset()), inputs);
-        }
-        faulty |= !complete(place, instance, block, unit, given);
-        if (faulty) {
+        Given given = given(place.arguments(), block.written(), parameters(block, unit, at));
+        if (given == null || !complete(place, instance, block, unit, given.names())) {
             return null;
         }
-        List<Action> run = new ArrayList<>(inputs);
+        List<Action> run = new ArrayList<>(given.inputs());
         run.add(unit != null ? new Action.CallBlock(line, unit.className(), at) : new Action.CallNative(line, at, kind.pins().size()));
-        run.addAll(outputs);
-        List<Action> actions = enabled == null && enabledOutputs.isEmpty() ? run : enabled(line, run, enabled, enabledOutputs);
+        run.addAll(given.outputs());
+        List<Action> actions = given.enabled() == null && given.enables().isEmpty() ? run : enabled(line, run, given);
         if (actions == null) {
             return null;
         }
         return moving ? new Action.Keep(line, kept, instance.address(), actions) : new Action.Group(line, actions);
     }
 
-    /** EN decides whether the block runs; ENO tells it. */
-    private List<Action> enabled(int line, List<Action> run, Expression enabled, List<Output> enabledOutputs) {
-        List<Action> actions = new ArrayList<>();
-        Address hidden = project.hidden();
-        Node on = new Node.Load(Node.Kind.BOOL, hidden);
-        actions.add(new Action.Store(0, hidden, enabled == null ? new Node.Bool(true) : enabled.node()));
-        actions.add(new Action.If(List.of(new Action.Branch(line, on, run)), List.of()));
-        for (Output output : enabledOutputs) {
-            Action taken = taken(output, Expression.of(Type.BOOL, on));
-            if (taken == null) {
-                return null;
-            }
-            actions.add(taken);
-        }
-        return actions;
+    /** The pins of an instance, each where it lies. @param unit null for a block in Java */
+    private static List<Unit.Parameter> parameters(BlockType block, Unit unit, Address at) {
+        return block.members().stream().filter(m -> m.role() != BlockType.Role.INNER)
+                .map(m -> new Unit.Parameter(m.name(), unit == null ? m.type() : unit.parameter(m.name()).type(), m.role(), at.plus(m.offset()), null)).toList();
     }
 
-    private boolean output(Output output, BlockType block, Address at, List<Action> outputs) {
-        BlockType.Member member = block.member(output.pin());
-        if (member == null || member.role() != BlockType.Role.OUTPUT) {
-            List<String> known = block.members().stream().filter(m -> m.role() == BlockType.Role.OUTPUT).map(BlockType.Member::name).toList();
-            faults.at(output.pinPlace(), block.written() + " has no such output. It has: " + String.join(", ", known) + "." + Scope.guess(output.pin(), known));
-            return false;
+    /** EN decides whether the block runs; ENO tells it. */
+    private List<Action> enabled(int line, List<Action> run, Given given) {
+        Address hidden = project.hidden();
+        Node on = new Node.Load(Node.Kind.BOOL, hidden);
+        List<Action> enables = enabledOutputs(given.enables(), on);
+        if (enables == null) {
+            return null;
         }
-        Action taken = taken(output, Expression.variable(member.type(), at.plus(member.offset())));
-        outputs.add(taken);
-        return taken != null;
+        List<Action> actions = new ArrayList<>();
+        actions.add(new Action.Store(0, hidden, given.enabled() == null ? new Node.Bool(true) : given.enabled().node()));
+        actions.add(new Action.If(List.of(new Action.Branch(line, on, run)), List.of()));
+        actions.addAll(enables);
+        return actions;
     }
 
     /** Axes and what is lent must be given in every call. */

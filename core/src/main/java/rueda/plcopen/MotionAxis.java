@@ -8,6 +8,7 @@ import rueda.drive.StatusWord;
 import rueda.machine.Axis;
 import rueda.machine.Dynamics;
 import rueda.machine.FollowWatch.Event;
+import rueda.machine.Limits;
 import rueda.machine.Terminal.Function;
 import rueda.plc.run.CallPlace;
 import rueda.profile.MotionProfile;
@@ -1005,6 +1006,21 @@ public final class MotionAxis {
     /** Actual position as it came over the bus, user units. */
     public double actualPosition() {
         return actual;
+    }
+
+    /** Limits, the soft ones in the numbering of the program. */
+    Limits limits() {
+        return places.limits();
+    }
+
+    /** It has ends, and so soft limits. */
+    boolean bounded() {
+        return !configuration.endless();
+    }
+
+    /** Following error that the drive allows at the commanded speed, user units. */
+    double allowedFollowingError() {
+        return configuration.supervision().allowedFollowingError(setpoint.velocity, configuration.limits().max().speed());
     }
 
     double commandedPosition() {

@@ -38,11 +38,12 @@ public final class MotionBlocks {
                 blocks.move("MC_MoveRelative", "Distance", true), blocks.additive(), blocks.superimposed(), blocks.haltSuperimposed(), blocks.velocity(), blocks.halt(), blocks.stop(), blocks.override(), blocks.torque(),
                 blocks.read("MC_ReadActualPosition", "Position", MotionAxis::actualPosition), blocks.read("MC_ReadActualVelocity", "Velocity", MotionAxis::actualVelocity), blocks.read("MC_ReadActualTorque", "Torque", MotionAxis::actualTorque),
                 blocks.readStatus(), blocks.readError()));
+        kinds.addAll(new ReadingBlocks(blocks).kinds());
         kinds.addAll(new FollowingBlocks(blocks).kinds());
         return List.copyOf(kinds);
     }
 
-    private MotionAxis axis(Frame frame, int base) {
+    MotionAxis axis(Frame frame, int base) {
         return axes[number(frame, base)];
     }
 
