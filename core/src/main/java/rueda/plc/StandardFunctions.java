@@ -35,6 +35,9 @@ import rueda.plc.type.Type;
  */
 final class StandardFunctions {
 
+    /** Values of one call; more would be a mistake, and too deep to be worked on. */
+    private static final int MOST_VALUES = 200;
+
     /** Names of the inputs; one that ends in … counts on: IN1, IN2 and so forth. */
     private static final Map<String, List<String>> INPUTS = new TreeMap<>(Map.ofEntries(
             entry("ABS", List.of("IN")), entry("SQRT", List.of("IN")), entry("LN", List.of("IN")), entry("LOG", List.of("IN")), entry("EXP", List.of("IN")),
@@ -171,6 +174,10 @@ final class StandardFunctions {
 
     /** What is given, in the order of the inputs; null where something is wrong, which has been told. @param enabled takes the value of EN */
     private List<Given> given(Call place, String name, List<String> inputs, Expression[] enabled, List<Output> outputs) {
+        if (place.arguments().size() > MOST_VALUES) {
+            faults.at(place, name + " takes at most " + MOST_VALUES + " values, not " + place.arguments().size() + ".");
+            return null;
+        }
         boolean open = inputs.get(inputs.size() - 1).endsWith("…");
         int first = inputs.size() - 1;
         String prefix = open ? inputs.get(first).substring(0, inputs.get(first).length() - 1) : "";

@@ -302,10 +302,29 @@ class MistakesTest {
         String source = "PROGRAM P\nVAR CONSTANT Idle : INT := 10; END_VAR\nVAR d : DATE := D#2026-11-23; t : TIME := T#1h30m; w : STRING[5] := 'a$$b'; x : INT; Clock : TON; END_VAR\n"
                 + "Clock(IN := x > 3 AND NOT (x = 5), PT := T#5s, Q => b); IF x = 1 THEN x := -2; ELSIF x = 2 THEN ; ELSE x := MAX(1, 2) ** 2; END_IF\n"
                 + "CASE x OF Idle, 2..3: x := 16#FF; ELSE ; END_CASE FOR x := 1 TO 5 BY 2 DO EXIT; END_FOR WHILE x < 1 DO ; END_WHILE REPEAT ; UNTIL x > 1 END_REPEAT RETURN; END_PROGRAM";
+        beginningsAndMutations(source, 20261125);
+    }
+
+    /** The same with units, types, arrays, structures and references. */
+    @Test
+    void everyBeginningOfALibraryIsAnswered() {
+        String source = "TYPE C : (Red, Green := 5) := Red; S : STRUCT a : ARRAY [1..3, 0..1] OF INT := [6(1)]; b : C; t : STRING[4] := 'a'; END_STRUCT; L : INT (1..9) := 2; END_TYPE\n"
+                + "VAR_GLOBAL CONSTANT N : INT := 3; END_VAR VAR_GLOBAL g : S := (b := Green); END_VAR\n"
+                + "FUNCTION F : INT VAR_INPUT x : INT := 1; END_VAR VAR_IN_OUT v : ARRAY [*] OF INT; END_VAR VAR_OUTPUT o : INT; END_VAR VAR i : DINT; END_VAR\n"
+                + "FOR i := LOWER_BOUND(v, 1) TO UPPER_BOUND(v, 1) DO IF v[i] = x THEN CONTINUE; END_IF F := F + v[i]; END_FOR o := F; END_FUNCTION\n"
+                + "FUNCTION_BLOCK B VAR_INPUT go : BOOL R_EDGE; END_VAR VAR_OUTPUT q : LREAL; END_VAR VAR c : CTU; r : REF_TO INT; k : INT; w : WORD; END_VAR\n"
+                + "c(CU := go, PV := N); r := REF(k); r^ := r^ + 1; w.3 := go; CASE g.b OF Red: q := 1.5; C#Green: q := INT_TO_LREAL(k); END_CASE END_FUNCTION_BLOCK\n"
+                + "PROGRAM P VAR b : ARRAY [0..1] OF B; v : ARRAY [1..4] OF INT := [1, 2, 2(3)]; n, m : INT; ok : BOOL; END_VAR\n"
+                + "n := F(x := 3, v := v, o => m); FOR n := 0 TO 1 DO b[n](go := n > 0, q => , ENO => ok); END_FOR g.a[2, 1] := MUX(n, 1, 2, 3); v[n MOD 4 + 1] := LIMIT(MN := 0, IN := m, MX := 9); END_PROGRAM";
+        assertThat(said(source)).isEmpty();
+        beginningsAndMutations(source, 20261127);
+    }
+
+    private void beginningsAndMutations(String source, long seed) {
         for (int i = 0; i < source.length(); i++) {
             inWords(said(source.substring(0, i)));
         }
-        Random random = new Random(20261125);
+        Random random = new Random(seed);
         for (int k = 0; k < 4000; k++) {
             StringBuilder mutated = new StringBuilder(source);
             for (int m = 0; m < 1 + random.nextInt(3); m++) {
@@ -371,6 +390,13 @@ class MistakesTest {
         inWords(said("PROGRAM P VAR x : INT; END_VAR " + garbage));
         inWords(said("x".repeat(1_000_000)));
         inWords(said("PROGRAM P x := " + "1".repeat(1_000_000) + ";"));
+        String head = "PROGRAM P VAR x : INT; w : STRING; END_VAR ";
+        inWords(said(head + "x := MAX(x" + ", x".repeat(30_000) + "); END_PROGRAM"));
+        inWords(said(head + "w := CONCAT(w" + ", w".repeat(30_000) + "); END_PROGRAM"));
+        inWords(said(head + "x := MAX(x" + ", x + 1 * x".repeat(190) + "); END_PROGRAM"));
+        CompiledProgram wide = StructuredTextCompiler.compile(head + "CASE x OF " + java.util.stream.IntStream.range(0, 20_000).mapToObj(i -> i + ": x := " + i % 100 + ";").collect(java.util.stream.Collectors.joining(" ")) + " END_CASE END_PROGRAM", Environment.PLAIN);
+        inWords(wide.diagnostics());
+        assertThat(said("PROGRAM P VAR a : ARRAY [1..300, 1..300] OF STRING; b : ARRAY [1..30000] OF TON; END_VAR ; END_PROGRAM")).singleElement().satisfies(d -> assertThat(d.message()).contains("at most"));
     }
 
     /** Texts grow to the longest one there can be, not to the end of the memory; their work counts. */

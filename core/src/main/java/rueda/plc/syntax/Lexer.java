@@ -159,7 +159,7 @@ final class Lexer {
             if (peek(0) == '-' || peek(0) == '+') {
                 at++;
             }
-            while (inWord(peek(0)) || peek(0) == '#' || peek(0) == ':' && peek(1) != '=' || peek(0) == '.' && peek(1) != '.'
+            while (inWord(peek(0)) || peek(0) == '#' || peek(0) == ':' && Character.isDigit(peek(1)) || peek(0) == '.' && peek(1) != '.'
                     || peek(0) == '-' && DATES.contains(prefix)) {
                 at++;
             }
