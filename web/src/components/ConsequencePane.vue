@@ -67,6 +67,7 @@ const wrong = computed(() => {
         </tbody>
       </v-table>
       <p v-if="bench.state?.program === 'program' && !found.length" class="empty">No value has this in its name.</p>
+      <p v-if="bench.state?.program === 'program' && bench.state.valuesLeftOut" class="empty">{{ grouped(bench.state.valuesLeftOut) }} further values are not sent here: the program has very many.</p>
       <p v-if="bench.state?.program === 'program' && found.length > MOST_SHOWN" class="empty">and {{ grouped(found.length - MOST_SHOWN) }} more: write a part of the name.</p>
     </template>
     <template v-if="stage === 'prove'">

@@ -16,9 +16,11 @@ import rueda.plc.syntax.StatementSyntax.Argument;
 import rueda.plc.syntax.StatementSyntax.BlockCall;
 import rueda.plc.syntax.StatementSyntax.Input;
 import rueda.plc.syntax.StatementSyntax.Output;
+import rueda.plc.syntax.UnitSyntax;
 import rueda.plc.type.ArrayType;
 import rueda.plc.type.BlockType;
 import rueda.plc.type.DataType;
+import rueda.plc.type.ReferenceType;
 import rueda.plc.type.Type;
 
 /** Calls of functions and function blocks: what is given to their inputs, taken from their outputs, and lent as VAR_IN_OUT (IEC 61131-3, 6.6.1.4). */
@@ -78,7 +80,7 @@ final class Calls {
         if (target.part() != null) {
             return new Action.Store(line, target.address(), withPart(target, fitted.node()));
         }
-        if (target.type().isElementary() || target.type() instanceof rueda.plc.type.ReferenceType) {
+        if (target.type().isElementary() || target.type() instanceof ReferenceType) {
             return new Action.Store(line, target.address(), fitted.node());
         }
         return whole(target, fitted, line);
@@ -272,7 +274,7 @@ final class Calls {
         if (value.faulty()) {
             return false;
         }
-        if (value.node() == null || !parameter.type().isElementary() && !(parameter.type() instanceof rueda.plc.type.ReferenceType)) {
+        if (value.node() == null || !parameter.type().isElementary() && !(parameter.type() instanceof ReferenceType)) {
             faults.at(input.place(), "Structures and arrays are given as VAR_IN_OUT: declare " + parameter.name() + " there.");
             return false;
         }
@@ -327,7 +329,7 @@ final class Calls {
     Action statement(BlockCall place, int line) {
         if (place.block() instanceof Name name) {
             Unit unit = project.unit(name.path());
-            boolean function = unit != null && unit.syntax.kind() == rueda.plc.syntax.UnitSyntax.Kind.FUNCTION;
+            boolean function = unit != null && unit.syntax.kind() == UnitSyntax.Kind.FUNCTION;
             if (function || expressions.names().named(name) == null && StandardFunctions.isStandard(name.path())) {
                 Call call = new Call(place.place(), name.path(), name.place(), place.arguments(), 1);
                 Expression value = function ? function(call, unit, false) : expressions.functions().call(call, null);

@@ -4,6 +4,7 @@ import java.math.BigInteger;
 import rueda.plc.code.Address;
 import rueda.plc.code.Node;
 import rueda.plc.type.DataType;
+import rueda.plc.type.ReferenceType;
 import rueda.plc.type.Type;
 
 /**
@@ -52,7 +53,7 @@ record Expression(DataType type, boolean flexible, Node node, Object constant, A
     /** What lies at a place. */
     static Expression variable(DataType type, Address address) {
         Type elementary = type.elementary();
-        Node node = elementary != null ? new Node.Load(kind(elementary), address) : type instanceof rueda.plc.type.ReferenceType ? new Node.Load(Node.Kind.WHOLE, address) : null;
+        Node node = elementary != null ? new Node.Load(kind(elementary), address) : type instanceof ReferenceType ? new Node.Load(Node.Kind.WHOLE, address) : null;
         DataType value = elementary != null && elementary.isText() ? elementary : type;
         return new Expression(value, false, node, null, address);
     }

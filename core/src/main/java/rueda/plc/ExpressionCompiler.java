@@ -6,6 +6,7 @@ import rueda.plc.code.Constants;
 import rueda.plc.code.Node;
 import rueda.plc.run.Operations;
 import rueda.plc.run.ProgramFault;
+import rueda.plc.run.Texts;
 import rueda.plc.run.Times;
 import rueda.plc.syntax.ExpressionSyntax;
 import rueda.plc.syntax.ExpressionSyntax.Binary;
@@ -14,6 +15,7 @@ import rueda.plc.syntax.ExpressionSyntax.Literal;
 import rueda.plc.syntax.ExpressionSyntax.Name;
 import rueda.plc.syntax.ExpressionSyntax.Unary;
 import rueda.plc.syntax.Place;
+import rueda.plc.syntax.UnitSyntax;
 import rueda.plc.type.BlockType;
 import rueda.plc.type.DataType;
 import rueda.plc.type.EnumType;
@@ -201,7 +203,7 @@ final class ExpressionCompiler {
         if (value.constant() instanceof String text) {
             return text.length() <= to.length() ? value.as(to) : new Expression(to, false, new Node.Text(text.substring(0, to.length())), text.substring(0, to.length()), null);
         }
-        return Expression.of(to, Conversions.invoke(Node.Kind.TEXT, rueda.plc.run.Texts.class, "cut", value.node(), new Node.Whole(to.length())));
+        return Expression.of(to, Conversions.invoke(Node.Kind.TEXT, Texts.class, "cut", value.node(), new Node.Whole(to.length())));
     }
 
     private Expression refused(Place place, Expression from, DataType to) {
@@ -651,7 +653,7 @@ final class ExpressionCompiler {
 
     private Expression call(Call place, DataType wanted) {
         Unit unit = project.unit(place.function());
-        if (unit != null && unit.syntax.kind() == rueda.plc.syntax.UnitSyntax.Kind.FUNCTION) {
+        if (unit != null && unit.syntax.kind() == UnitSyntax.Kind.FUNCTION) {
             return calls.function(place, unit, true);
         }
         Target target = names.named(new Name(place.functionPlace(), place.function()));

@@ -1,10 +1,12 @@
 package rueda.plc;
 
 import java.util.List;
+import java.util.Locale;
 import rueda.plc.code.Address;
 import rueda.plc.code.Node;
 import rueda.plc.syntax.ExpressionSyntax;
 import rueda.plc.syntax.Place;
+import rueda.plc.syntax.UnitSyntax;
 import rueda.plc.type.ArrayType;
 import rueda.plc.type.BlockType;
 import rueda.plc.type.DataType;
@@ -170,7 +172,7 @@ final class Names {
         } else if (project.types.isType(name)) {
             faults.at(place, name + " is a type; a value is needed here.");
         } else if (project.unit(name) != null) {
-            faults.at(place, name + " is a " + (project.unit(name).syntax.kind() == rueda.plc.syntax.UnitSyntax.Kind.PROGRAM ? "program" : "function: call it with its values in parentheses, also where it has none") + ".");
+            faults.at(place, name + " is a " + (project.unit(name).syntax.kind() == UnitSyntax.Kind.PROGRAM ? "program" : "function: call it with its values in parentheses, also where it has none") + ".");
         } else {
             String guess = Scope.guess(name, scope.names());
             faults.at(place, "There is no variable " + name + "." + (guess.isEmpty() ? " Declare it between VAR and END_VAR." : guess));
@@ -276,7 +278,7 @@ final class Names {
             faults.at(written.partPlace(), "Bits are parts of BYTE, WORD, DWORD or LWORD; " + of.name() + " is of type " + of.type().written() + hint + ".");
             return null;
         }
-        String text = written.part().toUpperCase(java.util.Locale.ROOT);
+        String text = written.part().toUpperCase(Locale.ROOT);
         Type type = text.startsWith("%B") ? Type.BYTE : text.startsWith("%W") ? Type.WORD : text.startsWith("%D") ? Type.DWORD : Type.BOOL;
         String digits = text.startsWith("%") ? text.substring(Math.min(text.length(), 2)) : text;
         boolean known = digits.matches("\\d{1,4}") && (!text.startsWith("%") || "XBWD".indexOf(text.charAt(1)) >= 0);

@@ -1,6 +1,7 @@
 package rueda.plc;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -60,7 +61,7 @@ final class Scope {
     }
 
     /** " Did you mean …?", or nothing. */
-    static String guess(String name, java.util.Collection<String> known) {
+    static String guess(String name, Collection<String> known) {
         return Words.nearest(name, known).map(nearest -> " Did you mean " + nearest + "?").orElse("");
     }
 

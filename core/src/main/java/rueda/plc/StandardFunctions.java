@@ -2,8 +2,10 @@ package rueda.plc;
 
 import static java.util.Map.entry;
 
+import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
@@ -11,6 +13,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.stream.Stream;
 import rueda.plc.code.Action;
 import rueda.plc.code.Address;
 import rueda.plc.code.Constants;
@@ -23,6 +26,7 @@ import rueda.plc.syntax.Place;
 import rueda.plc.syntax.StatementSyntax.Argument;
 import rueda.plc.syntax.StatementSyntax.Input;
 import rueda.plc.syntax.StatementSyntax.Output;
+import rueda.plc.syntax.UnitSyntax;
 import rueda.plc.type.ArrayType;
 import rueda.plc.type.DataType;
 import rueda.plc.type.EnumType;
@@ -78,8 +82,8 @@ final class StandardFunctions {
             timed.put("SUB_" + tod + "_" + tod, List.of(tod, tod));
             timed.put("SUB_" + dt + "_" + dt, List.of(dt, dt));
             timed.put("SUB_" + l + "DATE_" + l + "DATE", List.of(Type.named(l + "DATE"), Type.named(l + "DATE")));
-            timed.put("MUL_" + time, java.util.Collections.singletonList(time));
-            timed.put("DIV_" + time, java.util.Collections.singletonList(time));
+            timed.put("MUL_" + time, Collections.singletonList(time));
+            timed.put("DIV_" + time, Collections.singletonList(time));
         }
         return timed;
     }
@@ -167,7 +171,7 @@ final class StandardFunctions {
             return name + " is no function: it cannot be called in an expression.";
         }
         Set<String> known = new TreeSet<>(names());
-        project.units.values().stream().filter(u -> u.syntax.kind() == rueda.plc.syntax.UnitSyntax.Kind.FUNCTION).forEach(u -> known.add(u.name()));
+        project.units.values().stream().filter(u -> u.syntax.kind() == UnitSyntax.Kind.FUNCTION).forEach(u -> known.add(u.name()));
         String guess = Scope.guess(name, known);
         return "There is no function " + name + "." + (guess.isEmpty() ? " Declare it with FUNCTION, or use one of the standard's, such as LIMIT, SEL or INT_TO_LREAL." : guess);
     }
@@ -743,7 +747,7 @@ final class StandardFunctions {
 
     /** SPLIT_DT(IN := now, YEAR => y, …): each part goes to the variable that takes it. */
     private Expression split(Call place, String name, Expression value, List<Output> outputs, Expression enabled) {
-        List<String> parts = name.endsWith("DATE") ? DATE_PARTS : name.endsWith("TOD") ? TIME_PARTS : java.util.stream.Stream.concat(DATE_PARTS.stream(), TIME_PARTS.stream()).toList();
+        List<String> parts = name.endsWith("DATE") ? DATE_PARTS : name.endsWith("TOD") ? TIME_PARTS : Stream.concat(DATE_PARTS.stream(), TIME_PARTS.stream()).toList();
         Address kept = project.hidden();
         List<Action> before = List.of(new Action.Store(0, kept, value.node()));
         List<Action> after = new ArrayList<>();
@@ -824,6 +828,6 @@ final class StandardFunctions {
             return Expression.of(Type.DINT, Names.bound(target, 1 + 2 * d + (upper ? 1 : 0)));
         }
         ArrayType.Bound bound = type.bounds().get(d);
-        return Expression.untyped(java.math.BigInteger.valueOf(upper ? bound.high() : bound.low()));
+        return Expression.untyped(BigInteger.valueOf(upper ? bound.high() : bound.low()));
     }
 }

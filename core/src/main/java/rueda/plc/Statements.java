@@ -19,7 +19,10 @@ import rueda.plc.syntax.StatementSyntax.If;
 import rueda.plc.syntax.StatementSyntax.Label;
 import rueda.plc.syntax.StatementSyntax.Repeat;
 import rueda.plc.syntax.StatementSyntax.While;
+import rueda.plc.type.BlockType;
+import rueda.plc.type.DataType;
 import rueda.plc.type.EnumType;
+import rueda.plc.type.SubrangeType;
 import rueda.plc.type.Type;
 
 /** Checks the statements of a unit (IEC 61131-3, 7.3.3). */
@@ -95,7 +98,7 @@ final class Statements {
         if (target != null && target.refusal() != null) {
             faults.at(place.target(), target.name() + " cannot be assigned: " + target.refusal() + ".");
             target = null;
-        } else if (target != null && target.type() instanceof rueda.plc.type.BlockType) {
+        } else if (target != null && target.type() instanceof BlockType) {
             faults.at(place.target(), target.name() + " is a function block: it is called, not assigned.");
             target = null;
         }
@@ -142,7 +145,7 @@ final class Statements {
 
     /** @param taken lowest to highest value of each label before */
     private void label(Label label, Expression selector, int body, List<Action.Label> labels, TreeMap<BigInteger, BigInteger> taken) {
-        rueda.plc.type.DataType type = selector.faulty() ? null : selector.type() instanceof rueda.plc.type.SubrangeType range ? range.base() : selector.type();
+        DataType type = selector.faulty() ? null : selector.type() instanceof SubrangeType range ? range.base() : selector.type();
         Expression low = expressions.compile(label.low(), type);
         Expression high = label.high() == null ? low : expressions.compile(label.high(), type);
         if (low.faulty() || high.faulty()) {

@@ -1,6 +1,7 @@
 package rueda.plc;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
@@ -103,7 +104,7 @@ final class Storage {
         boolean texts = placed.stream().anyMatch(p -> p.image().texts() != null);
         String[] words = texts ? new String[size] : null;
         if (texts) {
-            java.util.Arrays.fill(words, "");
+            Arrays.fill(words, "");
         }
         for (Placed variable : placed) {
             System.arraycopy(variable.image().cells(), 0, all.cells(), variable.slot(), variable.image().cells().length);

@@ -1,5 +1,6 @@
 package rueda.plc;
 
+import java.util.Locale;
 import rueda.plc.type.Type;
 
 /**
@@ -24,6 +25,6 @@ public record TagRow(String name, Type type, Boolean output, int bitOffset, Stri
 
     /** A member that only fills a gap, by its name (common practice, no source). */
     public boolean fillsGap() {
-        return name.substring(name.lastIndexOf('.') + 1).toLowerCase(java.util.Locale.ROOT).matches("(pad|padding|filler|fill|gap|reserved?|spare|dummy|unused|align)\\w*");
+        return name.substring(name.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT).matches("(pad|padding|filler|fill|gap|reserved?|spare|dummy|unused|align)\\w*");
     }
 }

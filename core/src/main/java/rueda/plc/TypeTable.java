@@ -2,6 +2,7 @@ package rueda.plc;
 
 import java.math.BigInteger;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
@@ -379,7 +380,7 @@ final class TypeTable {
                     return null;
                 }
                 members.add(new StructType.Member(member.path(), type.type(), at));
-                image = new Image(java.util.Arrays.copyOf(image.cells(), at + first.cells().length), grown(image, at + first.cells().length)).with(at, first);
+                image = new Image(Arrays.copyOf(image.cells(), at + first.cells().length), grown(image, at + first.cells().length)).with(at, first);
             }
         }
         if (members.isEmpty() && complete) {
@@ -393,8 +394,8 @@ final class TypeTable {
         if (image.texts() == null) {
             return null;
         }
-        String[] texts = java.util.Arrays.copyOf(image.texts(), length);
-        java.util.Arrays.fill(texts, image.texts().length, length, "");
+        String[] texts = Arrays.copyOf(image.texts(), length);
+        Arrays.fill(texts, image.texts().length, length, "");
         return texts;
     }
 

@@ -79,7 +79,11 @@ final class LiveBench {
     private final Bench bench;
     private final BusCapture traffic;
     /** variables in the order of the page */
+    /** Values that are sent ten times a second; a program may have many thousands. */
+    private static final int MOST_SHOWN = 2_000;
+
     private final List<Variable> shown;
+    private final int leftOut;
     /** tells the columns of this bench from those of others */
     private final int key = KEYS.incrementAndGet();
     private boolean running;
@@ -99,7 +103,9 @@ final class LiveBench {
             case HOMING -> List.of(new Text("", HomingTrial.program(axis)));
             case BY_HAND -> List.of(new Text("", NO_PROGRAM));
         }, KEPT_CYCLES, BenchCondition.throughout(condition));
-        shown = inOrder(machine, bench.task().program().variables());
+        List<Variable> all = inOrder(machine, bench.task().program().variables());
+        shown = List.copyOf(all.subList(0, Math.min(MOST_SHOWN, all.size())));
+        leftOut = all.size() - shown.size();
         traffic = new BusCapture(machine, KEPT_CYCLES);
         bench.capture(traffic);
     }
@@ -490,9 +496,12 @@ final class LiveBench {
     record RanLines(String file, List<Integer> lines) {
     }
 
-    /** @param type always "state", so that a page can tell messages apart */
+    /**
+     * @param type          always "state", so that a page can tell messages apart
+     * @param valuesLeftOut values that a program has beyond those that are sent
+     */
     record State(String type, long revision, String program, boolean running, boolean stopped, boolean byHand, boolean programHeld, int forced, Map<String, Set<Mistake>> condition, double time, double speed, List<RanLines> ran, int statements,
-                 Fault fault, List<AxisState> axes, List<VirtualState> virtualMasters, List<Value> values) {
+                 Fault fault, List<AxisState> axes, List<VirtualState> virtualMasters, List<Value> values, int valuesLeftOut) {
     }
 
     /** Which values stand in which lines of the program that runs. */
@@ -521,7 +530,7 @@ final class LiveBench {
         List<Value> values = shown.stream().map((Variable v) -> new Value(v.name(), v.declared().written(), bench.task().text(v))).toList();
         return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.byHand() && !ending, bench.byHand(), axes.stream().mapToInt(a -> Integer.bitCount(a.forcedInputs()) + Integer.bitCount(a.forcedOutputs()) + Integer.bitCount(a.forcedControlBits()) + Integer.bitCount(a.forcedStatusBits())).sum(), condition,
                 bench.now() * 1e-9, speed, bench.task().ran().entrySet().stream().map(e -> new RanLines(e.getKey(), e.getValue())).toList(),
-                bench.task().statements(), fault == null ? null : new Fault(fault.file(), fault.line(), fault.getMessage()), axes, virtual, values);
+                bench.task().statements(), fault == null ? null : new Fault(fault.file(), fault.line(), fault.getMessage()), axes, virtual, values, leftOut);
     }
 
     /** Variables of the program first, then the pins of its blocks, then the tags. */

@@ -7,6 +7,7 @@ import static rueda.plc.code.Generator.OPERATIONS;
 import static rueda.plc.code.Generator.STATE;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -361,7 +362,7 @@ final class MethodWriter {
         Label otherwise = new Label();
         Label end = new Label();
         Label[] bodies = new Label[choice.bodies().size()];
-        java.util.Arrays.setAll(bodies, i -> new Label());
+        Arrays.setAll(bodies, i -> new Label());
         TreeMap<Integer, Label> singles = singles(choice, bodies);
         if (singles != null) {
             code.visitVarInsn(LLOAD, selected);

@@ -6,6 +6,7 @@ import static rueda.plc.code.Generator.FRAME;
 import static rueda.plc.code.Generator.OPERATIONS;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import org.objectweb.asm.Label;
 import org.objectweb.asm.MethodVisitor;
@@ -286,7 +287,7 @@ final class ValueWriter {
             keep(pick.kind(), places[i]);
         }
         Label[] labels = new Label[count];
-        java.util.Arrays.setAll(labels, i -> new Label());
+        Arrays.setAll(labels, i -> new Label());
         Label end = new Label();
         code.visitVarInsn(ILOAD, selected);
         code.visitTableSwitchInsn(0, count - 1, labels[0], labels);

@@ -1,6 +1,7 @@
 package rueda.plc.run;
 
 import java.math.BigDecimal;
+import java.util.Locale;
 
 /**
  * Operations on numbers and bit strings that are more than an instruction (IEC 61131-3, 6.6.2.5, standard functions). Called by compiled code;
@@ -165,7 +166,7 @@ public final class Operations {
     /** Decimal digits of four bits each as a number. */
     public static long fromBcd(long value) {
         if (!validBcd(value)) {
-            throw new ProgramFault("16#" + Long.toHexString(value).toUpperCase(java.util.Locale.ROOT) + " is no BCD: a digit is above 9.");
+            throw new ProgramFault("16#" + Long.toHexString(value).toUpperCase(Locale.ROOT) + " is no BCD: a digit is above 9.");
         }
         long number = 0;
         for (int at = 60; at >= 0; at -= 4) {

@@ -1,6 +1,7 @@
 package rueda.plc.syntax;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import rueda.plc.syntax.ExpressionSyntax.Literal;
@@ -78,7 +79,7 @@ abstract class DeclarationParser extends StatementParser {
             kind = opened.is(section.name()) ? section : kind;
         }
         if (kind == null) {
-            String meant = Words.nearest(opened.text(), java.util.Arrays.stream(Section.values()).map(Enum::name).toList()).map(w -> " Did you mean " + w + "?").orElse("");
+            String meant = Words.nearest(opened.text(), Arrays.stream(Section.values()).map(Enum::name).toList()).map(w -> " Did you mean " + w + "?").orElse("");
             throw lost(opened.place(), (Words.isForLater(opened.text()) ? "Not supported yet: " : "There is no section ") + opened.upper() + "." + meant);
         }
         boolean constant = false;
