@@ -166,7 +166,7 @@ class FuzzTest {
         String told = answer.body();
         String shown = asked + "\n" + (body == null ? "" : new String(body, 0, Math.min(body.length, 6000), StandardCharsets.UTF_8)) + "\n" + told.substring(0, Math.min(told.length(), 600));
         assertThat(answer.statusCode()).as(shown).isLessThan(500);
-        String sent = body == null ? asked : new String(body, StandardCharsets.UTF_8);
+        String sent = body == null ? asked : asked + new String(body, StandardCharsets.UTF_8);
         if (answer.statusCode() >= 400) {
             assertThat(answer.headers().firstValue("Content-Type").orElse("")).as(shown).startsWith("application/problem+json");
             JsonNode problem = JSON.readTree(told);
