@@ -54,7 +54,7 @@ public final class DocumentAdvice {
             String pointer = "/axes/" + i;
             boolean same = sameBus && i < before.machine.axes().size() && before.machine.axes().get(i).equals(axis);
             boolean sameMaster = same && (!axis.following().follows() || before.machine.master(axis.following().master()).equals(machine.master(axis.following().master())));
-            boolean sameOrders = same && sameMaster && (axis.commandedBy() == Axis.Commander.MOTION_BLOCKS || before.machine.plc().program().equals(machine.plc().program()));
+            boolean sameOrders = same && sameMaster && (axis.commandedBy() == Axis.Commander.MOTION_BLOCKS || before.machine.plc().files().equals(machine.plc().files()));
             if (sameOrders && sameStations) {
                 all.addAll(before.all.subList(STAGES * i, STAGES * (i + 1)));
                 continue;

@@ -77,7 +77,10 @@ public final class StructuredTextCompiler {
         recursion();
         Unit program = project.units.values().stream().filter(u -> u.syntax.kind() == UnitSyntax.Kind.PROGRAM).findFirst().orElse(null);
         if (program == null && !faulty()) {
-            texts.get(texts.size() - 1).faults().at(new Place(Math.max(1, texts.get(texts.size() - 1).syntax().lines()), 1, 1), "There is no PROGRAM: write PROGRAM Main … END_PROGRAM, which a task runs.");
+            Read last = texts.get(texts.size() - 1);
+            boolean empty = texts.stream().allMatch(t -> t.syntax().units().isEmpty() && t.syntax().types().isEmpty() && t.syntax().globals().isEmpty());
+            last.faults().at(new Place(Math.max(1, last.syntax().lines()), 1, 1), empty ? "The program is empty. Write PROGRAM and a name, variables between VAR and END_VAR, statements, END_PROGRAM."
+                    : "There is no PROGRAM: write PROGRAM Main … END_PROGRAM, which a task runs.");
         }
         if (project.storage.full() && !faulty()) {
             texts.get(0).faults().at(new Place(1, 1, 1), "A program has at most " + Storage.MOST_CELLS + " values: variables, pins of blocks and tags.");

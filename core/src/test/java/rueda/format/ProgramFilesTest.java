@@ -127,6 +127,8 @@ class ProgramFilesTest {
         assertThat(task.fault().getMessage()).contains("Division by zero");
         assertThat(task.fault().file()).isEqualTo("Mover.st");
         assertThat(task.fault().line()).isEqualTo(3);
+        assertThat(StructuredTextCompiler.compile(java.util.stream.Stream.concat(texts.stream(), java.util.stream.Stream.of(new StructuredTextCompiler.Text("New.st", ""), new StructuredTextCompiler.Text("Notes.st", "(* later *)\n"))).toList(), Environment.PLAIN).diagnostics())
+                .as("an empty file beside others").isEmpty();
         CompiledProgram wrong = StructuredTextCompiler.compile(List.of(texts.get(0), new StructuredTextCompiler.Text("Mover.st", texts.get(1).source().replace("Moving", "Flying")), texts.get(2)), Environment.PLAIN);
         assertThat(wrong.diagnostics()).singleElement().satisfies(d -> {
             assertThat(d.file()).isEqualTo("Mover.st");

@@ -22,24 +22,7 @@ public final class Parser extends DeclarationParser {
         }
     }
 
-    /** One expression, such as a user watches; null when it cannot be read, which has been told. */
-    public static ExpressionSyntax expression(String text, Complaints complaints) {
-        Parser parser = new Parser(Lexer.cut(text, complaints), complaints);
-        try {
-            ExpressionSyntax expression = parser.expression();
-            if (parser.here().kind() != Kind.END) {
-                parser.tell(parser.here().place(), shown(parser.here()) + " is not expected here.");
-            }
-            return expression;
-        } catch (Lost told) {
-            return null;
-        }
-    }
-
     private FileSyntax file() {
-        if (here().kind() == Kind.END) {
-            throw lost(here().place(), "The program is empty. Write PROGRAM and a name, variables between VAR and END_VAR, statements, END_PROGRAM.");
-        }
         List<FileSyntax.TypeDeclaration> types = new ArrayList<>();
         List<Declaration> globals = new ArrayList<>();
         List<UnitSyntax> units = new ArrayList<>();
