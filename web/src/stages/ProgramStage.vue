@@ -63,7 +63,7 @@ function unused(name: string) {
   return free
 }
 
-async function add() {
+function add() {
   put([...files.value, { name: unused('New file'), source: '' }])
   chosen.value = files.value.length - 1
 }

@@ -63,14 +63,22 @@ final class Calls {
         return given.faulty() ? null : store(output.target(), target, given, 0);
     }
 
-    /** Stores a value in a variable, an element or a part; null where it cannot be, which has been told. @param line 0 for a part of a statement */
-    Action store(ExpressionSyntax place, Target target, Expression value, int line) {
+    /** It cannot be assigned, which has been told. */
+    boolean refused(ExpressionSyntax place, Target target) {
         if (target.refusal() != null) {
             faults.at(place, target.name() + " cannot be assigned: " + target.refusal() + ".");
-            return null;
+            return true;
         }
         if (target.type() instanceof BlockType) {
             faults.at(place, target.name() + " is a function block: it is called, not assigned.");
+            return true;
+        }
+        return false;
+    }
+
+    /** Stores a value in a variable, an element or a part; null where it cannot be, which has been told. @param line 0 for a part of a statement */
+    Action store(ExpressionSyntax place, Target target, Expression value, int line) {
+        if (refused(place, target)) {
             return null;
         }
         Expression fitted = expressions.convert(place.place(), value, target.type());

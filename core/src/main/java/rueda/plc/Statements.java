@@ -19,7 +19,6 @@ import rueda.plc.syntax.StatementSyntax.If;
 import rueda.plc.syntax.StatementSyntax.Label;
 import rueda.plc.syntax.StatementSyntax.Repeat;
 import rueda.plc.syntax.StatementSyntax.While;
-import rueda.plc.type.BlockType;
 import rueda.plc.type.DataType;
 import rueda.plc.type.EnumType;
 import rueda.plc.type.SubrangeType;
@@ -95,11 +94,7 @@ final class Statements {
 
     private Action assignment(Assignment place, int line) {
         Target target = expressions.names().find(place.target());
-        if (target != null && target.refusal() != null) {
-            faults.at(place.target(), target.name() + " cannot be assigned: " + target.refusal() + ".");
-            target = null;
-        } else if (target != null && target.type() instanceof BlockType) {
-            faults.at(place.target(), target.name() + " is a function block: it is called, not assigned.");
+        if (target != null && expressions.calls().refused(place.target(), target)) {
             target = null;
         }
         Expression value = expressions.compile(place.value(), target == null ? null : target.type());

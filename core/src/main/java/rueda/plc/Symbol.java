@@ -13,7 +13,4 @@ import rueda.plc.type.DataType;
  */
 record Symbol(String name, DataType type, Address address, String refusal, Expression constant) {
 
-    Symbol with(Expression known) {
-        return new Symbol(name, type, address, refusal, known);
-    }
 }

@@ -83,14 +83,6 @@ public final class Task {
         return fault;
     }
 
-    /** Line in which it was stopped, or the last one in which a statement ran in the last cycle; 0 before the first. */
-    public int line() {
-        if (fault != null) {
-            return fault.line();
-        }
-        return ran().values().stream().reduce((a, b) -> b).map(lines -> lines.get(lines.size() - 1)).orElse(0);
-    }
-
     /** Lines in which a statement ran in the last cycle, ascending, by the names of their texts. For display: allocates. */
     public Map<String, List<Integer>> ran() {
         Map<String, TreeSet<Integer>> ran = new LinkedHashMap<>();

@@ -58,6 +58,13 @@ public record Address(Start start, int offset, List<Step> steps) {
         return start instanceof Memory && steps.isEmpty() ? offset : -1;
     }
 
+    /** The values that it is worked out from. */
+    List<Node> parts() {
+        List<Node> parts = new ArrayList<>(start instanceof Pointer pointer ? pointer.cell().parts() : List.of());
+        steps.forEach(step -> parts.addAll(List.of(step.index(), step.low(), step.high(), step.stride())));
+        return parts;
+    }
+
     /** Working it out cannot fail. */
     boolean safe() {
         return steps.isEmpty() && !(start instanceof Pointer);

@@ -1,6 +1,7 @@
 package rueda.plc.code;
 
 import java.util.List;
+import java.util.stream.Stream;
 
 /** A value to be worked out, with its kind settled. */
 public sealed interface Node {
@@ -28,6 +29,11 @@ public sealed interface Node {
     }
 
     Kind kind();
+
+    /** The values that it is worked out from; what a call of a function stores and takes is not among them. */
+    default List<Node> parts() {
+        return List.of();
+    }
 
     record Whole(long value) implements Node {
         @Override
@@ -58,10 +64,19 @@ public sealed interface Node {
     }
 
     record Load(Kind kind, Address address) implements Node {
+        @Override
+        public List<Node> parts() {
+            return address.parts();
+        }
     }
 
     /** The number of the cell at an address. */
     record Place(Address address) implements Node {
+        @Override
+        public List<Node> parts() {
+            return address.parts();
+        }
+
         @Override
         public Kind kind() {
             return Kind.WHOLE;
@@ -73,9 +88,18 @@ public sealed interface Node {
 
     /** @param kind of both sides and of the result; AND, OR and XOR of WHOLE or BOOL, DIVIDE of REAL only */
     record Operation(Operator operator, Kind kind, Node left, Node right) implements Node {
+        @Override
+        public List<Node> parts() {
+            return List.of(left, right);
+        }
     }
 
     record Negation(Node value) implements Node {
+        @Override
+        public List<Node> parts() {
+            return List.of(value);
+        }
+
         @Override
         public Kind kind() {
             return value.kind();
@@ -85,6 +109,11 @@ public sealed interface Node {
     /** NOT of a BOOL, or of all 64 bits. */
     record Inversion(Node value) implements Node {
         @Override
+        public List<Node> parts() {
+            return List.of(value);
+        }
+
+        @Override
         public Kind kind() {
             return value.kind();
         }
@@ -93,6 +122,11 @@ public sealed interface Node {
     /** Cut to the width of a type, two's complement. */
     record Wrapped(Node value, int bits, boolean signed) implements Node {
         @Override
+        public List<Node> parts() {
+            return List.of(value);
+        }
+
+        @Override
         public Kind kind() {
             return Kind.WHOLE;
         }
@@ -100,6 +134,11 @@ public sealed interface Node {
 
     /** Rounded to single precision. */
     record Single(Node value) implements Node {
+        @Override
+        public List<Node> parts() {
+            return List.of(value);
+        }
+
         @Override
         public Kind kind() {
             return Kind.REAL;
@@ -111,6 +150,11 @@ public sealed interface Node {
     /** @param unsigned whole numbers of 64 bits without sign */
     record Comparison(Relation relation, Node left, Node right, boolean unsigned) implements Node {
         @Override
+        public List<Node> parts() {
+            return List.of(left, right);
+        }
+
+        @Override
         public Kind kind() {
             return Kind.BOOL;
         }
@@ -118,6 +162,11 @@ public sealed interface Node {
 
     /** Both values are worked out only where a fault in either cannot show itself. */
     record Choice(Node condition, Node whenTrue, Node whenFalse) implements Node {
+        @Override
+        public List<Node> parts() {
+            return List.of(condition, whenTrue, whenFalse);
+        }
+
         @Override
         public Kind kind() {
             return whenTrue.kind();
@@ -127,6 +176,11 @@ public sealed interface Node {
     /** A BOOL as 0 or 1. */
     record AsWhole(Node value) implements Node {
         @Override
+        public List<Node> parts() {
+            return List.of(value);
+        }
+
+        @Override
         public Kind kind() {
             return Kind.WHOLE;
         }
@@ -135,6 +189,11 @@ public sealed interface Node {
     /** A whole number as a real one. */
     record AsReal(Node value) implements Node {
         @Override
+        public List<Node> parts() {
+            return List.of(value);
+        }
+
+        @Override
         public Kind kind() {
             return Kind.REAL;
         }
@@ -142,10 +201,19 @@ public sealed interface Node {
 
     /** A static method of a class in {@link rueda.plc.run}. @param frame it gets the frame before its arguments */
     record Invoke(Kind kind, Class<?> owner, String method, boolean frame, List<Node> arguments) implements Node {
+        @Override
+        public List<Node> parts() {
+            return arguments;
+        }
     }
 
     /** One of several values, all worked out; the selector counts from 0, and stops the task where it counts beyond. */
     record Pick(Node selector, List<Node> values) implements Node {
+        @Override
+        public List<Node> parts() {
+            return Stream.concat(Stream.of(selector), values.stream()).toList();
+        }
+
         @Override
         public Kind kind() {
             return values.get(0).kind();

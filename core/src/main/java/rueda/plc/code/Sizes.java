@@ -82,39 +82,6 @@ final class Sizes {
         if (node instanceof Node.Place place) {
             return 1 + of(place.address());
         }
-        if (node instanceof Node.Operation operation) {
-            return sum(1 + of(operation.left()), of(operation.right()));
-        }
-        if (node instanceof Node.Comparison comparison) {
-            return sum(12 + of(comparison.left()), of(comparison.right()));
-        }
-        if (node instanceof Node.Negation negation) {
-            return 1 + of(negation.value());
-        }
-        if (node instanceof Node.Inversion inversion) {
-            return 4 + of(inversion.value());
-        }
-        if (node instanceof Node.Wrapped wrapped) {
-            return 5 + of(wrapped.value());
-        }
-        if (node instanceof Node.Single single) {
-            return 2 + of(single.value());
-        }
-        if (node instanceof Node.AsWhole whole) {
-            return 1 + of(whole.value());
-        }
-        if (node instanceof Node.AsReal real) {
-            return 1 + of(real.value());
-        }
-        if (node instanceof Node.Choice choice) {
-            return sum(8 + of(choice.condition()), sum(of(choice.whenTrue()), of(choice.whenFalse())));
-        }
-        if (node instanceof Node.Invoke invoke) {
-            return invoke.arguments().stream().mapToInt(Sizes::of).reduce(4, Sizes::sum);
-        }
-        if (node instanceof Node.Pick pick) {
-            return pick.values().stream().mapToInt(v -> 14 + of(v)).reduce(20 + of(pick.selector()), Sizes::sum);
-        }
         if (node instanceof Node.With with) {
             return sum(of(with.value()), sum(of(with.before()), of(with.after())));
         }
@@ -125,6 +92,14 @@ final class Sizes {
             }
             return size;
         }
-        return 3;
+        return node.parts().stream().mapToInt(Sizes::of).reduce(own(node), Sizes::sum);
+    }
+
+    /** Of the instructions that put its parts together. */
+    private static int own(Node node) {
+        if (node instanceof Node.Pick pick) {
+            return 20 + 14 * pick.values().size();
+        }
+        return node instanceof Node.Comparison ? 12 : node instanceof Node.Choice ? 8 : node instanceof Node.Wrapped ? 5 : node instanceof Node.Inversion || node instanceof Node.Invoke ? 4 : 3;
     }
 }

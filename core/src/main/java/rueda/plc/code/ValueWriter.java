@@ -363,50 +363,7 @@ final class ValueWriter {
 
     /** A function in Structured Text is called somewhere in it. */
     static boolean calls(Node node) {
-        if (node instanceof Node.Call || node instanceof Node.With) {
-            return true;
-        }
-        if (node instanceof Node.Load load) {
-            return calls(load.address());
-        }
-        if (node instanceof Node.Place place) {
-            return calls(place.address());
-        }
-        if (node instanceof Node.Operation operation) {
-            return calls(operation.left()) || calls(operation.right());
-        }
-        if (node instanceof Node.Comparison comparison) {
-            return calls(comparison.left()) || calls(comparison.right());
-        }
-        if (node instanceof Node.Negation negation) {
-            return calls(negation.value());
-        }
-        if (node instanceof Node.Inversion inversion) {
-            return calls(inversion.value());
-        }
-        if (node instanceof Node.Wrapped wrapped) {
-            return calls(wrapped.value());
-        }
-        if (node instanceof Node.Single single) {
-            return calls(single.value());
-        }
-        if (node instanceof Node.AsWhole whole) {
-            return calls(whole.value());
-        }
-        if (node instanceof Node.AsReal real) {
-            return calls(real.value());
-        }
-        if (node instanceof Node.Choice choice) {
-            return calls(choice.condition()) || calls(choice.whenTrue()) || calls(choice.whenFalse());
-        }
-        if (node instanceof Node.Pick pick) {
-            return calls(pick.selector()) || pick.values().stream().anyMatch(ValueWriter::calls);
-        }
-        return node instanceof Node.Invoke invoke && invoke.arguments().stream().anyMatch(ValueWriter::calls);
-    }
-
-    private static boolean calls(Address address) {
-        return address.steps().stream().anyMatch(s -> calls(s.index())) || address.start() instanceof Address.Pointer pointer && calls(pointer.cell());
+        return node instanceof Node.Call || node instanceof Node.With || node.parts().stream().anyMatch(ValueWriter::calls);
     }
 
     // ---- conditions
@@ -449,19 +406,9 @@ final class ValueWriter {
         if (node instanceof Node.Load load) {
             return load.kind() != Kind.TEXT && load.address().safe();
         }
-        if (node instanceof Node.Operation operation) {
-            return silent(operation.left()) && silent(operation.right());
-        }
-        if (node instanceof Node.Comparison comparison) {
-            return silent(comparison.left()) && silent(comparison.right());
-        }
-        if (node instanceof Node.Inversion inversion) {
-            return silent(inversion.value());
-        }
-        if (node instanceof Node.Wrapped wrapped) {
-            return silent(wrapped.value());
-        }
-        return node instanceof Node.Whole || node instanceof Node.Real || node instanceof Node.Bool;
+        boolean plain = node instanceof Node.Operation || node instanceof Node.Comparison || node instanceof Node.Inversion || node instanceof Node.Wrapped
+                || node instanceof Node.Whole || node instanceof Node.Real || node instanceof Node.Bool;
+        return plain && node.parts().stream().allMatch(ValueWriter::silent);
     }
 
     private void compare(Node.Comparison comparison, Label target, boolean when) {
