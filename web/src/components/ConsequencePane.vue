@@ -1,29 +1,23 @@
 <script setup lang="ts">
 import { mdiChevronLeft, mdiChevronRight } from '@mdi/js'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { stageOfField, useMachine } from '../stores/machine'
 import { placeOf } from '../router'
-import { useBench } from '../stores/bench'
 import { useBus } from '../stores/bus'
 import { useLayout } from '../stores/layout'
-import { fixed, grouped } from '../lib/numbers'
+import { fixed } from '../lib/numbers'
 import FigureList from './FigureList.vue'
 import FindingCard from './FindingCard.vue'
+import ProgramSide from './program/ProgramSide.vue'
 import ValueFollower from './ValueFollower.vue'
 
 const props = defineProps<{ stage: string }>()
 const machine = useMachine()
-const bench = useBench()
 const bus = useBus()
 const layout = useLayout()
 const advice = computed(() => machine.advice(props.stage))
 const refused = computed(() => machine.faults.filter((f) => stageOfField(f.field) === props.stage))
 const elsewhere = computed(() => machine.faults.filter((f) => stageOfField(f.field) !== props.stage))
-const wanted = ref<string | null>('')
-/** Drawing thousands of rows ten times a second helps nobody: the first ones, of those that are wanted. */
-const MOST_SHOWN = 200
-const found = computed(() => (bench.state?.values ?? []).filter((v) => v.name.toLowerCase().includes((wanted.value ?? '').trim().toLowerCase())))
-const shownValues = computed(() => found.value.slice(0, MOST_SHOWN))
 const figures = computed(() => machine.run?.figures ?? null)
 const wrong = computed(() => {
   const count = (severity: string) => advice.value?.findings.filter((f) => f.severity === severity).length ?? 0
@@ -52,24 +46,7 @@ const wrong = computed(() => {
       <FigureList :figures="advice.figures" />
       <FindingCard v-for="finding in advice.findings.filter((f) => f.severity === 'GOOD')" :key="finding.title" :finding="finding" />
     </template>
-    <template v-if="stage === 'program'">
-      <dl class="values">
-        <div><dt>Task interval</dt><dd class="mono">{{ fixed((machine.draft?.plc.tasks[0]?.intervalMicros ?? 0) / 1000, 3) }} ms</dd></div>
-        <div><dt>Budget of one cycle</dt><dd class="mono">{{ grouped(machine.draft?.plc.instructionBudget ?? 0) }} statements</dd></div>
-        <div v-if="bench.state"><dt>Last cycle</dt><dd class="mono">{{ bench.state.statements }} statements</dd></div>
-      </dl>
-      <h2 class="gap">Values</h2>
-      <p v-if="bench.state?.program !== 'program'" class="empty">Run the program and its variables stand here.</p>
-      <v-text-field v-if="bench.state?.program === 'program' && (bench.state.values.length > 12 || wanted)" v-model="wanted" class="snug" placeholder="Part of a name" aria-label="Values whose name has" clearable />
-      <v-table v-if="bench.state?.program === 'program'" class="plain">
-        <tbody>
-          <tr v-for="value in shownValues" :key="value.name"><td>{{ value.name }}</td><td class="mono end" :title="value.type">{{ value.value }}</td></tr>
-        </tbody>
-      </v-table>
-      <p v-if="bench.state?.program === 'program' && !found.length" class="empty">No value has this in its name.</p>
-      <p v-if="bench.state?.program === 'program' && bench.state.valuesLeftOut" class="empty">{{ grouped(bench.state.valuesLeftOut) }} further values are not sent here: the program has very many.</p>
-      <p v-if="bench.state?.program === 'program' && found.length > MOST_SHOWN" class="empty">and {{ grouped(found.length - MOST_SHOWN) }} more: write a part of the name.</p>
-    </template>
+    <ProgramSide v-if="stage === 'program'" />
     <template v-if="stage === 'prove'">
       <p v-if="!figures" class="empty">Run the proof and the motion commanded stands here against the motion made.</p>
       <dl v-else class="values">
@@ -95,7 +72,4 @@ const wrong = computed(() => {
 .values { margin: 0; font-size: 13px; }
 .values div { display: flex; justify-content: space-between; border-bottom: 1px dotted var(--hair); padding: 3px 0; }
 .values dd { margin: 0; font-weight: 600; }
-.gap { margin-top: 12px; }
-.end { text-align: right; white-space: nowrap; }
-td { overflow-wrap: anywhere; }
 </style>

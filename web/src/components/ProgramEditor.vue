@@ -9,13 +9,14 @@ import { Decoration, drawSelection, EditorView, highlightActiveLine, keymap, lin
 import { tags } from '@lezer/highlight'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { Diagnostic } from '../api/client'
+import { breakpointGutter, cursorLine, movedLines, onKey, putBreakpoints } from '../lib/breakpoints'
 import { completionOf, type Known } from '../lib/completion'
 import { structuredText } from '../lib/structuredText'
 import { useLanguage } from '../stores/language'
 
 /** Structured Text with faults underlined and one line marked: the one being executed, or the one that caused something. */
-const props = defineProps<{ modelValue: string; diagnostics: Diagnostic[]; marked: number; ran?: number[]; readonly?: boolean; /** what can be proposed, but for the words of the language */ known?: Omit<Known, 'words'>; /** what stands beside a line, by its number */ beside?: Map<number, string>; label: string }>()
-const emit = defineEmits<{ 'update:modelValue': [value: string]; cursor: [line: number]; mend: [fault: Diagnostic] }>()
+const props = defineProps<{ modelValue: string; diagnostics: Diagnostic[]; marked: number; ran?: number[]; readonly?: boolean; /** what can be proposed, but for the words of the language */ known?: Omit<Known, 'words'>; /** what stands beside a line, by its number */ beside?: Map<number, string>; /** lines with a breakpoint; without them none can be set */ breakpoints?: number[]; label: string }>()
+const emit = defineEmits<{ 'update:modelValue': [value: string]; cursor: [line: number]; mend: [fault: Diagnostic]; toggle: [line: number]; moved: [lines: Map<number, number>]; step: [how: 'INTO' | 'OVER' | 'OUT'] }>()
 const host = ref<HTMLElement | null>(null)
 let view: EditorView | null = null
 const writable = new Compartment()
@@ -99,6 +100,8 @@ const theme = EditorView.theme({
   '.cm-cursor': { borderLeftColor: 'var(--ink)' },
   '&.cm-focused .cm-selectionBackground, .cm-selectionBackground': { backgroundColor: 'var(--hair) !important' },
   '.cm-marked': { backgroundColor: 'var(--line-wash)', boxShadow: 'inset 4px 0 var(--warn)' },
+  '.cm-breaks': { cursor: 'pointer', minWidth: '16px' },
+  '.cm-break': { color: 'var(--stop)', fontSize: '14px', lineHeight: '1' },
   '.cm-ran': { boxShadow: 'inset 4px 0 var(--ok)' },
   '.cm-beside': { marginLeft: '24px', color: 'var(--pencil)', fontSize: '12px', whiteSpace: 'pre' },
   '.cm-tooltip.cm-tooltip-autocomplete > ul': { fontFamily: 'inherit', maxHeight: '220px' },
@@ -133,6 +136,7 @@ onMounted(() => {
     state: EditorState.create({
       doc: props.modelValue,
       extensions: [
+        ...(props.breakpoints ? [breakpointGutter((line) => emit('toggle', line)), keymap.of([onKey('F9', (line) => emit('toggle', line)), onKey('F10', () => emit('step', 'OVER')), onKey('F11', () => emit('step', 'INTO')), onKey('Shift-F11', () => emit('step', 'OUT'))])] : []),
         lineNumbers(), history(), drawSelection(), highlightActiveLine(), lintGutter(), keymap.of([...completionKeymap, ...defaultKeymap, ...historyKeymap, indentWithTab]), painted.of(colouring()),
         ...(props.readonly ? [] : [autocompletion({ override: [completionOf(() => ({ words: language.words, ...(props.known ?? { outline: [], axes: [], tags: [], file: '' }) }))], icons: false })]),
         syntaxHighlighting(colours), markedLine, besideLines, theme, writable.of(EditorState.readOnly.of(Boolean(props.readonly))),
@@ -140,6 +144,7 @@ onMounted(() => {
         EditorView.contentAttributes.of({ 'aria-label': props.label, tabindex: '0' }),
         EditorView.updateListener.of((update) => {
           if (update.docChanged && !update.transactions.some((t) => t.isUserEvent('outside'))) emit('update:modelValue', update.state.doc.toString())
+          if (update.docChanged && props.breakpoints?.length) emit('moved', movedLines(props.breakpoints, update.startState.doc, update.state.doc, update.changes))
           if (update.viewportChanged && props.beside?.size) queueMicrotask(showBeside)
           if (update.selectionSet) emit('cursor', update.state.doc.lineAt(update.state.selection.main.head).number)
         }),
@@ -148,7 +153,13 @@ onMounted(() => {
   })
   showDiagnostics()
   show(props.marked)
+  showBreakpoints()
 })
+
+function showBreakpoints() {
+  view?.dispatch({ effects: putBreakpoints.of(props.breakpoints ?? []) })
+}
+watch(() => props.breakpoints, showBreakpoints)
 
 watch(() => props.modelValue, (text) => {
   if (!view || view.state.doc.toString() === text) return
@@ -162,6 +173,7 @@ watch(() => props.beside, showBeside)
 watch(() => [props.marked, props.ran?.join()], () => show(props.marked))
 onBeforeUnmount(() => view?.destroy())
 defineExpose({
+  line: () => (view ? cursorLine(view.state) : 1),
   goTo(line: number) {
     if (!view || line > view.state.doc.lines) return
     const from = view.state.doc.line(line).from

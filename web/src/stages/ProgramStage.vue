@@ -7,11 +7,17 @@ import ProgramEditor from '../components/ProgramEditor.vue'
 import TextEntry from '../components/TextEntry.vue'
 import { downloadBlob } from '../lib/download'
 import { useProblem } from '../lib/problems'
+import { mdiDebugStepInto, mdiDebugStepOut, mdiDebugStepOver, mdiRayEndArrow } from '@mdi/js'
+import TaskList from '../components/program/TaskList.vue'
 import { useBench } from '../stores/bench'
+import { useDebug } from '../stores/debug'
 import { useMachine } from '../stores/machine'
 
 const machine = useMachine()
 const bench = useBench()
+const debug = useDebug()
+/** the tasks stand in the place of a text */
+const tasksShown = ref(false)
 const editor = ref<InstanceType<typeof ProgramEditor> | null>(null)
 const { problem, tried, tooLarge } = useProblem()
 const chosen = ref(0)
@@ -50,6 +56,18 @@ const known = computed(() => ({
 }))
 const faultsOf = (name: string) => machine.diagnostics.filter((d) => d.file === name).length
 
+const marked = computed(() => (fault.value?.file === file.value.name ? fault.value.line : debug.held?.file === file.value.name ? debug.held.line : 0))
+const programs = computed(() => outline.value.flatMap((f) => f.items).filter((i) => i.kind === 'PROGRAM').map((i) => i.name))
+const breakpoints = computed(() => debug.breakpoints.filter((b) => b.file === file.value.name).map((b) => b.line))
+/* where a program is held is shown, whatever text was open */
+watch(() => debug.held && `${debug.held.file}:${debug.held.line}`, (now) => {
+  if (now) void goTo(debug.held!.file, debug.held!.line)
+})
+function choose(i: number) {
+  tasksShown.value = false
+  chosen.value = i
+}
+
 function put(changed: Schemas['SourceFile'][]) {
   machine.set('/plc/files', changed)
 }
@@ -63,7 +81,15 @@ function unused(name: string) {
   return free
 }
 
+const STEPS = [
+  { how: 'OVER', icon: mdiDebugStepOver, words: 'Step over', title: 'To the next line of this unit (F10)' },
+  { how: 'INTO', icon: mdiDebugStepInto, words: 'Step into', title: 'To the next line, also of a unit that is called (F11)' },
+  { how: 'OUT', icon: mdiDebugStepOut, words: 'Step out', title: 'To the unit that called this one (Shift+F11)' },
+  { how: null, icon: mdiRayEndArrow, words: 'To the cursor', title: 'Runs until the line of the cursor is reached' },
+] as const
+
 function add() {
+  tasksShown.value = false
   put([...files.value, { name: unused('New file'), source: '' }])
   chosen.value = files.value.length - 1
 }
@@ -114,7 +140,7 @@ function mend(d: Diagnostic) {
 
 async function goTo(name: string, line: number) {
   const at = files.value.findIndex((f) => f.name === name)
-  if (at >= 0) chosen.value = at
+  if (at >= 0) choose(at)
   await nextTick()
   editor.value?.goTo(line)
 }
@@ -128,9 +154,12 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
       <p class="sub">Structured Text, checked as you type. While the bench runs it, green marks the lines of the last cycle.</p>
       <div class="row">
         <v-btn variant="flat" color="primary" :disabled="machine.diagnostics.length > 0" @click="bench.start('PROGRAM', true)">Run program</v-btn>
-        <v-btn :disabled="!bench.state" @click="bench.order(bench.state?.running ? 'hold' : 'run')">{{ bench.state?.running ? 'Hold' : 'Go on' }}</v-btn>
-        <v-btn :disabled="machine.diagnostics.length > 0" @click="bench.oneCycle()">One cycle</v-btn>
-        <span v-if="running" class="sub" role="status">{{ bench.state!.statements }} statements in the last cycle</span>
+        <v-btn :disabled="!bench.state" title="Goes on to the next breakpoint" @click="bench.order(bench.state?.running ? 'hold' : 'run')">{{ bench.state?.running ? 'Hold' : 'Go on' }}</v-btn>
+        <v-btn :disabled="machine.diagnostics.length > 0" title="To the end of a cycle of the main task" @click="bench.oneCycle()">One cycle</v-btn>
+        <span class="steps" role="group" aria-label="Steps">
+          <v-btn v-for="s in STEPS" :key="s.words" :icon="s.icon" size="small" variant="text" :disabled="machine.diagnostics.length > 0" :aria-label="s.words" :title="s.title" @click="s.how ? debug.step(s.how) : debug.toLine(file.name, editor?.line() ?? 1)" />
+        </span>
+        <span v-if="running" class="sub" role="status">{{ debug.held ? `held in ${where(debug.held.file, debug.held.line).replace('Line', 'line')}` : `${bench.state!.statements} statements in the last cycle` }}</span>
       </div>
     </div>
     <ProblemNote v-if="problem" :problem="problem" data-testid="file-refused" @close="problem = null" />
@@ -141,8 +170,9 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
     <div class="bench">
       <nav class="files" aria-label="Files of the program">
         <ul>
+          <li><button type="button" :aria-current="tasksShown ? 'true' : undefined" @click="tasksShown = true"><i>Tasks</i><span class="sub">{{ machine.draft!.plc.tasks.length }}</span></button></li>
           <li v-for="(f, i) in files" :key="f.name">
-            <button type="button" :aria-current="i === index ? 'true' : undefined" @click="chosen = i">
+            <button type="button" :aria-current="!tasksShown && i === index ? 'true' : undefined" @click="choose(i)">
               <span>{{ f.name }}</span><b v-if="faultsOf(f.name)" class="count" :title="`${faultsOf(f.name)} faults`">{{ faultsOf(f.name) }}</b>
             </button>
           </li>
@@ -154,12 +184,13 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
           <p class="pencil">Structured Text, zips of it, or XML of IEC 61131-10; drop them here.</p>
         </div>
       </nav>
-      <div class="text">
+      <TaskList v-if="tasksShown" class="sheet" :programs="programs" />
+      <div v-else class="text">
         <div v-if="files.length > 1" class="row head">
           <TextEntry class="name" :value="file.name" aria-label="Name of the file" @enter="(n) => machine.set(`/plc/files/${index}/name`, n)" />
           <v-btn size="small" @click="remove">Remove file</v-btn>
         </div>
-        <ProgramEditor :key="index" ref="editor" :model-value="file.source" :diagnostics="machine.diagnostics.filter((d) => d.file === file.name)" :marked="fault?.file === file.name ? fault.line : 0" :ran="ran" :beside="beside" :known="known" label="Program, Structured Text" @mend="mend" @update:model-value="machine.set(`/plc/files/${index}/source`, $event)" />
+        <ProgramEditor :key="index" ref="editor" :model-value="file.source" :diagnostics="machine.diagnostics.filter((d) => d.file === file.name)" :marked="marked" :breakpoints="breakpoints" :ran="ran" :beside="beside" :known="known" label="Program, Structured Text" @mend="mend" @toggle="(l) => debug.toggle(file.name, l)" @moved="(lines) => debug.moved(file.name, lines)" @step="(how) => debug.step(how)" @update:model-value="machine.set(`/plc/files/${index}/source`, $event)" />
       </div>
     </div>
     <div v-if="fault" class="faults" role="alert">
@@ -183,6 +214,9 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
 .files li button[aria-current] { border-left-color: var(--cmd); background: var(--sheet); font-weight: 600; }
 .files li button:hover { background: var(--sheet); }
 .files li span { overflow-wrap: anywhere; }
+.files i { font-style: italic; }
+.files .sub { margin: 0; }
+.steps { display: inline-flex; }
 .count { color: var(--stop); }
 .tools { display: flex; flex-wrap: wrap; gap: 4px; }
 .tools p { margin: 0; font-size: 12px; }

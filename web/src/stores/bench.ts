@@ -139,6 +139,13 @@ export const useBench = defineStore('bench', () => {
     if (next) take(next)
   }
 
+  /** An order whose answer is the new state. */
+  async function taken(order: () => Promise<BenchState>) {
+    const next = await machine.guarded(order)
+    if (next) take(next)
+    return Boolean(next)
+  }
+
   async function oneCycle() {
     if (!state.value) await start('PROGRAM', false)
     await order('cycle')
@@ -161,5 +168,5 @@ export const useBench = defineStore('bench', () => {
     if (next) take(next)
   }
 
-  return { device, deviceOpen, condition, setCondition, state, processData, column, connected, samples, behind, start, order, oneCycle, setSpeed }
+  return { device, deviceOpen, condition, setCondition, state, processData, column, connected, samples, behind, start, order, oneCycle, setSpeed, taken }
 })

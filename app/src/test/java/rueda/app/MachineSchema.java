@@ -38,7 +38,7 @@ final class MachineSchema {
             java.util.Map.entry("Homing.stopTime", Range.of(1, 10_000)), java.util.Map.entry("Homing.timeLimit", Range.above0(3600)), java.util.Map.entry("Homing.encoderOffset", Range.of(-1e9, 1e9)),
             java.util.Map.entry("Supervision.followingError", Range.above0(MOST)), java.util.Map.entry("Supervision.followingErrorTime", Range.of(0, 10_000)), java.util.Map.entry("Supervision.positionWindow", Range.above0(MOST)),
             java.util.Map.entry("Supervision.positionDwell", Range.of(0, 10_000)), java.util.Map.entry("Supervision.positionTolerance", Range.of(0, 60_000)), java.util.Map.entry("Supervision.standstillWindow", Range.above0(MOST)),
-            java.util.Map.entry("Supervision.standstillDwell", Range.of(0, 10_000)), java.util.Map.entry("Plc.instructionBudget", Range.of(1000, 10_000_000)), java.util.Map.entry("Wiring.analogueTorque", Range.of(0, 1000)),
+            java.util.Map.entry("Supervision.standstillDwell", Range.of(0, 10_000)), java.util.Map.entry("Plc.instructionBudget", Range.of(1000, 10_000_000)), java.util.Map.entry("Plc.statementNanos", Range.of(0, 100_000)), java.util.Map.entry("Task.priority", Range.of(0, 31)), java.util.Map.entry("Task.watchdogMicros", Range.of(0, 10_000_000)), java.util.Map.entry("Wiring.analogueTorque", Range.of(0, 1000)),
             java.util.Map.entry("MoveEntry.times", Range.of(1, 1_000_000)), java.util.Map.entry("MoveEntry.rest", Range.of(0, 86_400)), java.util.Map.entry("MoveEntry.output", Range.of(1, 4)), java.util.Map.entry("MoveEntry.windowFrom", Range.of(-1e9, 1e9)),
             java.util.Map.entry("Following.gain", Range.of(1, 1000)), java.util.Map.entry("Following.feedForward", Range.of(0, 100)), java.util.Map.entry("Following.filter", Range.of(0, 1000)), java.util.Map.entry("Following.prediction", Range.of(0, 100)),
             java.util.Map.entry("Following.phaseWindow", Range.of(0, 1e9)), java.util.Map.entry("Following.accelerationForward", Range.of(0, 100)), java.util.Map.entry("Following.trimDistance", Range.of(0, 1e9)),
@@ -74,7 +74,7 @@ final class MachineSchema {
             ((ObjectNode) node.at("/properties/name")).put("pattern", "^[A-Za-z_][A-Za-z0-9_]*$");
         } else if (name.equals("Plc")) {
             ((ObjectNode) node.at("/properties/files")).put("minItems", 1).put("maxItems", 100);
-            ((ObjectNode) node.at("/properties/tasks")).put("minItems", 1).put("maxItems", 1);
+            ((ObjectNode) node.at("/properties/tasks")).put("minItems", 1).put("maxItems", 16);
             ((ObjectNode) node.at("/properties/virtualMasters")).put("maxItems", 16);
         } else if (name.equals("SourceFile")) {
             ((ObjectNode) node.at("/properties/source")).put("maxLength", 200_000);

@@ -14,7 +14,7 @@ import org.openjdk.jmh.annotations.Warmup;
 import rueda.plc.CompiledProgram;
 import rueda.plc.Environment;
 import rueda.plc.StructuredTextCompiler;
-import rueda.plc.Task;
+import rueda.plc.Resource;
 
 /**
  * Structured Text against the same computation in Java: a cycle of some 2 000 statements (64 channels, each a function block with a state machine,
@@ -95,7 +95,7 @@ public class StructuredTextBenchmark {
             END_PROGRAM
             """;
 
-    private final Task task = new Task(StructuredTextCompiler.compile("""
+    private final Resource task = Resource.alone(StructuredTextCompiler.compile("""
             PROGRAM P
             VAR i, sum : DINT; mean : LREAL; END_VAR
             sum := 0;
@@ -108,7 +108,7 @@ public class StructuredTextBenchmark {
             END_FOR
             END_PROGRAM
             """, Environment.PLAIN), 1_000_000);
-    private final Task cell = new Task(StructuredTextCompiler.compile(CELL, Environment.PLAIN), 1_000_000);
+    private final Resource cell = Resource.alone(StructuredTextCompiler.compile(CELL, Environment.PLAIN), 1_000_000);
     private final int total = cell.program().variable("total").orElseThrow().slot();
     private final JavaCell javaCell = new JavaCell();
     private double mean;

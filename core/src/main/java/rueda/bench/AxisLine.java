@@ -17,6 +17,7 @@ import rueda.plant.Mistake;
 import rueda.plant.Mistakes;
 import rueda.plant.ServoPlant;
 import rueda.plc.CompiledProgram;
+import rueda.plc.Resource;
 import rueda.plc.type.Type;
 import rueda.plcopen.HandControl;
 import rueda.plcopen.MotionAxis;
@@ -161,9 +162,9 @@ final class AxisLine {
     }
 
     /** What the program has written travels with this cycle. */
-    void copyProgramTags(long[] memory) {
+    void copyProgramTags(Resource resource) {
         if (!programmed || !byHand) {
-            programTags.write(memory, outputs);
+            programTags.write(resource, outputs);
         }
     }
 
@@ -199,9 +200,13 @@ final class AxisLine {
             }
         }
 
-        void write(long[] memory, byte[] image) {
+        void write(Resource resource, byte[] image) {
+            boolean behind = resource.behind();
             for (int i = 0; i < entries.length; i++) {
-                long value = memory[slots[i]];
+                if (behind && resource.holds(slots[i])) {
+                    continue;
+                }
+                long value = resource.memory()[slots[i]];
                 layout.write(image, entries[i], factors[i] == 0 ? value : Math.round((types[i].isReal() ? Double.longBitsToDouble(value) : value) * factors[i]));
             }
         }

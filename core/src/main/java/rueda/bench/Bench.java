@@ -27,7 +27,7 @@ import rueda.plc.run.FunctionBlock;
 import rueda.plc.StandardBlocks;
 import rueda.plc.StructuredTextCompiler;
 import rueda.plc.StructuredTextCompiler.Text;
-import rueda.plc.Task;
+import rueda.plc.Resource;
 import rueda.plc.type.Type;
 import rueda.plc.Variable;
 import rueda.plcopen.CommandLog;
@@ -50,7 +50,7 @@ public final class Bench {
     private static final long RESTART_NANOS = 2_000_000_000L;
 
     private final Machine machine;
-    private final Task task;
+    private final Resource resource;
     private final CommandLog log = new CommandLog();
     private final AxisNode[] nodes;
     private final VirtualLine[] virtualMasters;
@@ -59,8 +59,8 @@ public final class Bench {
     private final int subSteps;
     private final Recording recording;
     private final long cycleNanos;
-    private final int cyclesPerTask;
-    private int cyclesUntilTask;
+    /** bus cycles from one look at the values of the program to the next */
+    private final int cyclesPerLook;
     private long cycles;
     private boolean stopped;
     private boolean byHand;
@@ -88,6 +88,11 @@ public final class Bench {
 
     /** @param texts the texts of the program to run */
     public Bench(Machine machine, List<Text> texts, int capacity, BenchCondition condition) {
+        this(machine, texts, capacity, condition, false);
+    }
+
+    /** @param traced the program can be held in a line, and tells which lines ran */
+    public Bench(Machine machine, List<Text> texts, int capacity, BenchCondition condition, boolean traced) {
         this.machine = machine;
         this.condition = condition;
         nextChange = condition.nextChange(0);
@@ -95,11 +100,11 @@ public final class Bench {
         axes = new MotionAxis[count + machine.plc().virtualMasters().size()];
         nodes = new AxisNode[count];
         virtualMasters = new VirtualLine[axes.length - count];
-        CompiledProgram program = StructuredTextCompiler.compile(texts, environment(machine, axes));
-        task = new Task(program, machine.plc().instructionBudget());
+        CompiledProgram program = StructuredTextCompiler.compile(texts, environment(machine, axes), traced);
         cycleNanos = machine.bus().cycleMicros() * 1000L;
+        resource = new Resource(program, machine.plc().tasks(), machine.plc().instructionBudget(), machine.plc().statementNanos(), cycleNanos);
         subSteps = (int) (cycleNanos / SUB_STEP_NANOS);
-        cyclesPerTask = machine.plc().taskIntervalMicros() / machine.bus().cycleMicros();
+        cyclesPerLook = cyclesPerLook(machine);
         int tag = 0;
         for (int i = 0; i < count; i++) {
             Axis axis = machine.axes().get(i);
@@ -107,7 +112,7 @@ public final class Bench {
             node.mistakes.make(condition.mask(axis.name(), 0));
             nodes[i] = node;
             begin(node, new ServoPlant(axis, SUB_STEP_NANOS * 1e-9, node.mistakes));
-            node.line.presetTags(task.memory());
+            node.line.presetTags(resource.memory());
             tag += AxisLine.boundTags(axis.station().outputs()) + AxisLine.boundTags(axis.station().inputs());
         }
         for (int i = 0; i < virtualMasters.length; i++) {
@@ -115,7 +120,7 @@ public final class Bench {
             axes[count + i] = virtualMasters[i].motion();
         }
         Variable[] recorded = program.variables().stream().filter(v -> v.type() != Type.AXIS_REF && !v.type().isText()).toArray(Variable[]::new);
-        recording = new Recording(signals(recorded), recorded, cyclesPerTask, cycleNanos, capacity);
+        recording = new Recording(signals(recorded), recorded, cyclesPerLook, cycleNanos, capacity);
     }
 
     public Bench(Machine machine, int capacity) {
@@ -132,7 +137,7 @@ public final class Bench {
             motion.restarted(axes[node.number]);
         }
         axes[node.number] = motion;
-        node.line = new AxisLine(machine.bus(), axis, motion, drive, task.program(), node.firstTag, mailbox, node.mistakes);
+        node.line = new AxisLine(machine.bus(), axis, motion, drive, resource.program(), node.firstTag, mailbox, node.mistakes);
         if (stopped) {
             node.line.listenToBus();
         }
@@ -187,7 +192,7 @@ public final class Bench {
     }
 
     /**
-     * One bus cycle.
+     * One bus cycle. Where the program is held in its middle it ends there, and the next call goes on with it.
      *
      * @throws CalculationCancelled when the thread that waits for this has been interrupted; the bench stands after a whole cycle
      */
@@ -195,17 +200,34 @@ public final class Bench {
         if ((waiting == null ? Thread.currentThread() : waiting).isInterrupted()) {
             throw new CalculationCancelled();
         }
-        if (now() >= nextChange) {
-            change();
+        if (!resource.held()) {
+            if (now() >= nextChange) {
+                change();
+            }
+            readInputs();
         }
-        boolean taskRuns = cyclesUntilTask == 0;
-        readInputs(taskRuns);
-        decide(taskRuns);
-        writeOutputs(taskRuns);
+        if (!decide()) {
+            return;
+        }
+        writeOutputs();
         exchange();
-        record(taskRuns);
-        cyclesUntilTask = taskRuns ? cyclesPerTask - 1 : cyclesUntilTask - 1;
+        record();
         cycles++;
+    }
+
+    /** The greatest number of bus cycles of which every interval is a multiple: values of the program change at no other time. */
+    private static int cyclesPerLook(Machine machine) {
+        int bus = machine.bus().cycleMicros();
+        return machine.plc().tasks().stream().mapToInt(t -> t.onTag().isEmpty() ? t.intervalMicros() / bus : 1).reduce(0, Bench::common);
+    }
+
+    /** Euclid. */
+    private static int common(int a, int b) {
+        return b == 0 ? a : common(b, a % b);
+    }
+
+    private boolean looks() {
+        return cycles % cyclesPerLook == 0;
     }
 
     /** From now on this is wrong on the stand, by the clock of the bench. */
@@ -221,42 +243,45 @@ public final class Bench {
         }
     }
 
-    /** The PLC takes its input image, and the task its tags. */
-    private void readInputs(boolean taskRuns) {
+    /** The PLC takes its input image, and tasks that begin their tags. */
+    private void readInputs() {
+        boolean taken = byHand ? looks() : resource.takesInputs(now());
         for (AxisNode node : nodes) {
             node.line.readInputs();
-            if (taskRuns) {
-                node.line.copyInputTags(task.memory());
+            if (taken) {
+                node.line.copyInputTags(resource.memory());
             }
+        }
+        if (!byHand) {
+            resource.look(now());
         }
         for (VirtualLine master : virtualMasters) {
             master.readInputs();
         }
     }
 
-    /** The program runs when it is due, or a hand gives its orders. */
-    private void decide(boolean taskRuns) {
+    /** Programs run when they are due, or a hand gives its orders. @return false when a program is held in its middle */
+    private boolean decide() {
         if (!byHand) {
-            if (taskRuns) {
-                task.cycle(now());
-            }
-            return;
+            return resource.cycle();
         }
         for (AxisNode node : nodes) {
             node.line.hand.update(now());
         }
+        return true;
     }
 
     /** Every axis makes its setpoint and packs its output image. */
-    private void writeOutputs(boolean taskRuns) {
-        boolean halted = stopped || task.fault() != null;
+    private void writeOutputs() {
+        boolean halted = stopped || resource.fault() != null;
+        boolean worked = byHand ? looks() : resource.worked();
         for (AxisNode node : nodes) {
-            if (taskRuns) {
-                node.line.copyProgramTags(task.memory());
+            if (worked) {
+                node.line.copyProgramTags(resource);
             }
             node.line.writeOutputs(now(), halted);
-            if (taskRuns) {
-                node.line.copyOutputTags(task.memory());
+            if (worked) {
+                node.line.copyOutputTags(resource.memory());
             }
         }
         for (VirtualLine master : virtualMasters) {
@@ -281,7 +306,7 @@ public final class Bench {
         }
     }
 
-    private void record(boolean taskRuns) {
+    private void record() {
         if (capture != null) {
             capture.cycle(now());
         }
@@ -298,8 +323,8 @@ public final class Bench {
             recording.present()[place++] = master.position();
             recording.present()[place++] = master.speed();
         }
-        if (taskRuns) {
-            recording.program(task.memory());
+        if (looks()) {
+            recording.program(resource.memory());
         }
         recording.next();
     }
@@ -486,8 +511,9 @@ public final class Bench {
         return machine;
     }
 
-    public Task task() {
-        return task;
+    /** What runs the program. */
+    public Resource resource() {
+        return resource;
     }
 
     public Drive drive(int axis) {

@@ -6,8 +6,8 @@ import rueda.plc.Variable;
 
 /**
  * One sample of every signal per bus cycle, in a ring: when it is full the oldest is overwritten. A long one lies on the disk ({@link SampleRows}). Signals of the
- * axes are taken every bus cycle; the values of the program, which change only when the task runs, are the task's
- * memory copied after each run.
+ * axes are taken every bus cycle; the values of the program, which change only when a task may run, are copied from the
+ * controller's memory then.
  *
  * <p>Adding allocates nothing. Not thread-safe.
  */
@@ -22,9 +22,9 @@ public final class Recording {
     private final long cycleNanos;
     private final int capacity;
     private final double[] present;
-    /** the variables of one run */
+    /** the variables at one time */
     private final long[] memory;
-    private final int cyclesPerTask;
+    private final int cyclesPerLook;
     private int row;
     private int memoryRow;
     private long count;
@@ -32,17 +32,17 @@ public final class Recording {
     /**
      * @param signals    those of the axes, then one for each variable
      * @param variables  values of the program
-     * @param cyclesPerTask bus cycles from one run of the task to the next; the first cycle has one
+     * @param cyclesPerLook bus cycles from one look at the variables to the next; the first cycle has one
      * @param capacity   samples kept
      */
-    Recording(List<Signal> signals, Variable[] variables, int cyclesPerTask, long cycleNanos, int capacity) {
+    Recording(List<Signal> signals, Variable[] variables, int cyclesPerLook, long cycleNanos, int capacity) {
         this.signals = List.copyOf(signals);
         this.variables = variables;
         this.axisSignals = signals.size() - variables.length;
         this.rows = new SampleRows(capacity, axisSignals);
-        this.cyclesPerTask = cyclesPerTask;
+        this.cyclesPerLook = cyclesPerLook;
         /* two more than the runs in the samples kept, so that the oldest sample still has the run before it */
-        this.memoryRows = capacity / cyclesPerTask + 2;
+        this.memoryRows = capacity / cyclesPerLook + 2;
         this.memories = new SampleRows(memoryRows, variables.length);
         this.memory = new long[variables.length];
         this.present = new double[axisSignals];
@@ -55,7 +55,7 @@ public final class Recording {
         return present;
     }
 
-    /** Keeps the variables after a run. @param all the task's memory */
+    /** Keeps the variables. @param all the controller's memory */
     void program(long[] all) {
         for (int i = 0; i < memory.length; i++) {
             memory[i] = all[variables[i].slot()];
@@ -101,7 +101,7 @@ public final class Recording {
             return rows.number(sample % capacity, signal);
         }
         int column = signal - axisSignals;
-        return variables[column].number(memories.value(sample / cyclesPerTask % memoryRows, column));
+        return variables[column].number(memories.value(sample / cyclesPerLook % memoryRows, column));
     }
 
     /** Time of a sample: the end of its bus cycle, s since the start. */

@@ -27,9 +27,9 @@ public final class EntryWords {
         of("Bus", "family: Bus family", "cycleMicros: Bus cycle | µs", "kiloBits: Bit rate | kbit/s", "lowWordFirst: Low word first", "plc: PLC", "clock: Distributed clocks");
         of("IpNetwork", "address: IP address", "mask: Network mask", "gateway: Gateway");
         of("Clock", "reference: Reference station", "shiftMicros: Shift | µs", "windowNanos: Window | ns");
-        of("Plc", "instructionBudget: Instruction budget | statements", "files: Program files", "tasks: Tasks", "tags: Declared tags", "virtualMasters: Virtual masters");
+        of("Plc", "instructionBudget: Instruction budget | statements", "statementNanos: Time of a statement | ns", "files: Program files", "tasks: Tasks", "tags: Declared tags", "virtualMasters: Virtual masters");
         of("SourceFile", "name: Name of the file", "source: Program");
-        of("CyclicTask", "name: Name of the task", "intervalMicros: Task interval | µs");
+        of("Task", "name: Name of the task", "intervalMicros: Task interval | µs", "onTag: Tag that starts the task", "priority: Priority", "watchdogMicros: Watchdog | µs", "programs: Programs of the task");
         of("DeclaredTag", "name: Name", "type: Type");
         of("Proof", "name: Name", "group: Group", "duration: Duration | s", "expectations: Expectations");
         of("Expectation", "kind: Kind", "axis: Axis", "after: After", "position: Position | u", "tolerance: Tolerance | u", "within: Within | s", "stays: Stays | s", "quantity: Quantity", "limit: Limit");

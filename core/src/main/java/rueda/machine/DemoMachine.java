@@ -36,7 +36,7 @@ public final class DemoMachine {
     }
 
     public static Machine create() {
-        return new Machine("Ripening cellar · turning cell", new Bus(1000), new Plc(200_000, List.of(new Plc.SourceFile("TurningCell.st", program("turning-cell.st"))), List.of(new Plc.CyclicTask(Plc.CyclicTask.USUAL, 2000)), List.of(), List.of()),
+        return new Machine("Ripening cellar · turning cell", new Bus(1000), new Plc(200_000, Plc.USUAL_STATEMENT_NANOS, List.of(new Plc.SourceFile("TurningCell.st", program("turning-cell.st"))), List.of(Plc.Task.main(2000)), List.of(), List.of()),
                 List.of(shuttle(), lift(), table(), brush(), saltDoser()), List.of(proof()));
     }
 

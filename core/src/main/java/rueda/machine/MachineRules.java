@@ -65,10 +65,9 @@ public final class MachineRules {
         int cycle = machine.bus().cycleMicros();
         new StationRules(faults).bus(machine.bus());
         new StationRules(faults).tags(machine.plc().tags());
-        if (!plc(machine.plc(), cycle)) {
+        if (!new PlcRules(faults).check(machine.plc(), cycle)) {
             return;
         }
-        whole("/plc/instructionBudget", "Instruction budget", machine.plc().instructionBudget(), 1000, 10_000_000);
         if (machine.axes().size() > 128) {
             refuse("/axes", "Axes", Integer.toString(machine.axes().size()), "up to 128 axes", "remove some");
             return;
@@ -107,55 +106,6 @@ public final class MachineRules {
             }
         }
         new TextRules(faults).check(machine, sound);
-    }
-
-    /** @return whether the rest of the document can be looked at */
-    private boolean plc(Plc plc, int cycle) {
-        if (plc.files().isEmpty() || plc.files().size() > Plc.MOST_FILES) {
-            refuse("/plc/files", "Program files", plc.files().size() + " files", "1 to " + Plc.MOST_FILES + " files", "add one, or put several into one");
-        }
-        if (plc.tasks().size() != 1) {
-            refuse("/plc/tasks", "Tasks", plc.tasks().size() + " tasks", "one task so far", "let one task run the program");
-        }
-        boolean whole = !plc.files().isEmpty() && plc.files().size() <= Plc.MOST_FILES && plc.tasks().size() == 1;
-        Set<String> files = new HashSet<>();
-        long characters = 0;
-        for (int i = 0; i < plc.files().size() && whole; i++) {
-            String at = "/plc/files/" + i;
-            named(at + "/name", "Name of the file", plc.files().get(i).name());
-            String source = plc.files().get(i).source();
-            if (!missing(at + "/source", "Program", source) && source.length() > 200_000) {
-                refuse(at + "/source", "Program", source.length() + " characters", "up to 200 000 characters", "shorten it");
-            }
-            whole &= source != null;
-            characters += source == null ? 0 : source.length();
-            String name = plc.files().get(i).name();
-            boolean path = name != null && (name.indexOf('/') >= 0 || name.indexOf('\\') >= 0);
-            if (name != null && !path && (name.matches(".*[:*?\"<>|\\p{Cntrl}].*") || name.startsWith("."))) {
-                refuse(at + "/name", "Name of the file", shortened(name), "a name of a file, such as Conveyor.st", "leave out : * ? \" < > | and a leading point");
-            } else if (name != null && !files.add(name.toUpperCase(Locale.ROOT))) {
-                refuse(at + "/name", "Name of the file", shortened(name), "a name no other file has", "rename it");
-            }
-        }
-        if (characters > Plc.MOST_CHARACTERS) {
-            refuse("/plc/files", "Program files", characters + " characters", "up to " + Plc.MOST_CHARACTERS + " characters in all files together", "shorten them");
-            whole = false;
-        }
-        for (int i = 0; i < plc.tasks().size() && whole; i++) {
-            String at = "/plc/tasks/" + i;
-            named(at + "/name", "Name of the task", plc.tasks().get(i).name());
-            int interval = plc.tasks().get(i).intervalMicros();
-            if (cycle > 0 && (interval < cycle || interval > 100_000 || interval % cycle != 0)) {
-                refuse(at + "/intervalMicros", "Task interval", interval + " µs", "a multiple of the bus cycle up to 100 000 µs", "choose " + cycle + " µs");
-            }
-        }
-        return whole;
-    }
-
-    private void named(String field, String label, String name) {
-        if (!missing(field, label, name) && (name.isBlank() || name.length() > 80 || name.indexOf('/') >= 0 || name.indexOf('\\') >= 0)) {
-            refuse(field, label, shortened(name), "1 to 80 characters without / and \\", "enter a name");
-        }
     }
 
     private void axis(String at, Axis axis) {
@@ -481,7 +431,7 @@ public final class MachineRules {
         }
     }
 
-    private static String shortened(String text) {
+    static String shortened(String text) {
         return text.length() > 60 ? text.substring(0, 60) + "…" : text;
     }
 

@@ -81,6 +81,7 @@ final class Calls {
         if (refused(place, target)) {
             return null;
         }
+        expressions.names().written(target);
         Expression fitted = expressions.convert(place.place(), value, target.type());
         if (fitted.faulty()) {
             return null;
@@ -305,6 +306,7 @@ final class Calls {
             faults.at(input.value(), parameter.name() + " is a VAR_IN_OUT and may change " + target.name() + ", which cannot be: " + (target.refusal() == null ? "it has no place of its own" : target.refusal()) + ".");
             return false;
         }
+        expressions.names().written(target);
         if (parameter.type() instanceof ArrayType open && open.open()) {
             return lendArray(input, parameter, open, target, at, inputs);
         }

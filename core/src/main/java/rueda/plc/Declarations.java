@@ -199,6 +199,9 @@ final class Declarations {
         (temporary ? unit.prologue : unit.initial).addAll(later);
         Expression constant = declaration.constant() && type.type().isElementary() && later.isEmpty() ? constant(type.type(), first) : null;
         String refusal = declaration.constant() ? "it is CONSTANT" : declaration.section() == Section.VAR_INPUT ? "it is an input of this " + what() : null;
+        if (declaration.constant() && address.slot() >= 0) {
+            project.constants.add(address.slot());
+        }
         Address seen = declaration.edge() == UnitSyntax.Edge.NONE || type.type() != Type.BOOL ? address : edge(declaration, name, address);
         unit.scope.declare(new Symbol(name.path(), type.type(), seen, refusal, constant));
         if (role == BlockType.Role.INPUT || role == BlockType.Role.OUTPUT) {

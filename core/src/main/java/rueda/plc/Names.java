@@ -42,6 +42,13 @@ final class Names {
         return target;
     }
 
+    /** It is assigned, or lent to what may assign it. */
+    void written(Target target) {
+        if (unit != null && target.address() != null && target.address().slot() >= 0) {
+            unit.writes.add(target.address().slot());
+        }
+    }
+
     private Target sought(ExpressionSyntax written) {
         if (written instanceof ExpressionSyntax.Name name) {
             Target target = named(name);

@@ -30,6 +30,8 @@ final class Project {
     final Map<String, Unit> units = new LinkedHashMap<>();
     /** slots of the values that stand in the lines of programs, by their files */
     final Map<String, Map<Integer, Set<Integer>>> seen = new TreeMap<>();
+    /** slots of variables that are CONSTANT */
+    final Set<Integer> constants = new HashSet<>();
     /** first values of global variables that are no constants */
     final List<Action> initial = new ArrayList<>();
     private final Set<String> variables = new HashSet<>();
@@ -119,6 +121,9 @@ final class Project {
             known = values.actions().isEmpty();
             initial.addAll(values.actions());
             storage.change(address.slot(), first);
+        }
+        if (declaration.constant()) {
+            constants.add(address.slot());
         }
         Expression constant = declaration.constant() && known && type.type().isElementary() ? Declarations.constant(type.type(), first) : null;
         global.declare(new Symbol(name.path(), type.type(), address, declaration.constant() ? "it is CONSTANT" : null, constant));

@@ -173,6 +173,9 @@ final class Statements {
             faults.at(name, "FOR needs a variable of a whole-number type that can be assigned.");
             control = null;
         }
+        if (control != null) {
+            expressions.names().written(control);
+        }
         Type type = control == null ? null : control.type().elementary();
         Expression from = expressions.compile(place.from(), type);
         Expression to = expressions.compile(place.to(), type);

@@ -81,6 +81,12 @@ final class Storage {
         return size;
     }
 
+    /** What has been placed since then is forgotten. @param before what {@link #size} was */
+    void rewind(int before) {
+        placed.removeIf(p -> p.slot() >= before);
+        size = before;
+    }
+
     /** More than a program may have. */
     boolean full() {
         return size > MOST_CELLS;

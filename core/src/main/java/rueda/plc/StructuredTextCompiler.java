@@ -17,7 +17,7 @@ import rueda.plc.syntax.Place;
 import rueda.plc.syntax.UnitSyntax;
 
 /**
- * Checks texts in Structured Text and turns them into code that a {@link Task} runs.
+ * Checks texts in Structured Text and turns them into code that a {@link Resource} runs.
  *
  * <p>Every fault is reported with line and column; texts with faults have no code. A text of any size or depth
  * is compiled in time that grows with its length, or refused with a sentence: see {@link Parser} for how deep it may go.
@@ -41,9 +41,11 @@ public final class StructuredTextCompiler {
     }
 
     private final Project project;
+    private final boolean traced;
     private final List<Read> texts = new ArrayList<>();
 
-    private StructuredTextCompiler(Environment environment) {
+    private StructuredTextCompiler(Environment environment, boolean traced) {
+        this.traced = traced;
         project = new Project(environment);
     }
 
@@ -54,7 +56,12 @@ public final class StructuredTextCompiler {
 
     /** Several texts: each may name what another one declares. */
     public static CompiledProgram compile(List<Text> sources, Environment environment) {
-        return new StructuredTextCompiler(environment).compile(sources);
+        return compile(sources, environment, false);
+    }
+
+    /** @param traced the code tells a {@link rueda.plc.run.Tracer} of every statement */
+    public static CompiledProgram compile(List<Text> sources, Environment environment, boolean traced) {
+        return new StructuredTextCompiler(environment, traced).compile(sources);
     }
 
     private CompiledProgram compile(List<Text> sources) {
@@ -94,7 +101,7 @@ public final class StructuredTextCompiler {
     private CompiledProgram generated(List<UnitCode> code) {
         code.add(new UnitCode(GLOBALS, texts.get(0).text().file(), List.of(), List.of(), project.initial));
         try {
-            return new CompiledProgram(project, Generator.compile(code));
+            return new CompiledProgram(project, Generator.compile(code, traced));
         } catch (Generator.TooLong tooLong) {
             Unit unit = project.units.get(tooLong.unit());
             Faults faults = unit == null ? texts.get(0).faults() : unit.faults;

@@ -1,115 +1,184 @@
 package rueda.plc;
 
-import java.util.Arrays;
-import java.util.LinkedHashMap;
+import java.util.BitSet;
 import java.util.List;
-import java.util.Map;
-import java.util.TreeSet;
-import rueda.plc.code.Stretches.Stretch;
+import rueda.machine.Plc;
 import rueda.plc.run.CompiledUnit;
-import rueda.plc.run.Frame;
-import rueda.plc.run.ProgramFault;
+import rueda.plc.run.StatementPlace;
 
 /**
- * A task that runs its programs at its interval.
- *
- * <p>A cycle allocates nothing but what operations on texts make. A fault stops the task: it stays stopped, in the line of the fault,
- * until it is made anew; a fault in an initial value stops it before its first cycle. Not thread-safe.
+ * Programs that run together, when their interval is over or on the rising edge of a tag, and what has been measured of them. Stepped by its
+ * {@link Resource}; not thread-safe.
  */
 public final class Task {
 
-    private final CompiledProgram program;
-    private final Frame frame;
-    private final CompiledUnit[] programs;
-    private final int budget;
-    private ProgramFault fault;
+    private final Plc.Task settings;
+    private final List<String> programs;
+    private final CompiledUnit[] units;
+    private final long interval;
+    private final long watchdog;
+    /** cell of the tag that starts it, −1 for a task with an interval */
+    private final int tag;
+    private long next;
+    private boolean levelBefore;
+
+    /** it is to run */
+    private boolean due;
+    private long dueAt;
+    /** it has begun, and the controller has not had the time to end it */
+    private boolean working;
+    private long startedAt;
+    private long left;
+
     private int statements;
+    private long took;
+    private int most = -1;
+    private long longest;
+    private StatementPlace longestIn;
+    private long latest;
+    private long cycles;
+    private long missed;
 
-    /**
-     * @param program a program without diagnostics
-     * @param budget  statements one cycle may execute
-     */
-    public Task(CompiledProgram program, int budget) {
-        if (!program.runs()) {
-            throw new IllegalArgumentException("The program has faults: " + program.diagnostics().get(0));
-        }
-        this.program = program;
-        this.budget = budget;
-        frame = program.frame();
-        frame.budget = Integer.MAX_VALUE;
-        Map<String, CompiledUnit> units = program.load(frame);
-        programs = program.programs().stream().map(units::get).toArray(CompiledUnit[]::new);
-        try {
-            program.begin(units);
-        } catch (ProgramFault stopped) {
-            fault = stopped;
-        }
+    /** slots of tags that its programs write */
+    private final BitSet writes;
+
+    Task(Plc.Task settings, List<String> programs, CompiledUnit[] units, int tag, BitSet writes) {
+        this.writes = writes;
+        this.settings = settings;
+        this.programs = List.copyOf(programs);
+        this.units = units;
+        this.tag = tag;
+        interval = settings.intervalMicros() * 1000L;
+        watchdog = settings.watchdogMicros() * 1000L;
     }
 
-    /** Runs one cycle. @param now ns on the bench's clock */
-    public void cycle(long now) {
-        if (fault != null) {
-            return;
-        }
-        frame.now = now;
-        frame.budget = budget;
-        frame.cycle++;
-        try {
-            for (CompiledUnit unit : programs) {
-                unit.run(0);
+    /** Looks whether it is to run. @param now ns on the bench's clock */
+    void look(long now, long[] memory) {
+        boolean starts = false;
+        if (settings.onTag().isEmpty()) {
+            starts = now >= next;
+            if (starts) {
+                next = now + interval;
             }
-        } catch (ProgramFault stopped) {
-            fault = stopped;
+        } else if (tag >= 0) {
+            boolean level = memory[tag] != 0;
+            starts = level && !levelBefore;
+            levelBefore = level;
         }
-        statements = budget - Math.max(0, frame.budget);
-    }
-
-    public CompiledProgram program() {
-        return program;
-    }
-
-    /** All values; slots as in the program's variables. */
-    public long[] memory() {
-        return frame.memory;
-    }
-
-    /** The present value of a variable, as a user reads it. */
-    public String text(Variable variable) {
-        return variable.type().isText() ? "'" + frame.texts[variable.slot()] + "'" : variable.text(frame.memory);
-    }
-
-    /** Why the task stopped, or null. */
-    public ProgramFault fault() {
-        return fault;
-    }
-
-    /** Lines in which a statement ran in the last cycle, ascending, by the names of their texts. For display: allocates. */
-    public Map<String, List<Integer>> ran() {
-        Map<String, TreeSet<Integer>> ran = new LinkedHashMap<>();
-        for (int i = 0; i < frame.ran.length; i++) {
-            if (frame.ran[i] == frame.cycle && frame.cycle > 0) {
-                Stretch stretch = program.stretches().get(i);
-                add(stretch, ran.computeIfAbsent(stretch.file(), file -> new TreeSet<>()));
-            }
-        }
-        Map<String, List<Integer>> lines = new LinkedHashMap<>();
-        ran.forEach((file, set) -> lines.put(file, List.copyOf(set)));
-        return lines;
-    }
-
-    /** What stands behind a fault did not run. */
-    private void add(Stretch stretch, TreeSet<Integer> ran) {
-        boolean stopped = fault != null && stretch.file().equals(fault.file()) && Arrays.stream(stretch.lines()).anyMatch(line -> line == fault.line());
-        for (int line : stretch.lines()) {
-            ran.add(line);
-            if (stopped && line == fault.line()) {
-                return;
-            }
+        if (starts && (due || working)) {
+            missed++;
+        } else if (starts) {
+            due = true;
+            dueAt = now;
         }
     }
 
-    /** Statements executed in the last cycle. */
+    /** When it starts next by its interval, ns on the bench's clock; never for a task on a tag. */
+    long nextStart() {
+        return settings.onTag().isEmpty() ? next : Long.MAX_VALUE;
+    }
+
+    /** @param at ns on the bench's clock */
+    void begin(long at) {
+        due = false;
+        working = true;
+        startedAt = at;
+        latest = Math.max(latest, at - dueAt);
+    }
+
+    /** Its programs have run. @param ran statements  @param nanos that the controller takes for them  @param busiest line in which most of them were, null where nobody looks */
+    void ran(int ran, long nanos, StatementPlace busiest) {
+        statements = ran;
+        took = nanos;
+        left = nanos;
+        cycles++;
+        if (isLongest(ran)) {
+            most = ran;
+            longest = nanos;
+            longestIn = busiest;
+        }
+    }
+
+    /** More statements than in any cycle before. */
+    boolean isLongest(int ran) {
+        return ran > most;
+    }
+
+    /** The controller works on it. @param available ns  @return what it uses of them */
+    long work(long available) {
+        long used = Math.min(left, available);
+        left -= used;
+        working = left > 0;
+        return used;
+    }
+
+    /** @param at ns on the bench's clock */
+    boolean overdue(long at) {
+        return watchdog > 0 && at - startedAt > watchdog;
+    }
+
+    /** What its programs have written to the tag is not out yet. @param slot of the tag */
+    boolean holds(int slot) {
+        return working && writes.get(slot);
+    }
+
+    CompiledUnit[] units() {
+        return units;
+    }
+
+    boolean due() {
+        return due;
+    }
+
+    boolean working() {
+        return working;
+    }
+
+    public String name() {
+        return settings.name();
+    }
+
+    public Plc.Task settings() {
+        return settings;
+    }
+
+    /** Names of its programs, in the order of running. */
+    public List<String> programs() {
+        return programs;
+    }
+
+    /** Statements of the last cycle. */
     public int statements() {
         return statements;
+    }
+
+    /** Estimated time of the last cycle, ns. */
+    public long took() {
+        return took;
+    }
+
+    /** Estimated time of the longest cycle, ns. */
+    public long longest() {
+        return longest;
+    }
+
+    /** The line of the longest cycle in which most statements ran; null where the code is not traced. */
+    public StatementPlace longestIn() {
+        return longestIn;
+    }
+
+    /** Longest time from when it was to run to its start, ns: tasks of higher priority went first. */
+    public long latest() {
+        return latest;
+    }
+
+    /** Cycles that have begun. */
+    public long cycles() {
+        return cycles;
+    }
+
+    /** Starts that fell into a cycle before, which had not ended. */
+    public long missed() {
+        return missed;
     }
 }

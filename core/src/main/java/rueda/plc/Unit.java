@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
 import rueda.plc.code.Action;
 import rueda.plc.code.Address;
 import rueda.plc.syntax.ExpressionSyntax;
@@ -36,6 +38,8 @@ final class Unit {
     final List<Action> initial = new ArrayList<>();
     /** other units that it calls, and where first */
     final Map<Unit, ExpressionSyntax> calls = new LinkedHashMap<>();
+    /** slots of tags that it writes itself */
+    final Set<Integer> writes = new TreeSet<>();
     /** value of a function, null where it has none */
     Parameter result;
     /** its declarations are being read, or have been */

@@ -46,7 +46,7 @@ record BenchRun(Bench bench) implements RecordedRun {
 
     @Override
     public ProgramFault fault() {
-        return bench.task().fault();
+        return bench.resource().fault();
     }
 
 

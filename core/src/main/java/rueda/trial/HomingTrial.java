@@ -67,10 +67,10 @@ public final class HomingTrial {
         Axis placed = axis.withTravel(new Travel(t.length(), t.negativeLimit(), t.positiveLimit(), t.camFrom(), t.camTo(), start));
         Bench bench = AxisAlone.of(machine, placed, program(axis.name()), Set.of());
         bench.computedFor(asker);
-        long[] memory = bench.task().memory();
-        int done = bench.task().program().variable("Home.Done").orElseThrow().slot();
-        int error = bench.task().program().variable("Home.Error").orElseThrow().slot();
-        int busy = bench.task().program().variable("Home.Busy").orElseThrow().slot();
+        long[] memory = bench.resource().memory();
+        int done = bench.resource().program().variable("Home.Done").orElseThrow().slot();
+        int error = bench.resource().program().variable("Home.Error").orElseThrow().slot();
+        int busy = bench.resource().program().variable("Home.Busy").orElseThrow().slot();
         List<Stretch> path = new ArrayList<>();
         double begun = -1;
         double from = start;

@@ -34,7 +34,7 @@ class BenchTest {
     }
 
     private static double value(Bench bench, String name) {
-        return bench.task().program().variable(name).orElseThrow().number(bench.task().memory());
+        return bench.resource().program().variable(name).orElseThrow().number(bench.resource().memory());
     }
 
     @Test
@@ -262,8 +262,8 @@ class BenchTest {
     void aRunawayLoopStopsTheTaskAndTheAxes() {
         Bench bench = new Bench(quick(), moves("IF n > 300 THEN\nWHILE TRUE DO\nn := n + 0;\nEND_WHILE\nEND_IF"), 2000);
         bench.run(1.5);
-        assertThat(bench.task().fault()).isNotNull();
-        assertThat(bench.task().fault().line()).isBetween(5, 6);
+        assertThat(bench.resource().fault()).isNotNull();
+        assertThat(bench.resource().fault().line()).isBetween(5, 6);
         assertThat(bench.drive(0).state()).isEqualTo(PowerState.SWITCH_ON_DISABLED);
     }
 
@@ -272,8 +272,8 @@ class BenchTest {
     void anInputThatIsNotGivenIsToldInWords() {
         Bench bench = new Bench(DemoMachine.create(), "PROGRAM P\nVAR Homing : MC_Home; x : LREAL; END_VAR\nHoming(Axis := Shuttle, Execute := FALSE);\nIF x > 0.0 THEN Homing(Axis := Shuttle, Position := 1.5); END_IF\nEND_PROGRAM", 10);
         bench.cycle();
-        assertThat(bench.task().text(bench.task().program().variable("Homing.Position").orElseThrow())).isEqualTo("not given");
-        assertThat(bench.task().text(bench.task().program().variable("x").orElseThrow())).isEqualTo("0.0");
+        assertThat(bench.resource().text(bench.resource().program().variable("Homing.Position").orElseThrow())).isEqualTo("not given");
+        assertThat(bench.resource().text(bench.resource().program().variable("x").orElseThrow())).isEqualTo("0.0");
     }
 
     /** The demo's program has the Brush follow the Table while it turns once, 7 for 2. */
@@ -294,6 +294,6 @@ class BenchTest {
             }
         }
         assertThat(turned).isCloseTo(360 * 3.5, within(1.0));
-        assertThat(bench.task().program().variable("Care").orElseThrow().number(bench.task().memory())).isEqualTo(50);
+        assertThat(bench.resource().program().variable("Care").orElseThrow().number(bench.resource().memory())).isEqualTo(50);
     }
 }

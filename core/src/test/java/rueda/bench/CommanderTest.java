@@ -51,7 +51,7 @@ class CommanderTest {
     }
 
     private static double value(Bench bench, String name) {
-        return bench.task().program().variable(name).orElseThrow().number(bench.task().memory());
+        return bench.resource().program().variable(name).orElseThrow().number(bench.resource().memory());
     }
 
     @Test
@@ -164,7 +164,7 @@ class CommanderTest {
         bench.run(0.8);
         assertThat(bench.drive(0).demandSpeed()).isPositive();
         bench.run(2);
-        assertThat(bench.task().fault()).isNotNull();
+        assertThat(bench.resource().fault()).isNotNull();
         assertThat(bench.drive(0).demandSpeed()).isZero();
         assertThat(bench.drive(0).state()).isNotEqualTo(PowerState.OPERATION_ENABLED);
     }

@@ -28,12 +28,12 @@ class DemoMachineTest {
     }
 
     private static double value(String name) {
-        return bench.task().program().variable(name).orElseThrow().number(bench.task().memory());
+        return bench.resource().program().variable(name).orElseThrow().number(bench.resource().memory());
     }
 
     @Test
     void theProgramComesToItsEnd() {
-        assertThat(bench.task().fault()).isNull();
+        assertThat(bench.resource().fault()).isNull();
         assertThat(value("Step")).isEqualTo(50);
         assertThat(value("Care")).isEqualTo(50);
     }

@@ -40,8 +40,8 @@ class EndlessAxisTest {
             "10, 190, mcShortestWay, 180", "350, 10, mcCurrentDirection, 20"})
     void takesTheWayThatIsAskedFor(double from, double to, String direction, double way) {
         Bench bench = new Bench(brush(1), PROGRAM.formatted(direction, from, to), 16);
-        int done = bench.task().program().variable("First.Done").orElseThrow().slot();
-        while (bench.task().memory()[done] == 0 && bench.now() < 5e9) {
+        int done = bench.resource().program().variable("First.Done").orElseThrow().slot();
+        while (bench.resource().memory()[done] == 0 && bench.now() < 5e9) {
             bench.cycle();
         }
         double place = bench.drive(0).plant().place();
@@ -70,8 +70,8 @@ class EndlessAxisTest {
                 """;
         for (int ahead : new int[] {0, 1, 30, 90, 250, 300, 340, 359}) {
             Bench bench = new Bench(brush(1), source.formatted(side * ahead + ".0", side * 90_000 + ".0", direction), 16);
-            int n = bench.task().program().variable("n").orElseThrow().slot();
-            while (bench.task().memory()[n] < 601) {
+            int n = bench.resource().program().variable("n").orElseThrow().slot();
+            while (bench.resource().memory()[n] < 601) {
                 bench.cycle();
             }
             double ordered = bench.drive(0).plant().place();
@@ -82,10 +82,10 @@ class EndlessAxisTest {
                 assertThat(side * (place - farthest)).as("%d ahead", ahead).isGreaterThan(-0.6);
                 farthest = side > 0 ? Math.max(farthest, place) : Math.min(farthest, place);
             }
-            double target = Double.longBitsToDouble(bench.task().memory()[bench.task().program().variable("target").orElseThrow().slot()]);
+            double target = Double.longBitsToDouble(bench.resource().memory()[bench.resource().program().variable("target").orElseThrow().slot()]);
             assertThat(Math.IEEEremainder(bench.drive(0).position() - target, 360)).isCloseTo(0, within(0.3));
             assertThat(side * (farthest - ordered)).isLessThan(360 + 360);
-            assertThat(bench.task().memory()[bench.task().program().variable("Stop.Error").orElseThrow().slot()]).isZero();
+            assertThat(bench.resource().memory()[bench.resource().program().variable("Stop.Error").orElseThrow().slot()]).isZero();
         }
     }
 
@@ -93,7 +93,7 @@ class EndlessAxisTest {
     void aDirectionThatIsNoneIsRefused() {
         Bench bench = new Bench(brush(1), PROGRAM.formatted("9", "90", "10"), 16);
         bench.run(3);
-        assertThat(bench.task().memory()[bench.task().program().variable("Second.ErrorID").orElseThrow().slot()]).isEqualTo(0x0103);
+        assertThat(bench.resource().memory()[bench.resource().program().variable("Second.ErrorID").orElseThrow().slot()]).isEqualTo(0x0103);
     }
 
     /** Two thousand turns one way: what the drive shows is still where the load is, to one count and one wire unit. */

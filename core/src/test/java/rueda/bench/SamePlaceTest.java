@@ -131,7 +131,7 @@ class SamePlaceTest {
     }
 
     private static double value(Bench bench, String name) {
-        return bench.task().program().variable(name).orElseThrow().number(bench.task().memory());
+        return bench.resource().program().variable(name).orElseThrow().number(bench.resource().memory());
     }
 
     @ParameterizedTest(name = "{0}")
@@ -184,7 +184,7 @@ class SamePlaceTest {
     }
 
     private static void tag(Bench bench, String name, long value) {
-        bench.task().memory()[bench.task().program().variable(name).orElseThrow().slot()] = value;
+        bench.resource().memory()[bench.resource().program().variable(name).orElseThrow().slot()] = value;
     }
 
     /** Runs until bits of the status word that the PLC has are so. @return bus cycles that it took */
@@ -308,7 +308,7 @@ class SamePlaceTest {
             /* of 4500 1/min behind 100 : 1, in degrees a second */
             double expected = tenth * 4500 / 100 * 360 / 60;
             assertThat(bench.drive(0).demandSpeed()).as("telegram " + telegram.number()).isCloseTo(expected, org.assertj.core.api.Assertions.within(0.001));
-            bench.task().memory()[bench.task().program().variable("Was").orElseThrow().slot()] = 1;
+            bench.resource().memory()[bench.resource().program().variable("Was").orElseThrow().slot()] = 1;
             bench.run(0.5);
             assertThat(bench.drive(0).demandSpeed()).as("bit 5 clear freezes the setpoint").isCloseTo(expected, org.assertj.core.api.Assertions.within(0.001));
         }

@@ -168,8 +168,8 @@ class StandTest {
                 .withProgram("PROGRAM P VAR Where : LREAL; Power : MC_Power; END_VAR Power(Axis := Shuttle, Enable := TRUE); Where := Shuttle.Fb.Position; END_PROGRAM");
         Bench bench = new Bench(machine, 100);
         bench.run(0.5);
-        var at = bench.task().program().variables().stream().filter(v -> v.name().equals("Where")).findFirst().orElseThrow();
+        var at = bench.resource().program().variables().stream().filter(v -> v.name().equals("Where")).findFirst().orElseThrow();
         assertThat(at.type()).isEqualTo(Type.LREAL);
-        assertThat(Double.parseDouble(bench.task().text(at))).isCloseTo(bench.drive(0).position(), org.assertj.core.data.Offset.offset(0.001));
+        assertThat(Double.parseDouble(bench.resource().text(at))).isCloseTo(bench.drive(0).position(), org.assertj.core.data.Offset.offset(0.001));
     }
 }

@@ -39,13 +39,13 @@ class TradeProgramsTest {
     }
 
     private static String value(Bench bench, String name) {
-        return bench.task().text(bench.task().program().variable(name).orElseThrow(() -> new AssertionError(name)));
+        return bench.resource().text(bench.resource().program().variable(name).orElseThrow(() -> new AssertionError(name)));
     }
 
     private static void untilTrue(Bench bench, String name, String value, double most) {
         for (double t = 0; t < most && !value(bench, name).equals(value); t += 0.1) {
             bench.run(0.1);
-            assertThat(bench.task().fault()).isNull();
+            assertThat(bench.resource().fault()).isNull();
         }
         assertThat(value(bench, name)).isEqualTo(value);
     }
@@ -62,7 +62,7 @@ class TradeProgramsTest {
     void aModeManager() {
         Bench bench = bench("Modes.st");
         bench.run(0.5);
-        assertThat(bench.task().fault()).isNull();
+        assertThat(bench.resource().fault()).isNull();
         assertThat(Stream.of(1, 2, 3, 4, 5, 6, 7, 8, 9).map(i -> value(bench, "Seen[" + i + "]")))
                 .containsExactly("Stopped", "IdleState", "Execute", "Held", "Execute", "Complete", "IdleState", "Execute", "Stopped");
         assertThat(value(bench, "Wrong")).isEqualTo("0");
@@ -87,7 +87,7 @@ class TradeProgramsTest {
         Bench other = bench("AxisLibrary.st", "Recipes.st");
         one.run(5);
         other.run(5);
-        assertThat(one.task().memory()).isEqualTo(other.task().memory());
-        assertThat(one.task().statements()).isEqualTo(other.task().statements());
+        assertThat(one.resource().memory()).isEqualTo(other.resource().memory());
+        assertThat(one.resource().statements()).isEqualTo(other.resource().statements());
     }
 }

@@ -43,7 +43,7 @@ class VirtualMasterTest {
     }
 
     private static double value(Bench bench, String name) {
-        return bench.task().program().variable(name).orElseThrow().number(bench.task().memory());
+        return bench.resource().program().variable(name).orElseThrow().number(bench.resource().memory());
     }
 
     private static void until(Bench bench, String name) {

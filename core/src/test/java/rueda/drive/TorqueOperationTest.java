@@ -80,7 +80,7 @@ class TorqueOperationTest {
     }
 
     private static double number(Bench bench, String name) {
-        return bench.task().program().variable(name).orElseThrow().number(bench.task().memory());
+        return bench.resource().program().variable(name).orElseThrow().number(bench.resource().memory());
     }
 
     @Test

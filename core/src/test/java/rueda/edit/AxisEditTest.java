@@ -119,7 +119,7 @@ class AxisEditTest {
         for (int i = 0; i < 100; i++) {
             bench.cycle();
         }
-        assertThat(bench.task().fault()).isNull();
+        assertThat(bench.resource().fault()).isNull();
     }
 
     @Test

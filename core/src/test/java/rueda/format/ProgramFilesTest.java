@@ -19,7 +19,7 @@ import rueda.machine.Plc.SourceFile;
 import rueda.plc.CompiledProgram;
 import rueda.plc.Environment;
 import rueda.plc.StructuredTextCompiler;
-import rueda.plc.Task;
+import rueda.plc.Resource;
 
 /** Programs come in as they are saved: in any encoding, one or many, as a zip or as XML; what cannot be taken is told. */
 class ProgramFilesTest {
@@ -106,12 +106,12 @@ class ProgramFilesTest {
     void xml(String xml) {
         ProgramFiles.Read read = ProgramFiles.read("cell.xml", xml.getBytes(StandardCharsets.UTF_8));
         assertThat(read.told()).singleElement().satisfies(t -> assertThat(t).contains("Ladder", "Structured Text"));
-        CompiledProgram program = StructuredTextCompiler.compile(read.files().stream().map(f -> new StructuredTextCompiler.Text(f.name(), f.source())).toList(), Environment.PLAIN);
+        CompiledProgram program = StructuredTextCompiler.compile(read.files().stream().map(f -> new StructuredTextCompiler.Text(f.name(), f.source())).toList(), Environment.PLAIN, true);
         assertThat(program.diagnostics()).as(read.files().toString()).isEmpty();
-        Task task = new Task(program, 1000);
+        Resource task = Resource.alone(program, 1000);
         task.cycle(0);
         assertThat(task.text(program.variable("n").orElseThrow())).isEqualTo("8");
-        assertThat(task.ran()).containsOnlyKeys("Main.st", "Twice.st");
+        assertThat(task.tracer().ran()).extracting(rueda.plc.run.StatementPlace::file).contains("Main.st", "Twice.st");
     }
 
     /** Each fault names its file, and one text sees what another declares, in any order. */
@@ -122,7 +122,7 @@ class ProgramFilesTest {
                 new StructuredTextCompiler.Text("Types.st", "TYPE State : (Idle, Moving); END_TYPE"));
         CompiledProgram program = StructuredTextCompiler.compile(texts, Environment.PLAIN);
         assertThat(program.diagnostics()).isEmpty();
-        Task task = new Task(program, 1000);
+        Resource task = Resource.alone(program, 1000);
         task.cycle(0);
         assertThat(task.fault().getMessage()).contains("Division by zero");
         assertThat(task.fault().file()).isEqualTo("Mover.st");

@@ -124,7 +124,7 @@ class MachineRulesTest {
         assertThat(fields(new Machine("m", demo.bus(), demo.plc(), java.util.Collections.nCopies(5000, demo.axes().get(0)), demo.proofs()))).as("refused at the number, not axis by axis").containsExactly("/axes");
     }
 
-    /** Proofs are known by their names; files and tasks are one each so far. */
+    /** Proofs, files and tasks are known by their names. */
     @Test
     void listsOfTheDocument() {
         Machine demo = DemoMachine.create();
@@ -135,7 +135,19 @@ class MachineRulesTest {
         assertThat(fields(demo.withProofs(java.util.stream.IntStream.range(0, 65).mapToObj(i -> new Proof("p" + i, 1, List.of())).toList()))).containsExactly("/proofs");
         Plc plc = demo.plc();
         assertThat(fields(demo.withPlc(plc.withFiles(List.of())))).containsExactly("/plc/files");
-        assertThat(fields(demo.withPlc(plc.withTasks(List.of(plc.tasks().get(0), new Plc.CyclicTask("Slow", 10_000)))))).containsExactly("/plc/tasks");
+        Plc.Task slow = new Plc.Task("Slow", 10_000, "", 5, 20_000, List.of("Logging"));
+        assertThat(fields(demo.withPlc(plc.withTasks(List.of(plc.tasks().get(0), slow))))).isEmpty();
+        assertThat(fields(demo.withPlc(plc.withTasks(List.of())))).containsExactly("/plc/tasks");
+        assertThat(fields(demo.withPlc(plc.withTasks(java.util.Collections.nCopies(17, slow))))).containsExactly("/plc/tasks");
+        assertThat(fields(demo.withPlc(plc.withTasks(List.of(plc.tasks().get(0), slow.withName("MAIN")))))).containsExactly("/plc/tasks/1/name");
+        assertThat(fields(demo.withPlc(plc.withTasks(List.of(plc.tasks().get(0), slow.withIntervalMicros(1500)))))).containsExactly("/plc/tasks/1/intervalMicros");
+        assertThat(fields(demo.withPlc(plc.withTasks(List.of(plc.tasks().get(0), slow.withIntervalMicros(11_000_000)))))).containsExactly("/plc/tasks/1/intervalMicros");
+        assertThat(fields(demo.withPlc(plc.withTasks(List.of(plc.tasks().get(0), slow.withOnTag("Door")))))).as("a tag and an interval").containsExactly("/plc/tasks/1/intervalMicros");
+        assertThat(fields(demo.withPlc(plc.withTasks(List.of(plc.tasks().get(0), slow.withOnTag("Door").withIntervalMicros(0)))))).isEmpty();
+        assertThat(fields(demo.withPlc(plc.withTasks(List.of(slow.withOnTag("Door").withIntervalMicros(0)))))).as("the main task has an interval").containsExactly("/plc/tasks/0/onTag");
+        assertThat(fields(demo.withPlc(plc.withTasks(List.of(plc.tasks().get(0), slow.withPriority(32), slow.withName("B").withPrograms(List.of("LOGGING", "a b")).withWatchdogMicros(-1))))))
+                .containsExactly("/plc/tasks/1/priority", "/plc/tasks/2/watchdogMicros", "/plc/tasks/2/programs/0", "/plc/tasks/2/programs/1");
+        assertThat(fields(demo.withPlc(plc.withStatementNanos(-1)))).containsExactly("/plc/statementNanos");
         assertThat(fields(demo.withPlc(plc.withFiles(List.of(new Plc.SourceFile("../up.st", "")))))).containsExactly("/plc/files/0/name");
         Plc.SourceFile main = plc.files().get(0);
         assertThat(fields(demo.withPlc(plc.withFiles(List.of(main, new Plc.SourceFile("Types.st", "TYPE T : INT; END_TYPE")))))).isEmpty();

@@ -66,7 +66,7 @@ class ConformanceTest {
     void values(Case conformance) {
         CompiledProgram program = StructuredTextCompiler.compile(conformance.source(), Environment.PLAIN);
         assertThat(program.diagnostics()).as(conformance.source()).isEmpty();
-        Task task = new Task(program, 100_000);
+        Resource task = Resource.alone(program, 100_000);
         for (int k = 0; k < conformance.cycles(); k++) {
             task.cycle(k * 10_000_000L);
         }

@@ -275,7 +275,7 @@ class MistakesTest {
         CompiledProgram program = StructuredTextCompiler.compile("PROGRAM P VAR CONSTANT Idle : INT := 10; Busy : INT := Idle + 1; END_VAR VAR s : INT := 11; n : INT; END_VAR\n"
                 + "CASE s OF Idle: n := 1; Busy..20: n := 2; END_CASE END_PROGRAM", Environment.PLAIN);
         assertThat(program.diagnostics()).isEmpty();
-        Task task = new Task(program, 100);
+        Resource task = Resource.alone(program, 100);
         task.cycle(0);
         assertThat(task.text(program.variable("n").orElseThrow())).isEqualTo("2");
     }
@@ -290,7 +290,7 @@ class MistakesTest {
     void anInitialValueThatFailsStopsTheTask() {
         CompiledProgram program = StructuredTextCompiler.compile("PROGRAM P VAR\nn : INT;\nx : INT := 5 / n;\nw : STRING := MID('abc', 1, n - 5);\nEND_VAR\n; END_PROGRAM", Environment.PLAIN);
         assertThat(program.diagnostics()).isEmpty();
-        Task task = new Task(program, 100);
+        Resource task = Resource.alone(program, 100);
         assertThat(task.fault().line()).isEqualTo(3);
         task.cycle(0);
         assertThat(task.statements()).isZero();
@@ -338,7 +338,7 @@ class MistakesTest {
             CompiledProgram program = StructuredTextCompiler.compile(mutated.toString(), Environment.PLAIN);
             inWords(program.diagnostics());
             if (program.runs()) {
-                new Task(program, 1000).cycle(0);
+                Resource.alone(program, 1000).cycle(0);
             }
         }
     }
@@ -357,7 +357,7 @@ class MistakesTest {
             inWords(program.diagnostics());
             assertThat(program.diagnostics().size()).isLessThanOrEqualTo(50);
             if (program.runs()) {
-                Task task = new Task(program, 1_000_000);
+                Resource task = Resource.alone(program, 1_000_000);
                 task.cycle(0);
             } else if (depth > 1000) {
                 assertThat(program.diagnostics()).as(body.substring(0, 20)).isNotEmpty();
@@ -375,7 +375,7 @@ class MistakesTest {
         }
         CompiledProgram large = StructuredTextCompiler.compile("PROGRAM P VAR " + declarations + " END_VAR " + body + " END_PROGRAM", Environment.PLAIN);
         assertThat(large.diagnostics()).isEmpty();
-        new Task(large, 100_000).cycle(0);
+        Resource.alone(large, 100_000).cycle(0);
         StringBuilder most = new StringBuilder("PROGRAM P VAR ");
         for (int i = 0; i < 100_001; i++) {
             most.append("v").append(i).append(" : INT;\n");
@@ -403,13 +403,13 @@ class MistakesTest {
     @Test
     void textsDoNotGrowBeyondMemory() {
         CompiledProgram program = StructuredTextCompiler.compile("PROGRAM P VAR w : STRING[32767] := 'ab'; END_VAR\nWHILE TRUE DO\nw := CONCAT(w, w);\nEND_WHILE\nEND_PROGRAM", Environment.PLAIN);
-        Task task = new Task(program, 1_000_000);
+        Resource task = Resource.alone(program, 1_000_000);
         task.cycle(0);
         assertThat(task.fault().getMessage()).contains("longer than 32767");
         assertThat(task.fault().line()).isEqualTo(3);
         CompiledProgram busy = StructuredTextCompiler.compile("PROGRAM P VAR w, v : STRING[32767] := 'ab'; i : INT; END_VAR\nFOR i := 1 TO 12 DO w := CONCAT(w, w); END_FOR\n"
                 + "WHILE TRUE DO v := CONCAT(w, w); END_WHILE\nEND_PROGRAM", Environment.PLAIN);
-        Task spent = new Task(busy, 100_000);
+        Resource spent = Resource.alone(busy, 100_000);
         spent.cycle(0);
         assertThat(spent.fault().getMessage()).contains("budget");
         assertThat(spent.statements()).isEqualTo(100_000);

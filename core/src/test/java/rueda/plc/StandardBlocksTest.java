@@ -10,7 +10,7 @@ class StandardBlocksTest {
     private static String pattern(String block, int onFrom, int onTo, int end) {
         CompiledProgram program = StructuredTextCompiler.compile("PROGRAM P VAR n : INT; b : BOOL; Clock : " + block + "; END_VAR\n"
                 + "b := n >= " + onFrom + " AND n < " + onTo + "; Clock(IN := b, PT := T#3ms); n := n + 1; END_PROGRAM", Environment.PLAIN);
-        Task task = new Task(program, 100);
+        Resource task = Resource.alone(program, 100);
         Variable q = program.variable("Clock.Q").orElseThrow();
         StringBuilder seen = new StringBuilder();
         for (int ms = 0; ms < end; ms++) {
@@ -42,7 +42,7 @@ class StandardBlocksTest {
     void aPulseLosesNoEdgeBetweenItsEndAndTheNextCall() {
         CompiledProgram program = StructuredTextCompiler.compile("PROGRAM P VAR b : BOOL; Clock : TP; n : INT; END_VAR\n"
                 + "b := n = 0 OR n = 2; Clock(IN := b, PT := T#3ms); n := n + 1; END_PROGRAM", Environment.PLAIN);
-        Task task = new Task(program, 100);
+        Resource task = Resource.alone(program, 100);
         Variable q = program.variable("Clock.Q").orElseThrow();
         Variable et = program.variable("Clock.ET").orElseThrow();
         task.cycle(0);

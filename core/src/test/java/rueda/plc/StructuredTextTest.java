@@ -16,7 +16,7 @@ class StructuredTextTest {
     private static String result(String type, String body) {
         CompiledProgram program = compiled("x : " + type + "; i, j : INT; b : BOOL; s : SINT := 127; u : USINT := 255; d : DINT; r : REAL; l : LREAL; t : TIME; w : STRING := 'wheel'; short : STRING[3] := 'salted'; c : CHAR := 'c';", body);
         assertThat(program.diagnostics()).isEmpty();
-        Task task = new Task(program, 10_000);
+        Resource task = Resource.alone(program, 10_000);
         task.cycle(0);
         assertThat(task.fault()).isNull();
         return task.text(program.variable("x").orElseThrow());
@@ -126,7 +126,7 @@ class StructuredTextTest {
 
     @Test
     void divisionByZeroStopsInItsLine() {
-        Task task = new Task(compiled("x, y : INT;", "y := 0;\nx := 5 / y;"), 100);
+        Resource task = Resource.alone(compiled("x, y : INT;", "y := 0;\nx := 5 / y;"), 100);
         task.cycle(0);
         assertThat(task.fault().getMessage()).contains("Division by zero");
         assertThat(task.fault().line()).isEqualTo(6);
@@ -134,7 +134,7 @@ class StructuredTextTest {
 
     @Test
     void runawayLoopIsStoppedInItsLine() {
-        Task task = new Task(compiled("x : DINT;", "x := 1;\nWHILE TRUE DO\n  x := x + 1;\nEND_WHILE"), 1000);
+        Resource task = Resource.alone(compiled("x : DINT;", "x := 1;\nWHILE TRUE DO\n  x := x + 1;\nEND_WHILE"), 1000);
         task.cycle(0);
         assertThat(task.fault().getMessage()).contains("budget");
         assertThat(task.fault().line()).isBetween(6, 7);
@@ -143,7 +143,7 @@ class StructuredTextTest {
 
     @Test
     void budgetIsPerCycle() {
-        Task task = new Task(compiled("i : INT; x : DINT;", "FOR i := 1 TO 100 DO x := x + 1; END_FOR"), 300);
+        Resource task = Resource.alone(compiled("i : INT; x : DINT;", "FOR i := 1 TO 100 DO x := x + 1; END_FOR"), 300);
         for (int k = 0; k < 50; k++) {
             task.cycle(k);
         }
@@ -154,7 +154,7 @@ class StructuredTextTest {
     /** IEC 61131-3, standard function blocks: TON timing diagram. */
     @Test
     void onDelay() {
-        Task task = new Task(compiled("Clock : TON; go : BOOL := TRUE; q : BOOL;", "Clock(IN := go, PT := T#10ms, Q => q);"), 100);
+        Resource task = Resource.alone(compiled("Clock : TON; go : BOOL := TRUE; q : BOOL;", "Clock(IN := go, PT := T#10ms, Q => q);"), 100);
         Variable q = task.program().variable("q").orElseThrow();
         for (long ms = 0; ms <= 12; ms++) {
             task.cycle(ms * 1_000_000);
@@ -169,7 +169,7 @@ class StructuredTextTest {
      */
     @Test
     void edges() {
-        Task task = new Task(compiled("n, ups, downs : INT; Up : R_TRIG; Down : F_TRIG; b : BOOL;",
+        Resource task = Resource.alone(compiled("n, ups, downs : INT; Up : R_TRIG; Down : F_TRIG; b : BOOL;",
                 "b := n MOD 4 >= 2; Up(CLK := b); Down(CLK := b); IF Up.Q THEN ups := ups + 1; END_IF IF Down.Q THEN downs := downs + 1; END_IF n := n + 1;"), 100);
         for (int k = 0; k < 20; k++) {
             task.cycle(k);
@@ -237,7 +237,7 @@ class StructuredTextTest {
 
     @Test
     void aPositionBeforeATextStopsTheTask() {
-        Task task = new Task(compiled("x : STRING; n : INT := -1;", "x := MID('abc', 1, n);"), 100);
+        Resource task = Resource.alone(compiled("x : STRING; n : INT := -1;", "x := MID('abc', 1, n);"), 100);
         task.cycle(0);
         assertThat(task.fault().getMessage()).contains("negative");
     }

@@ -12,16 +12,16 @@ import rueda.plc.run.Times;
 /** Every type holds exactly its own values: IEC 61131-3, table of elementary types (from memory); REAL is binary32 and LREAL binary64 of IEC 60559. */
 class WidthsTest {
 
-    private static Task run(String declarations, String body) {
+    private static Resource run(String declarations, String body) {
         CompiledProgram program = StructuredTextCompiler.compile("PROGRAM T VAR " + declarations + " END_VAR\n" + body + "\nEND_PROGRAM", Environment.PLAIN);
         assertThat(program.diagnostics()).isEmpty();
-        Task task = new Task(program, 100_000);
+        Resource task = Resource.alone(program, 100_000);
         task.cycle(0);
         assertThat(task.fault()).isNull();
         return task;
     }
 
-    private static String value(Task task, String name) {
+    private static String value(Resource task, String name) {
         return task.text(task.program().variable(name).orElseThrow());
     }
 
@@ -96,7 +96,7 @@ class WidthsTest {
             "LTIME  | LT#100000d1ns / 1                         | T#8640000000000000001ns",
             "INT    | LEN(w)                                    | 3"})
     void expressions(String type, String expression, String expected) {
-        Task task = run("x : " + type + "; r1 : REAL := 0.1; l1 : LREAL := 0.1; big : REAL := 16777216.0; two : REAL := 2.0; um : ULINT := 18446744073709551615;"
+        Resource task = run("x : " + type + "; r1 : REAL := 0.1; l1 : LREAL := 0.1; big : REAL := 16777216.0; two : REAL := 2.0; um : ULINT := 18446744073709551615;"
                 + " low : INT := -32768; w : STRING[32767] := 'abc'; END_VAR VAR CONSTANT rc : REAL := 0.1;", "x := " + expression + ";");
         assertThat(value(task, "x")).isEqualTo(expected);
     }
@@ -130,14 +130,14 @@ class WidthsTest {
             "ULINT, 18446744073709551614, 18446744073709551615, 1, 2", "ULINT, 9223372036854775807, 9223372036854775809, 1, 3", "USINT, 0, 255, 200, 2",
             "LINT, -9223372036854775808, 9223372036854775807, 9223372036854775807, 3"})
     void loopsEndAtTheLastValue(String type, String from, String to, String by, String rounds) {
-        Task task = run("i : " + type + "; n : DINT;", "FOR i := " + from + " TO " + to + " BY " + by + " DO n := n + 1; END_FOR");
+        Resource task = run("i : " + type + "; n : DINT;", "FOR i := " + from + " TO " + to + " BY " + by + " DO n := n + 1; END_FOR");
         assertThat(value(task, "n")).isEqualTo(rounds);
     }
 
     @ParameterizedTest
     @CsvSource({"ULINT, 18446744073709551615", "LWORD, 16#FFFF_FFFF_FFFF_FFFF", "INT, -32768"})
     void caseTakesTheWholeRange(String type, String label) {
-        Task task = run("s : " + type + " := " + label + "; n : INT;", "CASE s OF " + label + ": n := 1; ELSE n := 2; END_CASE");
+        Resource task = run("s : " + type + " := " + label + "; n : INT;", "CASE s OF " + label + ": n := 1; ELSE n := 2; END_CASE");
         assertThat(value(task, "n")).isEqualTo("1");
     }
 
@@ -151,7 +151,7 @@ class WidthsTest {
                 case "*" -> a * b;
                 default -> a / b;
             };
-            Task task = run("x, p, q : REAL; d : DWORD;", "p := DWORD_TO_REAL(DWORD#16#" + Integer.toHexString(Float.floatToIntBits(a)) + "); q := DWORD_TO_REAL(DWORD#16#"
+            Resource task = run("x, p, q : REAL; d : DWORD;", "p := DWORD_TO_REAL(DWORD#16#" + Integer.toHexString(Float.floatToIntBits(a)) + "); q := DWORD_TO_REAL(DWORD#16#"
                     + Integer.toHexString(Float.floatToIntBits(b)) + "); x := p " + operator + " q; d := REAL_TO_DWORD(x);");
             assertThat(Double.longBitsToDouble(task.memory()[task.program().variable("x").orElseThrow().slot()])).isEqualTo(Double.valueOf(expected));
         }
@@ -162,7 +162,7 @@ class WidthsTest {
     void unsigned(@ForAll long a, @ForAll long b) {
         BigInteger x = new BigInteger(Long.toUnsignedString(a));
         BigInteger y = new BigInteger(Long.toUnsignedString(b));
-        Task task = run("a : ULINT := " + x + "; b : ULINT := " + y + "; sum, part, rest, low : ULINT; less : BOOL;",
+        Resource task = run("a : ULINT := " + x + "; b : ULINT := " + y + "; sum, part, rest, low : ULINT; less : BOOL;",
                 "sum := a + b; part := a / (b / 2 + 1); rest := a MOD (b / 2 + 1); low := MIN(a, b); less := a < b;");
         BigInteger divisor = y.shiftRight(1).add(BigInteger.ONE);
         assertThat(value(task, "sum")).isEqualTo(x.add(y).mod(BigInteger.ONE.shiftLeft(64)).toString());

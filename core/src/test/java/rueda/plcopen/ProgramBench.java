@@ -21,11 +21,11 @@ final class ProgramBench {
     }
 
     static double value(Bench bench, String name) {
-        return bench.task().program().variable(name).orElseThrow().number(bench.task().memory());
+        return bench.resource().program().variable(name).orElseThrow().number(bench.resource().memory());
     }
 
     static void set(Bench bench, String name, long value) {
-        bench.task().memory()[bench.task().program().variable(name).orElseThrow().slot()] = value;
+        bench.resource().memory()[bench.resource().program().variable(name).orElseThrow().slot()] = value;
     }
 
     /** Runs until the program has counted so many of its cycles of 2 ms in its variable t. */

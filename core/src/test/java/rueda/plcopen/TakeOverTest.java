@@ -35,11 +35,11 @@ class TakeOverTest {
     }
 
     private static double value(Bench bench, String name) {
-        return bench.task().program().variable(name).orElseThrow().number(bench.task().memory());
+        return bench.resource().program().variable(name).orElseThrow().number(bench.resource().memory());
     }
 
     private static void sound(Bench bench) {
-        assertThat(bench.task().fault()).isNull();
+        assertThat(bench.resource().fault()).isNull();
         assertThat(bench.axis(0).driveState()).isEqualTo(PowerState.OPERATION_ENABLED);
     }
 

@@ -23,6 +23,7 @@ import rueda.machine.LoadEncoder;
 import rueda.machine.MasterEncoder;
 import rueda.machine.MoveEntry;
 import rueda.machine.MoveList;
+import rueda.machine.Plc;
 import rueda.machine.Proof;
 import rueda.machine.Station;
 import rueda.machine.StationRules;
@@ -86,6 +87,10 @@ class ChoicesController {
     record FollowChoices(List<Choice> signals, List<Choice> sources, List<Choice> locks, List<Choice> meanings, List<Choice> releases, List<Choice> forms, List<Choice> reactions) {
     }
 
+    /** Most tasks of a controller, and the priority that goes last. */
+    record ProgramChoices(int mostTasks, int lowestPriority) {
+    }
+
     /**
      * @param tagTypes    elementary types that a tag can have, IEC 61131-3
      * @param units       usual user units; others can be named
@@ -100,7 +105,7 @@ class ChoicesController {
      */
     record Choices(List<String> tagTypes, List<String> units, List<Choice> axisKinds, List<Choice> encoderKinds, List<Choice> loadEncoderUses, List<FeedChoice> feeds, List<TerminalChoice> terminals,
                    List<Choice> powerStates, List<Choice> mistakes, List<Choice> standChanges, List<Choice> differences, List<Choice> resolutions, List<Choice> transitions, List<Choice> acts,
-                   List<Choice> expectations, List<Choice> quantities, List<Choice> wireOrders, List<Integer> canOpenRates, MoveChoices moves, FollowChoices follow) {
+                   List<Choice> expectations, List<Choice> quantities, List<Choice> wireOrders, List<Integer> canOpenRates, MoveChoices moves, FollowChoices follow, ProgramChoices program) {
     }
 
     private static final Choices ALL = new Choices(
@@ -116,7 +121,7 @@ class ChoicesController {
                     of(MoveList.By.values(), MoveList.By::words), of(MoveList.Does.values(), MoveList.Does::words), of(MoveList.Passing.values(), MoveList.Passing::words), of(Axis.Commander.values(), Axis.Commander::words),
                     MoveEntry.OUTPUTS, MoveList.MOST_ENTRIES, MoveList.MOST_RULES, MoveList.MOST_ZONES),
             new FollowChoices(of(MasterEncoder.Signal.values(), MasterEncoder.Signal::words), of(Following.Source.values(), Following.Source::words), of(Following.Lock.values(), Following.Lock::words), of(Following.Lock.values(), Following.Lock::meaning), of(Following.Release.values(), Following.Release::words), of(Following.Form.values(), Following.Form::words),
-                    of(FollowWatch.Reaction.values(), FollowWatch.Reaction::words)));
+                    of(FollowWatch.Reaction.values(), FollowWatch.Reaction::words)), new ProgramChoices(Plc.MOST_TASKS, Plc.Task.LOWEST_PRIORITY));
 
     private static <E extends Enum<E>> List<Choice> of(E[] values, Function<E, String> words) {
         return Arrays.stream(values).map(v -> new Choice(v.name(), words.apply(v))).toList();

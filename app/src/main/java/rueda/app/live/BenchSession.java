@@ -23,6 +23,8 @@ import rueda.machine.Axis;
 import rueda.plant.Mistake;
 import rueda.plc.CompiledProgram;
 import rueda.plc.StructuredTextCompiler;
+import rueda.plc.run.Tracer;
+import rueda.quantity.InvalidEntry;
 
 /**
  * The live bench of one machine: one at a time, stepped by a thread of its own, streamed at 30 Hz. Whatever goes wrong while stepping ends
@@ -58,6 +60,8 @@ final class BenchSession {
     private final Object publishing = new Object();
     /** The bench whose columns the pages have been told. Guarded by {@link #publishing}. */
     private LiveBench announced;
+    /** What people look at in the program; it stays when the program is run anew. Guarded by this. */
+    private ProgramWatch.Wanted wanted = ProgramWatch.Wanted.NOTHING;
     private final ControlLease lease = new ControlLease();
 
     BenchSession(long machineId, MachineStore machines, LiveStream stream, Stand stand) {
@@ -101,7 +105,12 @@ final class BenchSession {
 
     /** Puts a bench in place of what is there. */
     private void put(LiveBench made) {
+        LiveBench before = bench;
+        made.want(wanted);
         bench = made;
+        if (before != null) {
+            before.close();
+        }
         seenAt = nanos.getAsLong();
         if (clock == null && !closing) {
             clock = new Thread(this::tick, "bench");
@@ -145,6 +154,56 @@ final class BenchSession {
 
     LiveBench.State oneCycle(String key) {
         return with(key, LiveBench::oneCycle);
+    }
+
+    /** @param breakpoints all of them */
+    synchronized List<ProgramWatch.Breakpoint> breakpoints(List<ProgramWatch.Breakpoint> breakpoints) {
+        want(new ProgramWatch.Wanted(List.copyOf(breakpoints), wanted.watches()));
+        return wanted.breakpoints();
+    }
+
+    /** @param expressions all of them */
+    synchronized List<String> watches(List<String> expressions) {
+        want(new ProgramWatch.Wanted(wanted.breakpoints(), List.copyOf(expressions)));
+        return wanted.watches();
+    }
+
+    private void want(ProgramWatch.Wanted changed) {
+        wanted = changed;
+        LiveBench present = bench;
+        if (present != null) {
+            present.want(changed);
+            publish();
+        }
+    }
+
+    LiveBench.State step(String key, Tracer.Step how) {
+        return with(key, b -> {
+            seenAt = nanos.getAsLong();
+            b.step(how);
+        });
+    }
+
+    LiveBench.State toLine(String key, String file, int line) {
+        return with(key, b -> {
+            seenAt = nanos.getAsLong();
+            if (!b.toLine(file, line)) {
+                throw new InvalidEntry("line", file + ", line " + line, "a line with a statement behind it", "put the cursor into the statements of the program that runs");
+            }
+        });
+    }
+
+    LiveBench.State write(String key, String name, String value, boolean force) {
+        return with(key, b -> {
+            String refusal = b.write(name, value, force);
+            if (refusal != null) {
+                throw new InvalidEntry("value", value, "a value that " + name + " can have", refusal);
+            }
+        });
+    }
+
+    LiveBench.State release(String key, String name) {
+        return with(key, b -> b.release(name));
     }
 
     LiveBench.State speed(String key, double factor) {
@@ -412,6 +471,7 @@ final class BenchSession {
                     return;
                 }
                 bench = null;
+                failed.close();
             }
             LOG.error("The bench ended.", failure);
             String reason = failure instanceof OutOfMemoryError ? "it needed more memory than there is" : failure instanceof StackOverflowError ? "the program nests too deep" : "Rueda made a mistake";
@@ -438,6 +498,9 @@ final class BenchSession {
             if (now - seenAt <= KEPT_NANOS || stream.listeners() > 0 || lease.held(now)) {
                 return false;
             }
+            if (present != null) {
+                present.close();
+            }
             bench = null;
             clock = null;
             return true;
@@ -452,6 +515,9 @@ final class BenchSession {
     /** Ends the bench and its clock for good. */
     synchronized void close() {
         closing = true;
+        if (bench != null) {
+            bench.close();
+        }
         bench = null;
         if (clock != null) {
             clock.interrupt();

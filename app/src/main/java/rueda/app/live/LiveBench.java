@@ -6,11 +6,13 @@ import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.HexFormat;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.concurrent.atomic.AtomicInteger;
 import rueda.bench.VirtualLine;
 import rueda.bench.AxisSignal;
@@ -45,7 +47,9 @@ import rueda.machine.NewAxis;
 import rueda.plant.MasterShaft;
 import rueda.plant.ServoPlant;
 import rueda.plant.Mistake;
+import rueda.plc.Inspector;
 import rueda.plc.run.ProgramFault;
+import rueda.plc.run.Tracer;
 import rueda.plc.type.Type;
 import rueda.plc.CompiledProgram;
 import rueda.plc.StructuredTextCompiler.Text;
@@ -77,6 +81,7 @@ final class LiveBench {
     private final String homingAxis;
     private Map<String, Set<Mistake>> condition;
     private final Bench bench;
+    private final ProgramWatch watch;
     private final BusCapture traffic;
     /** variables in the order of the page */
     /** Values that are sent ten times a second; a program may have many thousands. */
@@ -102,8 +107,9 @@ final class LiveBench {
             case PROGRAM -> Text.of(machine.plc());
             case HOMING -> List.of(new Text("", HomingTrial.program(axis)));
             case BY_HAND -> List.of(new Text("", NO_PROGRAM));
-        }, KEPT_CYCLES, BenchCondition.throughout(condition));
-        List<Variable> all = inOrder(machine, bench.task().program().variables());
+        }, KEPT_CYCLES, BenchCondition.throughout(condition), true);
+        watch = new ProgramWatch(bench.resource());
+        List<Variable> all = inOrder(machine, bench.resource().program().variables());
         shown = List.copyOf(all.subList(0, Math.min(MOST_SHOWN, all.size())));
         leftOut = all.size() - shown.size();
         traffic = new BusCapture(machine, KEPT_CYCLES);
@@ -124,6 +130,56 @@ final class LiveBench {
     synchronized void running(boolean wanted) {
         running = wanted;
         owed = 0;
+        bench.resource().tracer().goOn();
+    }
+
+    /** What a person looks at in the program. */
+    synchronized void want(ProgramWatch.Wanted wanted) {
+        watch.want(wanted);
+    }
+
+    synchronized void step(Tracer.Step how) {
+        bench.resource().tracer().step(how);
+        running = true;
+        owed = 0;
+    }
+
+    /** @return false when no statement stands there or behind it */
+    synchronized boolean toLine(String file, int line) {
+        running(true);
+        boolean there = bench.resource().tracer().toLine(file, line);
+        running = there;
+        return there;
+    }
+
+    /** @return why it cannot be, or null */
+    synchronized String write(String name, String value, boolean force) {
+        Inspector inspector = bench.resource().inspector();
+        return force ? inspector.force(name, value) : inspector.write(name, value);
+    }
+
+    /** @param name empty for all */
+    synchronized void release(String name) {
+        if (name.isEmpty()) {
+            bench.resource().inspector().releaseAll();
+        } else {
+            bench.resource().inspector().release(name);
+        }
+    }
+
+    /** A program that is held in its middle is given up. The bench is not to be used any more. */
+    synchronized void close() {
+        running = false;
+        bench.resource().close();
+    }
+
+    /** A program that is held in its middle ends its cycle. */
+    private void endHeldCycle() {
+        if (bench.resource().held()) {
+            watch.want(new ProgramWatch.Wanted(List.of(), List.of()));
+            bench.resource().tracer().goOn();
+            bench.cycle();
+        }
     }
 
     /** @return whether it ran */
@@ -140,8 +196,12 @@ final class LiveBench {
     synchronized void oneCycle() {
         running = false;
         int cycles = machine.plc().taskIntervalMicros() / machine.bus().cycleMicros();
+        bench.resource().tracer().goOn();
         for (int i = 0; i < cycles; i++) {
             bench.cycle();
+            if (bench.resource().held()) {
+                return;
+            }
         }
     }
 
@@ -163,6 +223,7 @@ final class LiveBench {
 
     synchronized void takeByHand() {
         ending = false;
+        endHeldCycle();
         bench.takeByHand();
     }
 
@@ -356,6 +417,10 @@ final class LiveBench {
         long until = System.nanoTime() + LONGEST_COMPUTING_NANOS;
         while (owed >= cycle) {
             bench.cycle();
+            if (bench.resource().held()) {
+                running = false;
+                return true;
+            }
             owed -= cycle;
             if (System.nanoTime() > until) {
                 owed = Math.min(owed, cycle);
@@ -501,12 +566,12 @@ final class LiveBench {
      * @param valuesLeftOut values that a program has beyond those that are sent
      */
     record State(String type, long revision, String program, boolean running, boolean stopped, boolean byHand, boolean programHeld, int forced, Map<String, Set<Mistake>> condition, double time, double speed, List<RanLines> ran, int statements,
-                 Fault fault, List<AxisState> axes, List<VirtualState> virtualMasters, List<Value> values, int valuesLeftOut) {
+                 Fault fault, ProgramWatch.ProgramNow now, List<AxisState> axes, List<VirtualState> virtualMasters, List<Value> values, int valuesLeftOut) {
     }
 
     /** Which values stand in which lines of the program that runs. */
     List<CompiledProgram.LineValues> lineValues() {
-        return kind == Kind.PROGRAM ? bench.task().program().lineValues() : List.of();
+        return kind == Kind.PROGRAM ? bench.resource().program().lineValues() : List.of();
     }
 
     synchronized State state() {
@@ -526,11 +591,17 @@ final class LiveBench {
                     hex(bench.outputBytes(i)), hex(bench.inputBytes(i))));
         }
         List<VirtualState> virtual = bench.virtualMasters().stream().map(m -> new VirtualState(m.master().name(), m.position(), m.speed(), m.power() == PowerState.OPERATION_ENABLED, m.words())).toList();
-        ProgramFault fault = bench.task().fault();
-        List<Value> values = shown.stream().map((Variable v) -> new Value(v.name(), v.declared().written(), bench.task().text(v))).toList();
+        ProgramFault fault = bench.resource().fault();
+        List<Value> values = shown.stream().map((Variable v) -> new Value(v.name(), v.declared().written(), bench.resource().text(v))).toList();
         return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.byHand() && !ending, bench.byHand(), axes.stream().mapToInt(a -> Integer.bitCount(a.forcedInputs()) + Integer.bitCount(a.forcedOutputs()) + Integer.bitCount(a.forcedControlBits()) + Integer.bitCount(a.forcedStatusBits())).sum(), condition,
-                bench.now() * 1e-9, speed, bench.task().ran().entrySet().stream().map(e -> new RanLines(e.getKey(), e.getValue())).toList(),
-                bench.task().statements(), fault == null ? null : new Fault(fault.file(), fault.line(), fault.getMessage()), axes, virtual, values, leftOut);
+                bench.now() * 1e-9, speed, ran(),
+                bench.resource().statements(), fault == null ? null : new Fault(fault.file(), fault.line(), fault.getMessage()), watch.now(), axes, virtual, values, leftOut);
+    }
+
+    private List<RanLines> ran() {
+        Map<String, TreeSet<Integer>> lines = new LinkedHashMap<>();
+        bench.resource().tracer().ran().forEach(place -> lines.computeIfAbsent(place.file(), file -> new TreeSet<>()).add(place.line()));
+        return lines.entrySet().stream().map(e -> new RanLines(e.getKey(), List.copyOf(e.getValue()))).toList();
     }
 
     /** Variables of the program first, then the pins of its blocks, then the tags. */

@@ -14,7 +14,7 @@ import tools.jackson.databind.node.ObjectNode;
 /**
  * Brings documents of the first shape (one reducer, rack and pinion, axes with ends only), of the second (no
  * supervision, no encoder on the load), of the third (EtherCAT only, stations without address), of the fourth (one program, one task,
- * one proof) and of the fifth (no move list) into the present one, so that what was saved before still opens. Values that did not exist take what made no difference then.
+ * one proof), of the fifth (no move list) and those after it into the present one, so that what was saved before still opens. Values that did not exist take what made no difference then.
  */
 final class OlderDocument {
 
@@ -36,6 +36,7 @@ final class OlderDocument {
         }
         boolean oneProgram = oneProgram(document);
         virtualMasters(document);
+        oneTask(document);
         if (document.path("axes") instanceof ArrayNode axes) {
             axes.forEach(axis -> {
                 axis(axis);
@@ -50,6 +51,18 @@ final class OlderDocument {
     private static void virtualMasters(JsonNode document) {
         if (document.path("plc") instanceof ObjectNode plc && plc.has("files") && !plc.has("virtualMasters")) {
             plc.putArray("virtualMasters");
+        }
+    }
+
+    /** The ninth shape: one task with an interval ran everything, and no time was counted for its statements. */
+    private static void oneTask(JsonNode document) {
+        if (document.path("plc") instanceof ObjectNode plc && plc.has("virtualMasters") && !plc.has("statementNanos")) {
+            plc.put("statementNanos", 0);
+            for (JsonNode task : plc.path("tasks")) {
+                if (task instanceof ObjectNode object) {
+                    object.put("onTag", "").put("priority", 0).put("watchdogMicros", 0).putArray("programs");
+                }
+            }
         }
     }
 
@@ -96,7 +109,7 @@ final class OlderDocument {
         }
         plc.putArray("files").addObject().put("name", Plc.SourceFile.USUAL).set("source", plc.remove("program"));
         JsonNode interval = plc.remove("taskIntervalMicros");
-        ObjectNode task = plc.putArray("tasks").addObject().put("name", Plc.CyclicTask.USUAL);
+        ObjectNode task = plc.putArray("tasks").addObject().put("name", Plc.Task.USUAL);
         if (interval != null) {
             task.set("intervalMicros", interval);
         }

@@ -129,7 +129,7 @@ public final class Constants {
         Object[] values = new Object[arguments.length + shift];
         Class<?>[] types = new Class<?>[values.length];
         if (invoke.frame()) {
-            Frame frame = new Frame(0, new FunctionBlock[0], new Image[0], new CallPlace[0], 0);
+            Frame frame = new Frame(0, new FunctionBlock[0], new Image[0], new CallPlace[0], null);
             frame.budget = Integer.MAX_VALUE;
             values[0] = frame;
             types[0] = Frame.class;

@@ -14,6 +14,8 @@ import rueda.plc.run.CompiledUnit;
 import rueda.plc.run.Frame;
 import rueda.plc.run.Operations;
 import rueda.plc.run.ProgramFault;
+import rueda.plc.run.StatementPlace;
+import rueda.plc.run.Tracer;
 
 /**
  * Makes classes of the Java virtual machine from checked units, by the ASM library. Each keeps the name and the lines of its text, so that
@@ -24,12 +26,19 @@ public final class Generator {
     static final String FRAME = Type.getInternalName(Frame.class);
     static final String OPERATIONS = Type.getInternalName(Operations.class);
     static final String BODY = "(I)I";
-    /** The class that holds what the code works on: constants for the just-in-time compiler, because each task has classes of its own. */
+    /** The class that holds what the code works on: constants for the just-in-time compiler, because each controller has classes of its own. */
     static final String STATE = ProgramFault.PROGRAM_PACKAGE + "/$State";
     private static final String UNIT = Type.getInternalName(CompiledUnit.class);
     private static final String LOADER = Type.getInternalName(Loader.class);
 
-    private final Stretches stretches = new Stretches();
+    static final String TRACER = Type.getInternalName(Tracer.class);
+
+    private final Places places = new Places();
+    private final boolean traced;
+
+    private Generator(boolean traced) {
+        this.traced = traced;
+    }
 
     /** A unit is too long for the virtual machine. */
     public static final class TooLong extends RuntimeException {
@@ -46,12 +55,12 @@ public final class Generator {
         }
     }
 
-    /** Holds the classes of one task: they go when nothing runs them any more. */
+    /** Holds the classes of one controller: they go when nothing runs them any more. */
     public static final class Loader extends ClassLoader {
         private final Frame frame;
 
-        Loader(Frame frame) {
-            super(Generator.class.getClassLoader());
+        Loader(Frame frame, ClassLoader parent) {
+            super(parent);
             this.frame = frame;
         }
 
@@ -68,14 +77,20 @@ public final class Generator {
     /**
      * What has been made.
      *
-     * @param classes by the names of their units
+     * @param classes    by the names of their units
+     * @param statements lines with statements, by the numbers that traced code tells
+     * @param traced     every statement tells {@link Frame#tracer} of itself
      */
-    public record Compiled(Map<String, byte[]> classes, List<Stretches.Stretch> stretches, List<CallPlace> calls) {
+    public record Compiled(Map<String, byte[]> classes, List<StatementPlace> statements, List<CallPlace> calls, boolean traced) {
 
-        /** Classes that work on a frame, by the names of their units. */
-        public Map<String, CompiledUnit> load(Frame frame) {
-            Loader loader = new Loader(frame);
+        /** Classes that work on a frame. */
+        public Loaded load(Frame frame) {
+            Loader loader = new Loader(frame, Generator.class.getClassLoader());
             loader.define(state());
+            return new Loaded(loader, define(loader));
+        }
+
+        private Map<String, CompiledUnit> define(Loader loader) {
             Map<String, CompiledUnit> units = new TreeMap<>();
             Map<String, Class<?>> defined = new TreeMap<>();
             classes.forEach((name, bytes) -> defined.put(name, loader.define(bytes)));
@@ -90,21 +105,31 @@ public final class Generator {
         }
     }
 
-    /** @throws TooLong when a unit does not fit into a class, though its statements are spread over methods */
-    public static Compiled compile(List<UnitCode> units) {
-        Generator generator = new Generator();
+    /** Classes that work on one frame. @param units by their names */
+    public record Loaded(Loader loader, Map<String, CompiledUnit> units) {
+
+        /** A unit made later that works on the same frame; it goes when nobody holds it any more. */
+        public CompiledUnit more(UnitCode unit) {
+            Loader inner = new Loader(loader.frame(), loader);
+            return compile(List.of(unit), false).define(inner).get(unit.name());
+        }
+    }
+
+    /** @param traced every statement tells of itself before it runs  @throws TooLong when a unit does not fit into a class, though its statements are spread over methods */
+    public static Compiled compile(List<UnitCode> units, boolean traced) {
+        Generator generator = new Generator(traced);
         Map<String, byte[]> classes = new TreeMap<>();
         for (UnitCode unit : units) {
             classes.put(unit.name(), generator.bytes(unit));
         }
-        return new Compiled(classes, generator.stretches.all(), generator.stretches.calls());
+        return new Compiled(classes, generator.places.statements(), List.copyOf(generator.places.calls()), traced);
     }
 
-    /** The class with the frame, its memory, its texts and its marks as constants. */
+    /** The class with the frame and what is in it as constants. */
     private static byte[] state() {
         ClassWriter writer = new ClassWriter(ClassWriter.COMPUTE_MAXS);
         writer.visit(V17, ACC_PUBLIC | ACC_FINAL | ACC_SUPER, STATE, null, "java/lang/Object", null);
-        String[][] fields = {{"F", "L" + FRAME + ";", null}, {"M", "[J", "memory"}, {"T", "[Ljava/lang/String;", "texts"}, {"R", "[I", "ran"}, {"C", "[L" + Type.getInternalName(CallPlace.class) + ";", "calls"}};
+        String[][] fields = {{"F", "L" + FRAME + ";", null}, {"M", "[J", "memory"}, {"T", "[Ljava/lang/String;", "texts"}, {"D", "L" + TRACER + ";", "tracer"}, {"C", "[L" + Type.getInternalName(CallPlace.class) + ";", "calls"}};
         for (String[] field : fields) {
             writer.visitField(ACC_PUBLIC | ACC_STATIC | ACC_FINAL, field[0], field[1], null, null).visitEnd();
         }
@@ -147,8 +172,8 @@ public final class Generator {
         bridge(writer, name, "run", "body");
         bridge(writer, name, "begin", "initial");
         try {
-            MethodWriter.write(writer, name, unit, "body", unit.body(), stretches);
-            MethodWriter.write(writer, name, unit, "initial", unit.initial(), stretches);
+            MethodWriter.write(writer, name, unit, "body", unit.body(), places, traced);
+            MethodWriter.write(writer, name, unit, "initial", unit.initial(), places, traced);
             return writer.toByteArray();
         } catch (MethodTooLargeException | ClassTooLargeException | StackOverflowError tooLong) {
             throw new TooLong(unit.name());

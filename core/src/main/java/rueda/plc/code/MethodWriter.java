@@ -5,6 +5,7 @@ import static rueda.plc.code.Generator.BODY;
 import static rueda.plc.code.Generator.FRAME;
 import static rueda.plc.code.Generator.OPERATIONS;
 import static rueda.plc.code.Generator.STATE;
+import static rueda.plc.code.Generator.TRACER;
 
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -16,12 +17,13 @@ import org.objectweb.asm.ClassWriter;
 import org.objectweb.asm.Label;
 import org.objectweb.asm.MethodVisitor;
 import rueda.plc.run.Frame;
+import rueda.plc.run.Tracer;
 
 /**
  * Writes statements as one method {@code static int name(int b)}, which says how to go on: 0 with what follows, else
  * {@link #EXIT}, {@link #CONTINUE} or {@link #RETURN} of what it stands in.
  *
- * <p>Statements that run one after the other are counted and marked together, where they begin; see {@link Stretches}.
+ * <p>Statements that run one after the other are counted together, where they begin. Where code is traced, each tells a {@link Tracer} of itself.
  */
 final class MethodWriter {
 
@@ -34,13 +36,14 @@ final class MethodWriter {
     private static final int MOST_SWITCHED = 1024;
 
     private static final int B = 0;
-    private static final int CYCLE = 1;
-    private static final int FIRST_FREE = 2;
+    private static final int FIRST_FREE = 1;
 
     private final ClassWriter writer;
     private final String owner;
     private final UnitCode unit;
-    private final Stretches stretches;
+    private final Places places;
+    /** Every statement tells of itself before it runs. */
+    private final boolean traced;
     private final MethodVisitor code;
     private final int[] parts;
     private final ValueWriter values;
@@ -52,25 +55,23 @@ final class MethodWriter {
     private Label exit;
     private Label next;
 
-    private MethodWriter(ClassWriter writer, String owner, UnitCode unit, String name, Stretches stretches, int[] parts) {
+    private MethodWriter(ClassWriter writer, String owner, UnitCode unit, String name, Places places, boolean traced, int[] parts) {
         this.writer = writer;
         this.owner = owner;
         this.unit = unit;
-        this.stretches = stretches;
+        this.places = places;
+        this.traced = traced;
         this.parts = parts;
         code = writer.visitMethod(ACC_PUBLIC | ACC_STATIC, name, BODY, null, null);
         values = new ValueWriter(code, this);
     }
 
-    static void write(ClassWriter writer, String owner, UnitCode unit, String name, List<Action> actions, Stretches stretches) {
-        new MethodWriter(writer, owner, unit, name, stretches, new int[1]).method(Outline.of(actions));
+    static void write(ClassWriter writer, String owner, UnitCode unit, String name, List<Action> actions, Places places, boolean traced) {
+        new MethodWriter(writer, owner, unit, name, places, traced, new int[1]).method(Outline.of(actions));
     }
 
     private void method(List<Action> actions) {
         code.visitCode();
-        frame();
-        code.visitFieldInsn(GETFIELD, FRAME, "cycle", "I");
-        code.visitVarInsn(ISTORE, CYCLE);
         inMemory(B);
         code.visitVarInsn(ISTORE, B);
         for (Address cell : unit.lent()) {
@@ -164,49 +165,80 @@ final class MethodWriter {
     /** @param before a line that is counted before them, 0 for none */
     private void list(List<Action> actions, int before) {
         int counted = 0;
-        if (actions.isEmpty() && before > 0) {
-            count(before);
+        if (actions.isEmpty()) {
+            count(lines(before));
+            trace(before);
         }
         for (int i = 0; i < actions.size(); i++) {
             if (i >= counted) {
-                List<Integer> lines = new ArrayList<>();
-                if (i == 0 && before > 0) {
-                    lines.add(before);
-                }
+                List<Integer> lines = lines(i == 0 ? before : 0);
                 counted = i;
                 while (counted < actions.size() && simple(actions.get(counted))) {
-                    lines.add(actions.get(counted++).line());
+                    lines.addAll(lines(actions.get(counted++).line()));
                 }
                 if (counted < actions.size()) {
-                    Action action = actions.get(counted);
-                    boolean leaves = action instanceof Action.Exit || action instanceof Action.Continue || action instanceof Action.Return;
-                    if (headCounts(action) || leaves || action instanceof Action.Group || action instanceof Action.Keep) {
-                        lines.add(action.line());
-                    }
+                    lines.addAll(lines(counts(actions.get(counted)) ? actions.get(counted).line() : 0));
                     counted++;
                 }
-                count(lines.stream().filter(line -> line > 0).mapToInt(Integer::intValue).toArray());
+                count(lines);
             }
+            trace(i == 0 ? before : 0);
+            trace(counts(actions.get(i)) ? actions.get(i).line() : 0);
             action(actions.get(i));
         }
     }
 
-    private void count(int... lines) {
-        if (lines.length == 0) {
+    /** A line that counts, 0 for none. */
+    private static List<Integer> lines(int line) {
+        return line > 0 ? new ArrayList<>(List.of(line)) : new ArrayList<>();
+    }
+
+    /** It counts as a statement where it stands; the others count what is in them. */
+    private static boolean counts(Action action) {
+        boolean leaves = action instanceof Action.Exit || action instanceof Action.Continue || action instanceof Action.Return;
+        return simple(action) || headCounts(action) || leaves || action instanceof Action.Group || action instanceof Action.Keep;
+    }
+
+    private void count(List<Integer> lines) {
+        if (lines.isEmpty()) {
             return;
         }
-        line(lines[0]);
+        line(lines.get(0));
         frame();
         code.visitInsn(DUP);
         code.visitFieldInsn(GETFIELD, FRAME, "budget", "I");
-        values.integer(lines.length);
+        values.integer(lines.size());
         code.visitInsn(ISUB);
         code.visitFieldInsn(PUTFIELD, FRAME, "budget", "I");
-        int stretch = stretches.add(unit.file(), lines);
-        code.visitFieldInsn(GETSTATIC, STATE, "R", "[I");
-        values.integer(stretch);
-        code.visitVarInsn(ILOAD, CYCLE);
-        code.visitInsn(IASTORE);
+    }
+
+    /** The line is about to run. */
+    private void trace(int at) {
+        if (traced && at > 0) {
+            line(at);
+            tracer();
+            values.integer(places.statement(unit, at));
+            code.visitVarInsn(ILOAD, B);
+            code.visitMethodInsn(INVOKEVIRTUAL, TRACER, "at", "(II)V", false);
+        }
+    }
+
+    private void tracer() {
+        code.visitFieldInsn(GETSTATIC, STATE, "D", "L" + TRACER + ";");
+    }
+
+    /** Calls another unit; its first cell is on the stack. */
+    void call(String called) {
+        if (traced) {
+            tracer();
+            code.visitMethodInsn(INVOKEVIRTUAL, TRACER, "enter", "()V", false);
+        }
+        code.visitMethodInsn(INVOKESTATIC, Generator.className(called), "body", BODY, false);
+        code.visitInsn(POP);
+        if (traced) {
+            tracer();
+            code.visitMethodInsn(INVOKEVIRTUAL, TRACER, "leave", "()V", false);
+        }
     }
 
     private void check() {
@@ -232,8 +264,7 @@ final class MethodWriter {
             code.visitInsn(evaluate.value().kind() == Node.Kind.WHOLE || evaluate.value().kind() == Node.Kind.REAL ? POP2 : POP);
         } else if (action instanceof Action.CallBlock call) {
             values.place(call.instance());
-            code.visitMethodInsn(INVOKESTATIC, Generator.className(call.unit()), "body", BODY, false);
-            code.visitInsn(POP);
+            call(call.unit());
         } else if (action instanceof Action.CallNative call) {
             callNative(call);
         } else if (action instanceof Action.Keep keep) {
@@ -305,7 +336,7 @@ final class MethodWriter {
         code.visitVarInsn(ISTORE, at);
         frame();
         code.visitFieldInsn(GETSTATIC, STATE, "C", "[Lrueda/plc/run/CallPlace;");
-        values.integer(stretches.call(unit.file(), call.line()));
+        values.integer(places.call(unit.file(), call.line()));
         code.visitInsn(AALOAD);
         code.visitFieldInsn(PUTFIELD, FRAME, "call", "Lrueda/plc/run/CallPlace;");
         frame();
@@ -339,7 +370,8 @@ final class MethodWriter {
         for (int i = 0; i < choice.branches().size(); i++) {
             Action.Branch branch = choice.branches().get(i);
             if (i > 0) {
-                count(branch.line());
+                count(lines(branch.line()));
+                trace(branch.line());
             }
             line(branch.line());
             Label otherwise = new Label();
@@ -595,7 +627,7 @@ final class MethodWriter {
 
     private void part(Action.Part part) {
         String name = "part" + ++parts[0];
-        new MethodWriter(writer, owner, unit, name, stretches, parts).method(part.actions());
+        new MethodWriter(writer, owner, unit, name, places, traced, parts).method(part.actions());
         code.visitVarInsn(ILOAD, B);
         code.visitMethodInsn(INVOKESTATIC, owner, name, BODY, false);
         int how = Leaving.of(part.actions(), false);

@@ -35,6 +35,11 @@ public sealed interface Node {
         return List.of();
     }
 
+    /** A function in Structured Text is called somewhere in it. */
+    static boolean calls(Node node) {
+        return node instanceof Call || node instanceof With || node.parts().stream().anyMatch(Node::calls);
+    }
+
     record Whole(long value) implements Node {
         @Override
         public Kind kind() {

@@ -1,7 +1,6 @@
 package rueda.plc.code;
 
 import static org.objectweb.asm.Opcodes.*;
-import static rueda.plc.code.Generator.BODY;
 import static rueda.plc.code.Generator.FRAME;
 import static rueda.plc.code.Generator.OPERATIONS;
 
@@ -313,7 +312,7 @@ final class ValueWriter {
             code.visitJumpInsn(GOTO, end);
             code.visitLabel(on);
         }
-        if (call.inputs().stream().anyMatch(i -> calls(i.value()))) {
+        if (call.inputs().stream().anyMatch(i -> Node.calls(i.value()))) {
             List<Integer> kept = new ArrayList<>();
             for (Action.Store input : call.inputs()) {
                 Kind kind = input.value().kind();
@@ -333,8 +332,7 @@ final class ValueWriter {
             }
         }
         code.visitInsn(ICONST_0);
-        code.visitMethodInsn(INVOKESTATIC, Generator.className(call.unit()), "body", BODY, false);
-        code.visitInsn(POP);
+        method.call(call.unit());
         call.outputs().forEach(method::action);
         result(call);
         code.visitLabel(end);
@@ -359,11 +357,6 @@ final class ValueWriter {
         value.run();
         asCell(kind);
         code.visitInsn(kind == Kind.TEXT ? AASTORE : LASTORE);
-    }
-
-    /** A function in Structured Text is called somewhere in it. */
-    static boolean calls(Node node) {
-        return node instanceof Node.Call || node instanceof Node.With || node.parts().stream().anyMatch(ValueWriter::calls);
     }
 
     // ---- conditions

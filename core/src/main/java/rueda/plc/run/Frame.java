@@ -7,7 +7,7 @@ public final class Frame {
     /** More cells than any memory has; a power of two. */
     public static final int MOST_CELLS = 1 << 20;
 
-    /** All values of the task. */
+    /** All values of the controller. */
     public final long[] memory;
     /** Values of STRING and WSTRING variables, by the same slots. */
     public final String[] texts;
@@ -17,26 +17,24 @@ public final class Frame {
     public CallPlace call = CallPlace.NONE;
     /** Where function blocks in Java are called, by their numbers. */
     public final CallPlace[] calls;
-    /** Start of the cycle, ns on the bench's clock. */
+    /** Start of the task's cycle, ns on the bench's clock. */
     public long now;
-    /** Statements that the cycle may still execute. */
+    /** Statements that the cycle of the task may still execute. */
     public int budget;
-    /** Number of the cycle, so that the stretches run in it can be told from older ones; 0 before the first. */
-    public int cycle;
-    /** The cycle in which a stretch of statements ran last. */
-    public final int[] ran;
+    /** Hears of every statement; null where the code is not traced. */
+    public final Tracer tracer;
 
     private final Image[] images;
 
-    /** @param size slots  @param images first values, by their number  @param calls places of calls, by their number  @param stretches stretches of statements that run one after the other */
-    public Frame(int size, FunctionBlock[] blocks, Image[] images, CallPlace[] calls, int stretches) {
+    /** @param size slots  @param images first values, by their number  @param calls places of calls, by their number  @param tracer null where the code is not traced */
+    public Frame(int size, FunctionBlock[] blocks, Image[] images, CallPlace[] calls, Tracer tracer) {
         memory = new long[size];
         texts = new String[size];
         Arrays.fill(texts, "");
         this.blocks = blocks;
         this.images = images;
         this.calls = calls;
-        ran = new int[stretches];
+        this.tracer = tracer;
     }
 
     /** Cells take their first values. */

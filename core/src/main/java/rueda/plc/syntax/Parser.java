@@ -22,6 +22,23 @@ public final class Parser extends DeclarationParser {
         }
     }
 
+    /** An expression that is all of a text; null when something is wrong, which has been told. */
+    public static ExpressionSyntax expression(String text, Complaints complaints) {
+        Parser parser = new Parser(Lexer.cut(text, complaints), complaints);
+        try {
+            if (parser.here().kind() == Kind.END) {
+                throw parser.lost(parser.here().place(), "An expression is missing.");
+            }
+            ExpressionSyntax expression = parser.expression();
+            if (parser.here().kind() != Kind.END) {
+                throw parser.lost(parser.here().place(), "Nothing may stand behind the expression, and " + shown(parser.here()) + " does.");
+            }
+            return expression;
+        } catch (Lost told) {
+            return null;
+        }
+    }
+
     private FileSyntax file() {
         List<FileSyntax.TypeDeclaration> types = new ArrayList<>();
         List<Declaration> globals = new ArrayList<>();
