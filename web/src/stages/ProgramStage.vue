@@ -151,7 +151,7 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
   <div class="program fills" @dragover.prevent @drop.prevent="bring($event.dataTransfer?.files)">
     <div>
       <h1>Program</h1>
-      <p class="sub">Structured Text, checked as you type. While the bench runs it, green marks the lines of the last cycle.</p>
+      <p class="sub">Structured Text, checked as you type. Green marks the lines of the last cycle; click left of a number to hold there.</p>
       <div class="row">
         <v-btn variant="flat" color="primary" :disabled="machine.diagnostics.length > 0" @click="bench.start('PROGRAM', true)">Run program</v-btn>
         <v-btn :disabled="!bench.state" title="Goes on to the next breakpoint" @click="bench.order(bench.state?.running ? 'hold' : 'run')">{{ bench.state?.running ? 'Hold' : 'Go on' }}</v-btn>

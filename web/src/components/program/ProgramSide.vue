@@ -44,7 +44,7 @@ function addWatch() {
   <p v-if="!running" class="empty">Run the program: its times and its values stand here.</p>
   <template v-else>
     <div v-if="debug.held" class="held" role="status" data-testid="held">
-      <b>Held in {{ where(debug.held.file, debug.held.line) }}</b>
+      <b>Held in {{ where(debug.held.file, debug.held.line) }}</b>{{ ' ' }}
       <ol v-if="debug.stack.length > 1" aria-label="Calls"><li v-for="(l, i) in debug.stack" :key="i">{{ l.unit }}, {{ where(l.file, l.line) }}</li></ol>
       <span v-else class="sub">of {{ debug.held.unit }}</span>
     </div>
@@ -62,8 +62,9 @@ function addWatch() {
 
     <h2 class="gap">Watch</h2>
     <ul class="watches">
-      <li v-for="(w, i) in debug.now!.watches" :key="i"><span>{{ w.expression }}</span><b class="mono" :class="{ wrong: !w.known }">{{ w.value }}</b>
-        <v-btn :icon="mdiClose" size="x-small" variant="text" :aria-label="`Do not watch ${w.expression}`" title="Remove" @click="debug.setWatches(debug.watches.filter((_, k) => k !== i))" /></li>
+      <li v-for="(w, i) in debug.now!.watches" :key="i"><span>{{ w.expression }}</span><b v-if="w.known" class="mono">{{ w.value }}</b>
+        <v-btn :icon="mdiClose" size="x-small" variant="text" :aria-label="`Do not watch ${w.expression}`" title="Remove" @click="debug.setWatches(debug.watches.filter((_, k) => k !== i))" />
+        <p v-if="!w.known" class="wrong">{{ w.value }}</p></li>
     </ul>
     <v-text-field v-model="added" class="snug mono" placeholder="Expression, such as Axis.Position > 10" aria-label="Expression to watch" @keydown.enter="addWatch" @blur="addWatch" />
 
@@ -114,10 +115,11 @@ td { overflow-wrap: anywhere; }
 .held ol { margin: 2px 0 0; padding-left: 18px; }
 .held .sub { margin: 0; }
 .watches, .breakpoints { list-style: none; margin: 0 0 4px; padding: 0; font-size: 13px; }
-.watches li { display: flex; gap: 6px; align-items: center; border-bottom: 1px dotted var(--hair); }
+.watches li { display: flex; flex-wrap: wrap; gap: 0 6px; align-items: center; border-bottom: 1px dotted var(--hair); }
 .watches li span { flex: 1; overflow-wrap: anywhere; }
 .watches li b { overflow-wrap: anywhere; text-align: right; max-width: 60%; }
 .breakpoints li { display: grid; grid-template-columns: auto minmax(0, 1fr) auto; gap: 6px; align-items: center; }
+.watches p { width: 100%; margin: 0 0 4px; }
 .breakpoints p { grid-column: 1 / -1; margin: 0 0 4px; }
 .wrong { color: var(--stop); font-weight: 600; }
 .values { display: flex; justify-content: space-between; align-items: center; }

@@ -38,13 +38,13 @@ const run = (i: number, programs: string[]) => machine.set(`/plc/tasks/${i}/prog
         <PickOne v-if="i > 0" sentence :label="`Task ${i + 1}, when`" :value="task.onTag" :options="[{ code: '', words: 'every' }, ...bools.map((b) => ({ code: b, words: `when ${b} rises` })), ...(task.onTag && !bools.includes(task.onTag) ? [{ code: task.onTag, words: `when ${task.onTag} rises` }] : [])]" @pick="(tag) => start(i, tag)" />
         <template v-else>every</template>
         <NumberField v-if="!task.onTag" :path="`/plc/tasks/${i}/intervalMicros`" :label="`Task ${i + 1}, interval`" hide-label :value="task.intervalMicros" unit="µs" whole class="inline" title="A multiple of the bus cycle" /> with priority
-        <NumberField :path="`/plc/tasks/${i}/priority`" :label="`Task ${i + 1}, priority`" hide-label :value="task.priority" whole class="inline short" :title="`0 goes first, ${choices.all.program.lowestPriority} last`" />; it may take
+        <NumberField :path="`/plc/tasks/${i}/priority`" :label="`Task ${i + 1}, priority`" hide-label :value="task.priority" whole class="inline short" :title="`0 goes first, ${choices.all.program.lowestPriority} last`" /> and a watchdog of
         <NumberField :path="`/plc/tasks/${i}/watchdogMicros`" :label="`Task ${i + 1}, watchdog`" hide-label :value="task.watchdogMicros" unit="µs" whole class="inline" title="Longest time from its start to its end before the controller stops; 0: it is not watched" />
-        <span class="sub">{{ task.watchdogMicros ? 'before the controller stops.' : 'and is not watched.' }}</span>
+        <span class="sub">{{ task.watchdogMicros ? '' : '(off)' }}</span>
         <div class="programs">Programs:
           <v-chip v-for="(p, j) in task.programs" :key="p" size="small" closable :close-label="`Take ${p} out of ${task.name}`" @click:close="run(i, task.programs.filter((_, k) => k !== j))">{{ p }}<b v-if="!programs.some((q) => q.toLowerCase() === p.toLowerCase())" class="missing">&nbsp;is in no file</b></v-chip>
           <span v-if="i === 0">{{ task.programs.length ? 'and ' : '' }}{{ free.length ? free.join(', ') : 'none of those' }} <span class="sub">(what no task names)</span></span>
-          <PickOne v-if="free.length" sentence :label="`${task.name}, add a program`" :value="null" placeholder="add" :options="free" @pick="(p) => run(i, [...task.programs, p])" />
+          <PickOne v-if="free.length" sentence :label="`${task.name}, add a program`" :value="''" :options="[{ code: '', words: 'add a program', disabled: true }, ...free.map((p) => ({ code: p, words: p }))]" @pick="(p) => run(i, [...task.programs, p])" />
           <span v-if="i > 0 && !task.programs.length && !free.length" class="sub">none; write another PROGRAM, or take one out of another task.</span>
         </div>
       </div>
@@ -63,7 +63,7 @@ const run = (i: number, programs: string[]) => machine.set(`/plc/tasks/${i}/prog
 .rule { display: flex; align-items: start; border-bottom: 1px solid var(--hair); margin-bottom: 8px; }
 .say { flex: 1; font-size: 15px; line-height: 2.2; }
 .name { display: inline-block; width: 130px; vertical-align: middle; }
-.inline { display: inline-block; vertical-align: middle; --field-width: 116px; }
+.inline { display: inline-block; vertical-align: middle; margin: 0 4px; --field-width: 116px; }
 .short { --field-width: 58px; }
 .programs { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; font-size: 14px; }
 .missing { color: var(--stop); }

@@ -69,7 +69,7 @@ public final class Inspector {
             return new Watched(told(faults), null, null);
         }
         Unit around = program.project().unit(unit);
-        ExpressionCompiler expressions = new ExpressionCompiler(program.project(), around == null ? program.project().global : around.scope, faults, null);
+        ExpressionCompiler expressions = new ExpressionCompiler(program.project(), (around == null ? program.project().global : around.scope).fresh(), faults, null);
         Expression value = kept(() -> expressions.compile(written), faults);
         if (!faults.none() || value.faulty()) {
             return listed != null ? watched(listed.declared(), Expression.variable(listed.declared(), Address.memory(listed.slot())).node()) : new Watched(told(faults), null, null);
@@ -211,7 +211,7 @@ public final class Inspector {
         Expression given = null;
         for (Scope scope : program.scopes()) {
             Faults these = new Faults("", value);
-            Expression tried = kept(() -> new ExpressionCompiler(program.project(), scope, these, null).compile(written, variable.declared()), these);
+            Expression tried = kept(() -> new ExpressionCompiler(program.project(), scope.fresh(), these, null).compile(written, variable.declared()), these);
             if (these.none() && !tried.faulty()) {
                 given = tried;
                 break;

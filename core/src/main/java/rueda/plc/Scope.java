@@ -22,6 +22,13 @@ final class Scope {
         this.around = around;
     }
 
+    /** The same names, without what has been told of them: for expressions that are compiled later. */
+    Scope fresh() {
+        Scope fresh = new Scope(around == null ? null : around.fresh());
+        fresh.symbols.putAll(symbols);
+        return fresh;
+    }
+
     void declare(Symbol symbol) {
         symbols.put(key(symbol.name()), symbol);
     }

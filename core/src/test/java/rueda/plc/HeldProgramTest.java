@@ -222,6 +222,7 @@ class HeldProgramTest {
         assertThat(inspector.watch("sum +", "Main").fault()).isNotBlank();
         assertThat(inspector.watch("", "Main").fault()).contains("missing");
         assertThat(inspector.watch("nobody", "Main").fault()).contains("nobody");
+        assertThat(inspector.watch("nobody", "Main").fault()).as("also the second time").contains("nobody");
         assertThat(inspector.watch("a", "Main").fault()).contains("Counter");
         assertThat(inspector.watch("Twice(2)", "Main").fault()).contains("cannot be called");
         assertThat(inspector.watch("sum sum", "Main").fault()).contains("behind");
