@@ -81,7 +81,7 @@ final class Calls {
         if (refused(place, target)) {
             return null;
         }
-        expressions.names().written(target);
+        expressions.names().written(place, target);
         Expression fitted = expressions.convert(place.place(), value, target.type());
         if (fitted.faulty()) {
             return null;
@@ -171,6 +171,9 @@ final class Calls {
                 faults.at(input.place(), parameter.name() + " is given twice in this call.");
                 faulty = true;
             } else {
+                if (input.pin() != null) {
+                    expressions.names().used(input.place(), callee, parameter.name(), NameIndex.How.WRITTEN);
+                }
                 faulty |= !input(input, parameter, parameter.address(), inputs);
             }
         }
@@ -192,6 +195,7 @@ final class Calls {
             faults.at(output.pinPlace(), callee + " has no such output." + has(known) + Scope.guess(output.pin(), known));
             return false;
         }
+        expressions.names().used(output.pinPlace(), callee, parameter.name(), NameIndex.How.READ);
         Action taken = taken(output, Expression.variable(parameter.type(), parameter.address()));
         outputs.add(taken);
         return taken != null;
@@ -215,6 +219,7 @@ final class Calls {
     /** @param valued its value is needed */
     Expression function(Call place, Unit unit, boolean valued) {
         uses(unit, place);
+        expressions.names().used(place.functionPlace(), "", unit.name(), NameIndex.How.CALLED);
         new Declarations(project, unit).read();
         if (!unit.done) {
             faults.at(place, unit.name() + " calls itself, which IEC 61131-3 does not allow.");
@@ -306,7 +311,7 @@ final class Calls {
             faults.at(input.value(), parameter.name() + " is a VAR_IN_OUT and may change " + target.name() + ", which cannot be: " + (target.refusal() == null ? "it has no place of its own" : target.refusal()) + ".");
             return false;
         }
-        expressions.names().written(target);
+        expressions.names().written(input.value(), target);
         if (parameter.type() instanceof ArrayType open && open.open()) {
             return lendArray(input, parameter, open, target, at, inputs);
         }
@@ -358,6 +363,7 @@ final class Calls {
             faults.at(place.block(), instance.name() + " is no function block and cannot be called.");
             return null;
         }
+        expressions.names().called(place.block());
         return block(place, line, instance, block);
     }
 

@@ -118,6 +118,9 @@ final class Declarations {
         }
         for (Name name : declaration.names()) {
             if (nameIsFree(name, declaration)) {
+                if (declaration.section() != Section.VAR_EXTERNAL) {
+                    project.index.declared(unit.file, name.place(), unit.name(), unit.name(), name.path(), NameIndex.Kind.VARIABLE, type.type().written());
+                }
                 variable(declaration, name, type);
             }
         }
@@ -159,6 +162,7 @@ final class Declarations {
         } else if (!global.type().same(type)) {
             unit.faults.at(name, name.path() + " is declared as " + global.type().written() + " in VAR_GLOBAL, not as " + type.written() + ".");
         } else {
+            expressions.names().used(name.place(), "", name.path(), NameIndex.How.READ);
             unit.scope.declare(declaration.constant() ? new Symbol(global.name(), type, global.address(), "it is CONSTANT", global.constant()) : global);
         }
         if (declaration.initial() != null) {

@@ -299,6 +299,9 @@ final class ExpressionCompiler {
             faults.at(place, names.written() + " has no value " + value + "." + Scope.guess(value, names.values().stream().map(EnumType.Value::name).toList()));
             return Expression.FAULTY;
         }
+        int column = place.place().column() + place.text().indexOf('#') + 1;
+        this.names.used(place.place(), "", names.written(), NameIndex.How.TYPE);
+        this.names.used(new Place(place.place().line(), column, 1), names.written(), found.name(), NameIndex.How.READ);
         return Expression.constant(names, false, found.number());
     }
 

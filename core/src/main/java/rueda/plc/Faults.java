@@ -29,6 +29,11 @@ final class Faults implements Complaints {
         this.source = source;
     }
 
+    /** Name of the text. */
+    String file() {
+        return file;
+    }
+
     @Override
     public void at(Place place, String message) {
         at(place, message, null);

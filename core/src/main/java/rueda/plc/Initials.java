@@ -157,6 +157,7 @@ final class Initials {
             } else if (!given.add(Scope.key(member.pin()))) {
                 expressions.faults().at(member.place(), member.pin() + " is given twice.");
             } else {
+                expressions.names().used(member.place(), type.written(), member.pin(), NameIndex.How.WRITTEN);
                 put(member.value(), memberType, offset + memberOffset, into, at, actions);
             }
         }

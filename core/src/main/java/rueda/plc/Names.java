@@ -42,8 +42,33 @@ final class Names {
         return target;
     }
 
+    /** A name stands there. @param owner unit or type that it belongs to, empty for what all units know */
+    void used(Place place, String owner, String name, NameIndex.How how) {
+        project.index.used(faults.file(), place, unit == null ? "" : unit.name(), owner, name, how);
+    }
+
+    /** What stands there is called. */
+    void called(ExpressionSyntax place) {
+        done(place, NameIndex.How.CALLED);
+    }
+
+    /** It is done to the names of a path, not to those of its indices. */
+    private void done(ExpressionSyntax place, NameIndex.How how) {
+        if (place instanceof ExpressionSyntax.Name name) {
+            project.index.done(faults.file(), name.place(), how);
+        } else if (place instanceof ExpressionSyntax.Member member) {
+            project.index.done(faults.file(), member.namePlace(), how);
+            done(member.of(), how);
+        } else if (place instanceof ExpressionSyntax.Element element) {
+            done(element.of(), how);
+        } else if (place instanceof ExpressionSyntax.Part part) {
+            done(part.of(), how);
+        }
+    }
+
     /** It is assigned, or lent to what may assign it. */
-    void written(Target target) {
+    void written(ExpressionSyntax place, Target target) {
+        done(place, NameIndex.How.WRITTEN);
         if (unit != null && target.address() != null && target.address().slot() >= 0) {
             unit.writes.add(target.address().slot());
         }
@@ -62,7 +87,7 @@ final class Names {
         }
         if (written instanceof ExpressionSyntax.Member member) {
             Target of = find(member.of());
-            return of == null ? null : member(of, member.name(), member.namePlace(), true);
+            return of == null ? null : member(of, member.name(), member.namePlace(), member.namePlace(), true);
         }
         if (written instanceof ExpressionSyntax.Part part) {
             return part(part);
@@ -88,12 +113,21 @@ final class Names {
             for (int end = path.length(); end > 0; end = path.lastIndexOf('.', end - 1)) {
                 Symbol symbol = scope.find(path.substring(0, end));
                 if (symbol != null) {
+                    used(name.place(), owner(symbol), path.substring(0, end), NameIndex.How.READ);
                     return members(Target.of(symbol), path, end, name.place());
                 }
             }
             return null;
         }
+        used(name.place(), owner(own), first, NameIndex.How.READ);
         return members(Target.of(own), path, dot, name.place());
+    }
+
+    /** The unit to which a name belongs, empty for what all units know. The value of a function has the name of the function. */
+    private String owner(Symbol symbol) {
+        Symbol global = project.global.own(symbol.name());
+        boolean outside = unit == null || scope.own(symbol.name()) == null || global != null && global.address() != null && global.address().equals(symbol.address()) || symbol.name().equalsIgnoreCase(unit.name());
+        return outside ? "" : unit.name();
     }
 
     /** Members behind a name, one after the other. */
@@ -103,22 +137,29 @@ final class Names {
         while (target != null && at < path.length()) {
             int end = path.indexOf('.', at + 1);
             String member = path.substring(at + 1, end < 0 ? path.length() : end);
-            target = member(target, member, place, false);
+            Place memberPlace = place.length() == path.length() ? new Place(place.line(), place.column() + at + 1, member.length()) : null;
+            target = member(target, member, memberPlace, place, false);
             at = end < 0 ? path.length() : end;
         }
         return target;
     }
 
-    /** @param tell say what is wrong; a name says it itself */
-    private Target member(Target of, String member, Place place, boolean tell) {
+    /** @param exact where the member's name stands, null where that is not known  @param tell say what is wrong; a name says it itself */
+    private Target member(Target of, String member, Place exact, Place place, boolean tell) {
         DataType type = of.type();
         String name = of.name() + "." + member;
         if (type instanceof StructType structure && structure.member(member) != null) {
             StructType.Member found = structure.member(member);
+            if (exact != null) {
+                used(exact, structure.written(), found.name(), NameIndex.How.READ);
+            }
             return of.inner(found.type(), of.address().plus(found.offset()), name);
         }
         if (type instanceof BlockType block && block.laidOut() && block.member(member) != null) {
             BlockType.Member found = block.member(member);
+            if (exact != null && found.role() != BlockType.Role.INNER && found.role() != BlockType.Role.IN_OUT) {
+                used(exact, block.written(), found.name(), NameIndex.How.READ);
+            }
             switch (found.role()) {
                 case INPUT, OUTPUT -> {
                     Target inner = of.inner(found.type(), of.address().plus(found.offset()), name);
@@ -335,17 +376,26 @@ final class Names {
         String path = name.path();
         int dot = path.indexOf('.');
         if (dot > 0) {
-            return project.types.declaredType(path.substring(0, dot)) instanceof EnumType type && type.value(path.substring(dot + 1)) != null
-                    ? Expression.constant(type, false, type.value(path.substring(dot + 1)).number()) : null;
+            if (!(project.types.declaredType(path.substring(0, dot)) instanceof EnumType type) || type.value(path.substring(dot + 1)) == null) {
+                return null;
+            }
+            used(name.place(), "", type.written(), NameIndex.How.TYPE);
+            return value(type, path.substring(dot + 1), new Place(name.place().line(), name.place().column() + dot + 1, 1));
         }
         if (wanted instanceof EnumType type && type.value(path) != null) {
-            return Expression.constant(type, false, type.value(path).number());
+            return value(type, path, name.place());
         }
         List<EnumType> types = project.enumerations(path);
         if (types.size() > 1 && types.stream().distinct().count() > 1) {
             faults.at(name, path + " is a value of several enumerations: write " + types.get(0).written() + "#" + path + " or " + types.get(1).written() + "#" + path + ".");
             return Expression.FAULTY;
         }
-        return types.isEmpty() ? null : Expression.constant(types.get(0), false, types.get(0).value(path).number());
+        return types.isEmpty() ? null : value(types.get(0), path, name.place());
+    }
+
+    private Expression value(EnumType type, String value, Place place) {
+        EnumType.Value found = type.value(value);
+        used(place, type.written(), found.name(), NameIndex.How.READ);
+        return Expression.constant(type, false, found.number());
     }
 }

@@ -26,6 +26,7 @@ final class Project {
     final Environment environment;
     final Scope global = new Scope(null);
     final Storage storage = new Storage();
+    final NameIndex index;
     final TypeTable types;
     final Map<String, Unit> units = new LinkedHashMap<>();
     /** slots of the values that stand in the lines of programs, by their files */
@@ -39,7 +40,9 @@ final class Project {
     /** values of enumerations by their names: several where the name stands in several */
     private final Map<String, List<EnumType>> enumerated = new HashMap<>();
 
-    Project(Environment environment) {
+    /** @param indexed every name is kept, with where it stands */
+    Project(Environment environment, boolean indexed) {
+        index = new NameIndex(indexed);
         this.environment = environment;
         types = new TypeTable(this);
     }
@@ -71,13 +74,16 @@ final class Project {
         for (Environment.Tag tag : environment.tags()) {
             TypeTable.Defined type = tag.type().isText() ? new TypeTable.Defined(new TextType(tag.type(), TextType.DEFAULT_LENGTH), Image.blank(1)) : new TypeTable.Defined(tag.type(), Image.blank(1));
             Address address = storage.place(tag.name(), type.type(), type.image(), true);
+            index.given("", tag.name(), NameIndex.Kind.TAG, type.type().written());
             global.declare(new Symbol(tag.name(), type.type(), address, tag.writable() ? null : "motion control and the bus write it", null));
         }
         for (int i = 0; i < environment.axes().size(); i++) {
+            index.given("", environment.axes().get(i), NameIndex.Kind.AXIS, Type.AXIS_REF.written());
             Address address = storage.place(environment.axes().get(i), Type.AXIS_REF, new Image(new long[] {i}, null), true);
             global.declare(new Symbol(environment.axes().get(i), Type.AXIS_REF, address, "it is an axis", null));
         }
         for (Environment.Constant constant : environment.constants()) {
+            index.given("", constant.name(), NameIndex.Kind.CONSTANT, Type.INT.written());
             global.declare(new Symbol(constant.name(), Type.INT, null, "it is a constant", Expression.constant(Type.INT, false, constant.value())));
         }
     }
@@ -96,6 +102,7 @@ final class Project {
                 } else if (global.knows(name.path())) {
                     faults.at(name, name.path() + " is declared already.");
                 } else {
+                    index.declared(faults.file(), name.place(), "", "", name.path(), NameIndex.Kind.GLOBAL, type.type().written());
                     globalVariable(declaration, name, type, expressions);
                 }
             }

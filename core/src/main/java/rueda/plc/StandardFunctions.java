@@ -796,7 +796,7 @@ final class StandardFunctions {
             faults.at(input.value(), "A reference could change " + target.name() + ", which cannot be: " + target.refusal() + ".");
             return Expression.FAULTY;
         }
-        expressions.names().written(target);
+        expressions.names().written(input.value(), target);
         return Expression.of(new ReferenceType(target.type()), new Node.Place(target.address()));
     }
 

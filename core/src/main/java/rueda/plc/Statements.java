@@ -174,7 +174,7 @@ final class Statements {
             control = null;
         }
         if (control != null) {
-            expressions.names().written(control);
+            expressions.names().written(name, control);
         }
         Type type = control == null ? null : control.type().elementary();
         Expression from = expressions.compile(place.from(), type);

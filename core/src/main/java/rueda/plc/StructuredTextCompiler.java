@@ -12,6 +12,7 @@ import rueda.plc.code.Generator;
 import rueda.plc.code.UnitCode;
 import rueda.plc.syntax.ExpressionSyntax;
 import rueda.plc.syntax.FileSyntax;
+import rueda.plc.syntax.Outline;
 import rueda.plc.syntax.Parser;
 import rueda.plc.syntax.Place;
 import rueda.plc.syntax.UnitSyntax;
@@ -44,9 +45,9 @@ public final class StructuredTextCompiler {
     private final boolean traced;
     private final List<Read> texts = new ArrayList<>();
 
-    private StructuredTextCompiler(Environment environment, boolean traced) {
+    private StructuredTextCompiler(Environment environment, boolean traced, boolean indexed) {
         this.traced = traced;
-        project = new Project(environment);
+        project = new Project(environment, indexed);
     }
 
     /** One text that holds everything. */
@@ -61,18 +62,21 @@ public final class StructuredTextCompiler {
 
     /** @param traced the code tells a {@link rueda.plc.run.Tracer} of every statement */
     public static CompiledProgram compile(List<Text> sources, Environment environment, boolean traced) {
-        return new StructuredTextCompiler(environment, traced).compile(sources);
+        return new StructuredTextCompiler(environment, traced, false).compile(sources);
+    }
+
+    /** What every name in the texts means, as far as they can be read. Costs as much as compiling them. */
+    public static NameIndex index(List<Text> sources, Environment environment) {
+        StructuredTextCompiler compiler = new StructuredTextCompiler(environment, false, true);
+        compiler.read(sources);
+        compiler.declare();
+        compiler.project.units.values().forEach(compiler::body);
+        compiler.project.index.finish(sources);
+        return compiler.project.index;
     }
 
     private CompiledProgram compile(List<Text> sources) {
-        for (Text text : sources) {
-            Faults faults = new Faults(text.file(), text.source());
-            boolean tooLong = text.source().length() > LONGEST_TEXT;
-            if (tooLong) {
-                faults.at(new Place(1, 1, 1), "A program has at most " + LONGEST_TEXT / 1_000_000 + " million characters, this one has " + text.source().length() + ".");
-            }
-            texts.add(new Read(text, tooLong ? new FileSyntax(List.of(), List.of(), List.of(), 0) : Parser.parse(text.source(), faults), faults));
-        }
+        read(sources);
         if (faulty()) {
             return refused();
         }
@@ -82,6 +86,21 @@ public final class StructuredTextCompiler {
             code.add(body(unit));
         }
         recursion();
+        return finished(code);
+    }
+
+    private void read(List<Text> sources) {
+        for (Text text : sources) {
+            Faults faults = new Faults(text.file(), text.source());
+            boolean tooLong = text.source().length() > LONGEST_TEXT;
+            if (tooLong) {
+                faults.at(new Place(1, 1, 1), "A program has at most " + LONGEST_TEXT / 1_000_000 + " million characters, this one has " + text.source().length() + ".");
+            }
+            texts.add(new Read(text, tooLong ? new FileSyntax(List.of(), List.of(), List.of(), 0) : Parser.parse(text.source(), faults), faults));
+        }
+    }
+
+    private CompiledProgram finished(List<UnitCode> code) {
         Unit program = project.units.values().stream().filter(u -> u.syntax.kind() == UnitSyntax.Kind.PROGRAM).findFirst().orElse(null);
         if (program == null && !faulty()) {
             Read last = texts.get(texts.size() - 1);
@@ -146,6 +165,7 @@ public final class StructuredTextCompiler {
         } else if (syntax.kind() != UnitSyntax.Kind.PROGRAM && project.types.isType(syntax.name())) {
             read.faults().at(syntax.place(), syntax.name() + " is the name of a type or of a function block already.");
         } else {
+            project.index.declared(read.text().file(), syntax.place(), "", "", syntax.name(), NameIndex.Kind.UNIT, syntax.result() == null ? "" : Outline.written(syntax.result()));
             project.units.put(key, new Unit(syntax, read.text().file(), read.faults(), project.global));
         }
     }

@@ -65,6 +65,7 @@ final class TypeTable {
             return;
         }
         declared.put(key, new Pending(declaration, faults));
+        project.index.declared(faults.file(), declaration.place(), "", "", declaration.name(), NameIndex.Kind.TYPE, "");
     }
 
     /** Reads what nobody needed. */
@@ -108,6 +109,8 @@ final class TypeTable {
             return before;
         }
         BlockType type = new BlockType(kind.name());
+        project.index.given("", kind.name(), NameIndex.Kind.TYPE, "");
+        kind.pins().forEach(pin -> project.index.given(kind.name(), pin.name(), NameIndex.Kind.MEMBER, pin.type().written()));
         List<BlockType.Member> members = new ArrayList<>();
         long[] cells = new long[kind.pins().size() + 1];
         for (int i = 0; i < kind.pins().size(); i++) {
@@ -198,6 +201,10 @@ final class TypeTable {
             /* a variable for an axis holds none until it is given one */
             Image first = elementary == Type.AXIS_REF ? new Image(new long[] {-1}, null) : Image.blank(1);
             return elementary.isText() ? text(elementary, written, expressions) : new Defined(elementary, first);
+        }
+        boolean known = isDeclared(written.name()) || kinds.containsKey(key) || project.unit(written.name()) != null;
+        if (known) {
+            expressions.names().used(written.place(), "", written.name(), NameIndex.How.TYPE);
         }
         if (isDeclared(written.name())) {
             return named(key);
@@ -380,6 +387,9 @@ final class TypeTable {
                     return null;
                 }
                 members.add(new StructType.Member(member.path(), type.type(), at));
+                if (!name.isEmpty()) {
+                    project.index.declared(faults.file(), member.place(), "", name, member.path(), NameIndex.Kind.MEMBER, type.type().written());
+                }
                 image = new Image(Arrays.copyOf(image.cells(), at + first.cells().length), grown(image, at + first.cells().length)).with(at, first);
             }
         }
@@ -432,6 +442,9 @@ final class TypeTable {
                 continue;
             }
             values.add(new EnumType.Value(value.name(), next.longValue()));
+            if (!name.isEmpty()) {
+                project.index.declared(faults.file(), value.place(), "", name, value.name(), NameIndex.Kind.VALUE, name);
+            }
             next = next.add(BigInteger.ONE);
         }
         if (values.isEmpty()) {

@@ -3,19 +3,30 @@ package rueda.plcopen;
 /** When an order begins while another one runs, PLCopen Motion Control part 1, MC_BUFFER_MODE (numbers from memory). */
 enum BufferMode {
     /** at once: the running order is aborted */
-    ABORTING,
+    ABORTING("mcAborting"),
     /** when the running order is done */
-    BUFFERED,
+    BUFFERED("mcBuffered"),
     /** at the target of the running order, which is passed at the lower speed of both */
-    BLENDING_LOW,
+    BLENDING_LOW("mcBlendingLow"),
     /** … at the speed of the running order */
-    BLENDING_PREVIOUS,
+    BLENDING_PREVIOUS("mcBlendingPrevious"),
     /** … at the speed of the next order */
-    BLENDING_NEXT,
+    BLENDING_NEXT("mcBlendingNext"),
     /** … at the higher speed of both */
-    BLENDING_HIGH;
+    BLENDING_HIGH("mcBlendingHigh");
 
     private static final BufferMode[] ALL = values();
+
+    private final String constant;
+
+    BufferMode(String constant) {
+        this.constant = constant;
+    }
+
+    /** Name of the constant in a program; its value is the place in this list, from 0. */
+    String constant() {
+        return constant;
+    }
 
     /** The mode with this number, or null. */
     static BufferMode of(long number) {

@@ -1,5 +1,7 @@
 package rueda.plcopen;
 
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.function.ToDoubleFunction;
 import rueda.plc.Environment;
@@ -34,7 +36,7 @@ public final class MotionBlocks {
     /** The kinds of block for these axes. The array is filled by the bench before the first call. */
     public static List<Kind> kinds(MotionAxis[] axes) {
         MotionBlocks blocks = new MotionBlocks(axes);
-        List<Kind> kinds = new java.util.ArrayList<>(List.of(blocks.power(), blocks.reset(), blocks.home(), blocks.setPosition(), blocks.touchProbe(), blocks.abortTrigger(), blocks.move("MC_MoveAbsolute", "Position", false),
+        List<Kind> kinds = new ArrayList<>(List.of(blocks.power(), blocks.reset(), blocks.home(), blocks.setPosition(), blocks.touchProbe(), blocks.abortTrigger(), blocks.move("MC_MoveAbsolute", "Position", false),
                 blocks.move("MC_MoveRelative", "Distance", true), blocks.additive(), blocks.superimposed(), blocks.haltSuperimposed(), blocks.velocity(), blocks.halt(), blocks.stop(), blocks.override(), blocks.torque(),
                 blocks.read("MC_ReadActualPosition", "Position", MotionAxis::actualPosition), blocks.read("MC_ReadActualVelocity", "Velocity", MotionAxis::actualVelocity), blocks.read("MC_ReadActualTorque", "Torque", MotionAxis::actualTorque),
                 blocks.readStatus(), blocks.readError()));
@@ -145,7 +147,7 @@ public final class MotionBlocks {
     }
 
     private Kind touchProbe() {
-        List<Pin> pins = new java.util.ArrayList<>(executePins(Pin.in("TriggerInput", Type.INT), Pin.in("WindowOnly", Type.BOOL), Pin.in("FirstPosition", Type.LREAL), Pin.in("LastPosition", Type.LREAL)));
+        List<Pin> pins = new ArrayList<>(executePins(Pin.in("TriggerInput", Type.INT), Pin.in("WindowOnly", Type.BOOL), Pin.in("FirstPosition", Type.LREAL), Pin.in("LastPosition", Type.LREAL)));
         pins.add(Pin.out("RecordedPosition", Type.LREAL));
         return new Kind("MC_TouchProbe", List.copyOf(pins), name -> new ExecuteBlock(name, 4) {
             @Override
@@ -164,7 +166,7 @@ public final class MotionBlocks {
     }
 
     private Kind move(String name, String target, boolean relative) {
-        List<Pin> inputs = new java.util.ArrayList<>(List.of(Pin.in(target, Type.LREAL), Pin.in("Velocity", Type.LREAL),
+        List<Pin> inputs = new ArrayList<>(List.of(Pin.in(target, Type.LREAL), Pin.in("Velocity", Type.LREAL),
                 Pin.in("Acceleration", Type.LREAL), Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL)));
         if (!relative) {
             inputs.add(Pin.in("Direction", Type.INT));
@@ -206,7 +208,7 @@ public final class MotionBlocks {
 
     /** CoveredDistance is what has been added so far; it stays when the order has ended. */
     private Kind superimposed() {
-        List<Pin> pins = new java.util.ArrayList<>(executePins(Pin.in("Distance", Type.LREAL), Pin.in("VelocityDiff", Type.LREAL), Pin.in("Acceleration", Type.LREAL), Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL), BUFFER_PINS.get(1)));
+        List<Pin> pins = new ArrayList<>(executePins(Pin.in("Distance", Type.LREAL), Pin.in("VelocityDiff", Type.LREAL), Pin.in("Acceleration", Type.LREAL), Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL), BUFFER_PINS.get(1)));
         pins.add(Pin.out("CoveredDistance", Type.LREAL));
         return new Kind("MC_MoveSuperimposed", List.copyOf(pins), name -> new ExecuteBlock(name, 6, 7) {
             private boolean busyBefore;
@@ -240,7 +242,7 @@ public final class MotionBlocks {
 
     /** InVelocity stands where other blocks have Done: the order runs on. */
     private Kind velocity() {
-        List<Pin> pins = new java.util.ArrayList<>(executePins(Pin.in("Velocity", Type.LREAL), Pin.in("Acceleration", Type.LREAL), Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL), Pin.in("Direction", Type.INT), BUFFER_PINS.get(0), BUFFER_PINS.get(1)));
+        List<Pin> pins = new ArrayList<>(executePins(Pin.in("Velocity", Type.LREAL), Pin.in("Acceleration", Type.LREAL), Pin.in("Deceleration", Type.LREAL), Pin.in("Jerk", Type.LREAL), Pin.in("Direction", Type.INT), BUFFER_PINS.get(0), BUFFER_PINS.get(1)));
         pins.set(9, Pin.out("InVelocity", Type.BOOL));
         return new Kind("MC_MoveVelocity", List.copyOf(pins), name -> new ExecuteBlock(name, 7, 8) {
             @Override
@@ -331,7 +333,7 @@ public final class MotionBlocks {
 
     /** InTorque stands where other blocks have Done: the order runs on. */
     private Kind torque() {
-        List<Pin> pins = new java.util.ArrayList<>(executePins(Pin.in("Torque", Type.LREAL), Pin.in("TorqueRamp", Type.LREAL), Pin.in("Velocity", Type.LREAL), BUFFER_PINS.get(1)));
+        List<Pin> pins = new ArrayList<>(executePins(Pin.in("Torque", Type.LREAL), Pin.in("TorqueRamp", Type.LREAL), Pin.in("Velocity", Type.LREAL), BUFFER_PINS.get(1)));
         pins.set(6, Pin.out("InTorque", Type.BOOL));
         return new Kind("MC_TorqueControl", List.copyOf(pins), name -> new ExecuteBlock(name, 4, 5) {
             @Override
@@ -350,7 +352,7 @@ public final class MotionBlocks {
     private static final List<Pin> BUFFER_PINS = List.of(Pin.in("BufferMode", Type.INT), Pin.in("ContinuousUpdate", Type.BOOL));
 
     private static List<Pin> executePins(Pin... inputs) {
-        List<Pin> pins = new java.util.ArrayList<>(List.of(Pin.axis(), Pin.in("Execute", Type.BOOL)));
+        List<Pin> pins = new ArrayList<>(List.of(Pin.axis(), Pin.in("Execute", Type.BOOL)));
         pins.addAll(List.of(inputs));
         pins.addAll(List.of(Pin.out("Done", Type.BOOL), Pin.out("Busy", Type.BOOL), Pin.out("Active", Type.BOOL),
                 Pin.out("CommandAborted", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD)));
@@ -382,8 +384,11 @@ public final class MotionBlocks {
 
     /** Values that programs may name. */
     public static List<Environment.Constant> constants() {
-        return java.util.stream.Stream.concat(java.util.Arrays.stream(Direction.values()).map(d -> new Environment.Constant(d.constant(), d.value())),
-                java.util.Arrays.stream(FollowingBlocks.Source.values()).map(source -> new Environment.Constant(source.constant(), source.value()))).toList();
+        List<Environment.Constant> all = new ArrayList<>();
+        Arrays.stream(Direction.values()).forEach(d -> all.add(new Environment.Constant(d.constant(), d.value())));
+        Arrays.stream(FollowingBlocks.Source.values()).forEach(source -> all.add(new Environment.Constant(source.constant(), source.value())));
+        Arrays.stream(BufferMode.values()).forEach(mode -> all.add(new Environment.Constant(mode.constant(), mode.ordinal())));
+        return all;
     }
 
     /** A block with Execute for a follower: its first pin is the master, and what it has reached stands until something else is ordered. */

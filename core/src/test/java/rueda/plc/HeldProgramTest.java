@@ -223,7 +223,7 @@ class HeldProgramTest {
         assertThat(inspector.watch("", "Main").fault()).contains("missing");
         assertThat(inspector.watch("nobody", "Main").fault()).contains("nobody");
         assertThat(inspector.watch("nobody", "Main").fault()).as("also the second time").contains("nobody");
-        assertThat(inspector.watch("a", "Main").fault()).contains("Counter");
+        assertThat(inspector.watch("a", "Main").fault()).contains("function block");
         assertThat(inspector.watch("Twice(2)", "Main").fault()).contains("cannot be called");
         assertThat(inspector.watch("sum sum", "Main").fault()).contains("behind");
         assertThat(inspector.watch("(".repeat(10_000), "Main").fault()).isNotBlank();

@@ -3,6 +3,19 @@ package rueda.plc.syntax;
 /** Takes what is wrong with a text. */
 public interface Complaints {
 
+    /** Nobody wants to know: a text in the making is looked at all the same. */
+    Complaints NONE = new Complaints() {
+        @Override
+        public void at(Place place, String message) {
+            // Nobody wants to know.
+        }
+
+        @Override
+        public boolean full() {
+            return false;
+        }
+    };
+
     /** @param message what is wrong and what would be right, one or two sentences */
     void at(Place place, String message);
 

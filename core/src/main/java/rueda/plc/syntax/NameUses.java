@@ -7,18 +7,6 @@ import java.util.TreeSet;
 /** Where a program names something, also a program that cannot be compiled. Costs a reading of its tokens. */
 public final class NameUses {
 
-    private static final Complaints NONE = new Complaints() {
-        @Override
-        public void at(Place place, String message) {
-            // A program in the making is searched all the same.
-        }
-
-        @Override
-        public boolean full() {
-            return false;
-        }
-    };
-
     private NameUses() {
     }
 
@@ -46,7 +34,7 @@ public final class NameUses {
     /** Lines that name it by itself, not as the head of a longer name: an axis that a block gets, but not its tags. Counted from 1, in ascending order. */
     public static List<Integer> linesAlone(String program, String name) {
         TreeSet<Integer> lines = new TreeSet<>();
-        List<Token> tokens = Lexer.cut(program, NONE).tokens();
+        List<Token> tokens = Lexer.cut(program, Complaints.NONE).tokens();
         for (int i = 0; i < tokens.size(); i++) {
             Token token = tokens.get(i);
             boolean named = token.kind() == Token.Kind.WORD && token.text().equalsIgnoreCase(name);
@@ -61,7 +49,7 @@ public final class NameUses {
     private static List<Token> uses(String program, String name) {
         List<Token> uses = new ArrayList<>();
         Token before = null;
-        for (Token token : Lexer.cut(program, NONE).tokens()) {
+        for (Token token : Lexer.cut(program, Complaints.NONE).tokens()) {
             if (token.kind() == Token.Kind.WORD && token.text().equalsIgnoreCase(name) && (before == null || !before.is("."))) {
                 uses.add(token);
             }

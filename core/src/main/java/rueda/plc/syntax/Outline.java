@@ -7,18 +7,6 @@ import rueda.plc.syntax.UnitSyntax.Declaration;
 /** What a text declares: units and types with their members, also of a text that cannot be compiled yet. Costs a reading of the text. */
 public final class Outline {
 
-    private static final Complaints NONE = new Complaints() {
-        @Override
-        public void at(Place place, String message) {
-            // A text in the making has an outline all the same.
-        }
-
-        @Override
-        public boolean full() {
-            return false;
-        }
-    };
-
     private Outline() {
     }
 
@@ -40,7 +28,7 @@ public final class Outline {
 
     /** What is declared, in the order of the text. */
     public static List<Item> of(String text) {
-        FileSyntax file = Parser.parse(text, NONE);
+        FileSyntax file = Parser.parse(text, Complaints.NONE);
         List<Item> items = new ArrayList<>();
         if (!file.globals().isEmpty()) {
             items.add(new Item("VAR_GLOBAL", "", file.globals().get(0).names().get(0).place().line(), "", members(file.globals())));
@@ -71,7 +59,7 @@ public final class Outline {
     }
 
     /** A type shortened to what tells it from others: bounds and lengths that are expressions are left out. */
-    static String written(TypeSyntax type) {
+    public static String written(TypeSyntax type) {
         if (type instanceof TypeSyntax.Named named) {
             return named.name();
         }
