@@ -16,7 +16,7 @@ import { useLanguage } from '../stores/language'
 
 /** Structured Text with faults underlined and one line marked: the one being executed, or the one that caused something. */
 const props = defineProps<{ modelValue: string; diagnostics: Diagnostic[]; marked: number; ran?: number[]; readonly?: boolean; /** what can be proposed, but for the words of the language */ known?: Omit<Known, 'words'>; /** what stands beside a line, by its number */ beside?: Map<number, string>; /** lines with a breakpoint; without them none can be set */ breakpoints?: number[]; label: string }>()
-const emit = defineEmits<{ 'update:modelValue': [value: string]; cursor: [line: number]; mend: [fault: Diagnostic]; toggle: [line: number]; moved: [lines: Map<number, number>]; step: [how: 'INTO' | 'OVER' | 'OUT'] }>()
+const emit = defineEmits<{ 'update:modelValue': [value: string]; cursor: [line: number, column: number]; declaration: []; places: []; rename: []; mend: [fault: Diagnostic]; toggle: [line: number]; moved: [lines: Map<number, number>]; step: [how: 'INTO' | 'OVER' | 'OUT'] }>()
 const host = ref<HTMLElement | null>(null)
 let view: EditorView | null = null
 const writable = new Compartment()
@@ -110,6 +110,12 @@ const theme = EditorView.theme({
   '.cm-tooltip': { backgroundColor: 'var(--sheet)', color: 'var(--ink)', border: '1px solid var(--hair)' },
 })
 
+function tellCursor(state: EditorState) {
+  const head = state.selection.main.head
+  const line = state.doc.lineAt(head)
+  emit('cursor', line.number, head - line.from + 1)
+}
+
 function showDiagnostics() {
   if (!view) return
   const doc = view.state.doc
@@ -136,7 +142,7 @@ onMounted(() => {
     state: EditorState.create({
       doc: props.modelValue,
       extensions: [
-        ...(props.breakpoints ? [breakpointGutter((line) => emit('toggle', line)), keymap.of([onKey('F9', (line) => emit('toggle', line)), onKey('F10', () => emit('step', 'OVER')), onKey('F11', () => emit('step', 'INTO')), onKey('Shift-F11', () => emit('step', 'OUT'))])] : []),
+        ...(props.breakpoints ? [breakpointGutter((line) => emit('toggle', line)), keymap.of([onKey('F9', (line) => emit('toggle', line)), onKey('F10', () => emit('step', 'OVER')), onKey('F11', () => emit('step', 'INTO')), onKey('Shift-F11', () => emit('step', 'OUT')), onKey('F12', () => emit('declaration')), onKey('Shift-F12', () => emit('places')), onKey('F2', () => emit('rename'))])] : []),
         lineNumbers(), history(), drawSelection(), highlightActiveLine(), lintGutter(), keymap.of([...completionKeymap, ...defaultKeymap, ...historyKeymap, indentWithTab]), painted.of(colouring()),
         ...(props.readonly ? [] : [autocompletion({ override: [completionOf(() => ({ words: language.words, ...(props.known ?? { outline: [], axes: [], tags: [], file: '' }) }))], icons: false })]),
         syntaxHighlighting(colours), markedLine, besideLines, theme, writable.of(EditorState.readOnly.of(Boolean(props.readonly))),
@@ -146,7 +152,7 @@ onMounted(() => {
           if (update.docChanged && !update.transactions.some((t) => t.isUserEvent('outside'))) emit('update:modelValue', update.state.doc.toString())
           if (update.docChanged && props.breakpoints?.length) emit('moved', movedLines(props.breakpoints, update.startState.doc, update.state.doc, update.changes))
           if (update.viewportChanged && props.beside?.size) queueMicrotask(showBeside)
-          if (update.selectionSet) emit('cursor', update.state.doc.lineAt(update.state.selection.main.head).number)
+          if (update.selectionSet || update.docChanged) tellCursor(update.state)
         }),
       ],
     }),

@@ -46,6 +46,7 @@ const left = computed<Line[]>(() => {
         }
       })
       if (severity === 'FAULT' && stage.key === 'prove') for (const v of proofs.flatMap((p) => machine.runOf(p.name)?.verdicts.filter((v) => !v.holds) ?? [])) lines.push({ stage: 'prove', title: 'Prove', axis: '', words: `Does not hold: ${v.sentence}`, kind: 'fault' })
+      if (stage.key === 'program') for (const f of machine.answer?.program.findings ?? []) if (f.severity === severity) lines.push({ stage: 'program', title: 'Program', axis: '', words: f.title, kind: severity === 'FAULT' ? 'fault' : 'warning' })
       if (severity === 'FAULT' && stage.key === 'program') for (const d of machine.diagnostics.slice(0, 5)) lines.push({ stage: 'program', title: 'Program', axis: '', words: `Line ${d.line}: ${d.message}`, kind: 'fault' })
     }
   }

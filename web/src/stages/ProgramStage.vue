@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
-import type { Diagnostic, Schemas } from '../api/client'
+import type { Schemas } from '../api/client'
 import { api } from '../api/client'
 import ProblemNote from '../components/ProblemNote.vue'
 import ProgramEditor from '../components/ProgramEditor.vue'
@@ -8,6 +8,9 @@ import TextEntry from '../components/TextEntry.vue'
 import { downloadBlob } from '../lib/download'
 import { useProblem } from '../lib/problems'
 import { mdiDebugStepInto, mdiDebugStepOut, mdiDebugStepOver, mdiRayEndArrow } from '@mdi/js'
+import FindInFiles from '../components/program/FindInFiles.vue'
+import NameBar from '../components/program/NameBar.vue'
+import TagUses from '../components/program/TagUses.vue'
 import TaskList from '../components/program/TaskList.vue'
 import { useBench } from '../stores/bench'
 import { useDebug } from '../stores/debug'
@@ -16,8 +19,11 @@ import { useMachine } from '../stores/machine'
 const machine = useMachine()
 const bench = useBench()
 const debug = useDebug()
-/** the tasks stand in the place of a text */
-const tasksShown = ref(false)
+const nameBar = ref<InstanceType<typeof NameBar> | null>(null)
+/** what stands in the place of a text */
+const other = ref<'tasks' | 'tags' | 'find' | null>(null)
+const OTHERS = [{ key: 'tasks', words: 'Tasks' }, { key: 'tags', words: 'Tags' }, { key: 'find', words: 'Find' }] as const
+const cursor = ref({ line: 1, column: 1 })
 const editor = ref<InstanceType<typeof ProgramEditor> | null>(null)
 const { problem, tried, tooLarge } = useProblem()
 const chosen = ref(0)
@@ -63,8 +69,14 @@ const breakpoints = computed(() => debug.breakpoints.filter((b) => b.file === fi
 watch(() => debug.held && `${debug.held.file}:${debug.held.line}`, (now) => {
   if (now) void goTo(debug.held!.file, debug.held!.line)
 })
+/* a place that the pane beside names */
+watch(() => debug.place, (place) => {
+  if (!place) return
+  if (place.line) void goTo(place.file, place.line)
+  else other.value = 'tasks'
+})
 function choose(i: number) {
-  tasksShown.value = false
+  other.value = null
   chosen.value = i
 }
 
@@ -89,7 +101,7 @@ const STEPS = [
 ] as const
 
 function add() {
-  tasksShown.value = false
+  other.value = null
   put([...files.value, { name: unused('New file'), source: '' }])
   chosen.value = files.value.length - 1
 }
@@ -128,16 +140,6 @@ async function takeOut() {
   if (zip) downloadBlob(zip, `${machine.draft!.name.replace(/[^\w]+/g, '-')}.zip`)
 }
 
-/** Makes the change that mends a fault; undo takes it back. */
-function mend(d: Diagnostic) {
-  const at = files.value.findIndex((f) => f.name === d.file)
-  const lines = files.value[at]?.source.split('\n')
-  if (!lines || !d.mend) return
-  const line = lines[d.mend.line - 1] ?? ''
-  lines[d.mend.line - 1] = line.slice(0, d.mend.column - 1) + d.mend.text + line.slice(d.mend.column - 1 + d.mend.length)
-  machine.set(`/plc/files/${at}/source`, lines.join('\n'))
-}
-
 async function goTo(name: string, line: number) {
   const at = files.value.findIndex((f) => f.name === name)
   if (at >= 0) choose(at)
@@ -170,12 +172,14 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
     <div class="bench">
       <nav class="files" aria-label="Files of the program">
         <ul>
-          <li><button type="button" :aria-current="tasksShown ? 'true' : undefined" @click="tasksShown = true"><i>Tasks</i><span class="sub">{{ machine.draft!.plc.tasks.length }}</span></button></li>
           <li v-for="(f, i) in files" :key="f.name">
-            <button type="button" :aria-current="!tasksShown && i === index ? 'true' : undefined" @click="choose(i)">
+            <button type="button" :aria-current="!other && i === index ? 'true' : undefined" @click="choose(i)">
               <span>{{ f.name }}</span><b v-if="faultsOf(f.name)" class="count" :title="`${faultsOf(f.name)} faults`">{{ faultsOf(f.name) }}</b>
             </button>
           </li>
+        </ul>
+        <ul class="others">
+          <li v-for="o in OTHERS" :key="o.key"><button type="button" :aria-current="other === o.key ? 'true' : undefined" @click="other = o.key"><i>{{ o.words }}</i><span v-if="o.key === 'tasks'" class="sub">{{ machine.draft!.plc.tasks.length }}</span></button></li>
         </ul>
         <div class="tools">
           <v-btn size="small" @click="add">Add file</v-btn>
@@ -184,20 +188,23 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
           <p class="pencil">Structured Text, zips of it, or XML of IEC 61131-10; drop them here.</p>
         </div>
       </nav>
-      <TaskList v-if="tasksShown" class="sheet" :programs="programs" />
+      <TaskList v-if="other === 'tasks'" class="sheet" :programs="programs" />
+      <TagUses v-else-if="other === 'tags'" class="sheet" @go-to="goTo" />
+      <FindInFiles v-else-if="other === 'find'" class="sheet" @go-to="goTo" />
       <div v-else class="text">
         <div v-if="files.length > 1" class="row head">
           <TextEntry class="name" :value="file.name" aria-label="Name of the file" @enter="(n) => machine.set(`/plc/files/${index}/name`, n)" />
           <v-btn size="small" @click="remove">Remove file</v-btn>
         </div>
-        <ProgramEditor :key="index" ref="editor" :model-value="file.source" :diagnostics="machine.diagnostics.filter((d) => d.file === file.name)" :marked="marked" :breakpoints="breakpoints" :ran="ran" :beside="beside" :known="known" label="Program, Structured Text" @mend="mend" @toggle="(l) => debug.toggle(file.name, l)" @moved="(lines) => debug.moved(file.name, lines)" @step="(how) => debug.step(how)" @update:model-value="machine.set(`/plc/files/${index}/source`, $event)" />
+        <ProgramEditor :key="index" ref="editor" :model-value="file.source" :diagnostics="machine.diagnostics.filter((d) => d.file === file.name)" :marked="marked" :breakpoints="breakpoints" :ran="ran" :beside="beside" :known="known" label="Program, Structured Text" @mend="machine.mend" @toggle="(l) => debug.toggle(file.name, l)" @moved="(lines) => debug.moved(file.name, lines)" @step="(how) => debug.step(how)" @cursor="(line, column) => (cursor = { line, column })" @declaration="nameBar?.declared()" @places="nameBar?.list()" @rename="nameBar?.rename()" @update:model-value="machine.set(`/plc/files/${index}/source`, $event)" />
+        <NameBar ref="nameBar" :file="file.name" :line="cursor.line" :column="cursor.column" @go-to="goTo" />
       </div>
     </div>
     <div v-if="fault" class="faults" role="alert">
       <button type="button" class="link" @click="goTo(fault.file, fault.line)">{{ where(fault.file, fault.line) }}</button>: {{ fault.message }} The task stopped and the axes made a quick stop. Mend the line and run again.
     </div>
     <ul v-if="machine.diagnostics.length" class="faults" aria-label="Faults of the program">
-      <li v-for="(d, i) in machine.diagnostics.slice(0, 6)" :key="i"><button type="button" class="link" @click="goTo(d.file, d.line)">{{ where(d.file, d.line) }}, column {{ d.column }}</button>: {{ d.message }} <button v-if="d.mend" type="button" class="link" @click="mend(d)">{{ d.mend.label }}</button></li>
+      <li v-for="(d, i) in machine.diagnostics.slice(0, 6)" :key="i"><button type="button" class="link" @click="goTo(d.file, d.line)">{{ where(d.file, d.line) }}, column {{ d.column }}</button>: {{ d.message }} <button v-if="d.mend" type="button" class="link" @click="machine.mend(d)">{{ d.mend.label }}</button></li>
       <li v-if="machine.diagnostics.length > 6">and {{ machine.diagnostics.length - 6 }} more.</li>
     </ul>
   </div>
@@ -214,6 +221,7 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
 .files li button[aria-current] { border-left-color: var(--cmd); background: var(--sheet); font-weight: 600; }
 .files li button:hover { background: var(--sheet); }
 .files li span { overflow-wrap: anywhere; }
+.files .others { flex: none; border-top: 1px solid var(--hair); }
 .files i { font-style: italic; }
 .files .sub { margin: 0; }
 .steps { display: inline-flex; }
@@ -222,7 +230,7 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
 .tools p { margin: 0; font-size: 12px; }
 .tools .snug { flex: 1 1 100%; }
 .text { display: flex; flex-direction: column; gap: 4px; min-height: 0; }
-.text > :last-child { flex: 1; min-height: 0; }
+.text > .editor { flex: 1; min-height: 0; }
 .head .name { flex: 0 1 280px; width: 280px; max-width: 280px; }
 .told { display: flex; gap: 8px; align-items: start; justify-content: space-between; border-left: 4px solid var(--ok); padding: 4px 8px; font-size: 13px; }
 .told ul { margin: 0; padding-left: 16px; }

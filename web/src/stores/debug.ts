@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { api, type Schemas } from '../api/client'
 import { useBench } from './bench'
 import { useMachine } from './machine'
@@ -12,6 +12,8 @@ export const useDebug = defineStore('debug', () => {
   const bench = useBench()
   const breakpoints = ref<Breakpoint[]>([])
   const watches = ref<string[]>([])
+  /** a place in the program that is to be shown; line 0: its tasks */
+  const place = shallowRef<{ file: string; line: number } | null>(null)
   const now = computed(() => (bench.state?.program === 'program' ? bench.state.now : null))
   const stack = computed(() => now.value?.stack ?? [])
   const held = computed(() => stack.value[0] ?? null)
@@ -65,5 +67,7 @@ export const useDebug = defineStore('debug', () => {
   const write = (name: string, value: string, force: boolean) => bench.taken(() => api.writeValue(machine.id, name, value, force))
   const release = (name: string) => bench.taken(() => api.releaseValue(machine.id, name))
 
-  return { breakpoints, watches, now, stack, held, forces, toggle, condition, moved, setBreakpoints, setWatches, step, toLine, write, release }
+  const show = (file: string, line: number) => (place.value = { file, line })
+
+  return { place, show, breakpoints, watches, now, stack, held, forces, toggle, condition, moved, setBreakpoints, setWatches, step, toLine, write, release }
 })

@@ -99,8 +99,9 @@ export const useMachine = defineStore('machine', () => {
     /* with a refused entry somewhere the core gives no advice on anything */
     const advised = answer.value !== null && answer.value.faults.length === 0
     const searched = stage !== 'home' || (draft.value !== null && draft.value.axes.every((_, i) => homings.value[i]))
+    const judged = stage === 'program' ? (answer.value?.program.findings ?? []) : []
     const findings = stage === 'home' ? Object.values(homings.value).flatMap((h) => h.advice.findings) : (answer.value?.stages.filter((s) => s.stage === stage).flatMap((s) => s.advice.findings) ?? [])
-    const state = { faults: count(findings, 'FAULT') + refused + (stage === 'program' ? diagnostics.value.length : 0), warnings: count(findings, 'WARNING') }
+    const state = { faults: count(findings, 'FAULT') + judged.filter((f) => f.severity === 'FAULT').length + refused + (stage === 'program' ? diagnostics.value.length : 0), warnings: count(findings, 'WARNING') + judged.filter((f) => f.severity === 'WARNING').length }
     return (advised && searched) || state.faults > 0 ? state : 'not known'
   }
 
@@ -111,6 +112,17 @@ export const useMachine = defineStore('machine', () => {
     canRedo.value = state.canRedo
     unknown.value = state.unknown
     if (!keepDraft) whole(state.document)
+  }
+
+  /** Makes the change of the program that mends a fault or a finding; undo takes it back. */
+  function mend(fault: { file: string; mend?: Schemas['TextMend'] }) {
+    const at = draft.value?.plc.files.findIndex((f) => f.name === fault.file) ?? -1
+    const lines = draft.value?.plc.files[at]?.source.split('\n')
+    if (!lines || !fault.mend) return
+    const { line, column, length, text } = fault.mend
+    const before = lines[line - 1] ?? ''
+    lines[line - 1] = before.slice(0, column - 1) + text + before.slice(column - 1 + length)
+    set(`/plc/files/${at}/source`, lines.join('\n'))
   }
 
   /** An answer ends the message that there is none; other messages stay until they are closed. */
@@ -242,7 +254,7 @@ export const useMachine = defineStore('machine', () => {
         const told = new Set(changed.stages.map((s) => `${s.stage} ${s.axis}`))
         const stages = [...from.stages.filter((s) => s.axis < changed.axes && !told.has(`${s.stage} ${s.axis}`)), ...changed.stages]
         const program = changed.program ?? from.program
-        return remembered(of, changed.faults.length ? { ...changed, stages: [], program: { diagnostics: [], events: [], outline: [] } } : { ...changed, stages, program })
+        return remembered(of, changed.faults.length ? { ...changed, stages: [], program: { diagnostics: [], findings: [], events: [], outline: [] } } : { ...changed, stages, program })
       }
     }
     return remembered(of, await api.consequences(document))
@@ -519,7 +531,7 @@ export const useMachine = defineStore('machine', () => {
 
   return {
     askAgain, asked, byKey, ordered, tell, id, revision, canUndo, canRedo, draft, answer, homing, homings, run, runs, runOf, proof, proofIndex, proving, axisIndex, axis, saving, dirty, conflict, problem, unread,
-    unreadable, missing, unknown, openRevision, open, close, leave, editAxes, editVirtualMasters, restore, faults, diagnostics, events, fault, advice, adviceOf, runKnown, stageState, load, edit, set, setUnread, flush,
+    unreadable, missing, unknown, openRevision, open, close, leave, editAxes, editVirtualMasters, restore, faults, diagnostics, events, fault, mend, advice, adviceOf, runKnown, stageState, load, edit, set, setUnread, flush,
     undo: () => step('undo'), redo: () => step('redo'), keepMine, takeTheirs, prove, guarded,
   }
 })

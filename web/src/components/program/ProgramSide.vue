@@ -3,6 +3,7 @@ import { mdiClose } from '@mdi/js'
 import { computed, ref } from 'vue'
 import { grouped, fixed } from '../../lib/numbers'
 import { useBench } from '../../stores/bench'
+import { capital } from '../../stores/choices'
 import { useDebug } from '../../stores/debug'
 import { useMachine } from '../../stores/machine'
 import TextEntry from '../TextEntry.vue'
@@ -18,6 +19,7 @@ const MOST_SHOWN = 200
 const found = computed(() => (bench.state?.values ?? []).filter((v) => v.name.toLowerCase().includes((wanted.value ?? '').trim().toLowerCase())))
 const shownValues = computed(() => found.value.slice(0, MOST_SHOWN))
 const forced = computed(() => new Set(debug.forces.map((f) => f.name.toLowerCase())))
+const findings = computed(() => (machine.diagnostics.length ? [] : (machine.answer?.program.findings ?? [])))
 const timed = computed(() => (machine.draft?.plc.statementNanos ?? 0) > 0)
 const several = computed(() => (machine.draft?.plc.files.length ?? 0) > 1)
 const where = (file: string, line: number) => (several.value && file ? `${file}, line ${line}` : `line ${line}`)
@@ -41,6 +43,12 @@ function addWatch() {
 </script>
 
 <template>
+  <div v-for="(f, i) in findings" :key="i" class="finding" :class="f.severity.toLowerCase()" data-testid="finding">
+    <span class="visually-hidden">{{ f.severity === 'FAULT' ? 'Fault' : 'Warning' }}: </span><b>{{ f.title }}</b><br />
+    {{ f.consequence }}
+    <button type="button" class="link" @click="debug.show(f.file, f.line)">{{ f.line ? capital(where(f.file, f.line)) : 'Tasks' }}</button>{{ ' ' }}
+    <button v-if="f.mend" type="button" class="link" @click="machine.mend(f)">{{ f.mend.label }}</button>
+  </div>
   <p v-if="!running" class="empty">Run the program: its times and its values stand here.</p>
   <template v-else>
     <div v-if="debug.held" class="held" role="status" data-testid="held">
@@ -108,6 +116,8 @@ function addWatch() {
 </template>
 
 <style scoped>
+.finding { border-left: 4px solid var(--warn); background: var(--warn-wash); padding: 4px 8px; margin: 8px 0; font-size: 13px; }
+.finding.fault { border-color: var(--stop); background: var(--stop-wash); }
 .gap { margin-top: 12px; }
 .end { text-align: right; white-space: nowrap; }
 td { overflow-wrap: anywhere; }

@@ -25,6 +25,7 @@ import rueda.advice.Figure;
 import rueda.advice.MachineOverview;
 import rueda.advice.ScaleAdvice;
 import rueda.advice.ValuePath;
+import rueda.advice.program.ProgramFinding;
 import rueda.app.machine.Checked;
 import rueda.app.devices.DeviceLibrary;
 import rueda.app.machine.MachineJson;
@@ -55,7 +56,7 @@ import rueda.quantity.TypedEntry;
 @RequestMapping("/api/calc")
 class CalcController {
 
-    private static final ProgramAnswer NOTHING = new ProgramAnswer(List.of(), List.of(), List.of());
+    private static final ProgramAnswer NOTHING = new ProgramAnswer(List.of(), List.of(), List.of(), List.of());
 
     private final DeviceLibrary library;
     private final Calculations calculations;
@@ -301,8 +302,8 @@ class CalcController {
     record FileOutline(String file, List<Outline.Item> items) {
     }
 
-    /** @param events names of BOOL values */
-    record ProgramAnswer(List<Diagnostic> diagnostics, List<String> events, List<FileOutline> outline) {
+    /** @param events names of BOOL values  @param findings nothing while there are diagnostics */
+    record ProgramAnswer(List<Diagnostic> diagnostics, List<ProgramFinding> findings, List<String> events, List<FileOutline> outline) {
     }
 
     @Operation(summary = "Checks the program of a document")

@@ -8,6 +8,7 @@ import java.util.UUID;
 import org.springframework.stereotype.Component;
 import rueda.advice.DocumentAdvice;
 import rueda.advice.Finding.Change;
+import rueda.advice.program.ProgramAdvice;
 import rueda.app.calc.CalcController.ProgramAnswer;
 import rueda.app.machine.MachineJson;
 import rueda.app.web.Refusals.NotFound;
@@ -114,13 +115,26 @@ class Drafts {
         }
         boolean known = before != null && before.advice() != null;
         DocumentAdvice advice = known ? before.advice().after(machine, library) : DocumentAdvice.of(machine, library);
-        return new Draft(key, size, machine, tree, faults, advice, known && compilesAlike(before.sound(), machine) ? before.program() : compiled(machine), machine);
+        return new Draft(key, size, machine, tree, faults, advice, known && compilesAlike(before.sound(), machine) ? judged(before, machine) : compiled(machine), machine);
     }
 
     static ProgramAnswer compiled(Machine machine) {
-        CompiledProgram program = StructuredTextCompiler.compile(StructuredTextCompiler.Text.of(machine.plc()), Bench.environment(machine));
-        return new ProgramAnswer(program.diagnostics(), program.variables().stream().filter(v -> v.type() == Type.BOOL).map(Variable::name).toList(),
+        Environment environment = Bench.environment(machine);
+        CompiledProgram program = StructuredTextCompiler.compile(StructuredTextCompiler.Text.of(machine.plc()), environment);
+        return new ProgramAnswer(program.diagnostics(), program.runs() ? ProgramAdvice.of(machine, environment) : List.of(), program.variables().stream().filter(v -> v.type() == Type.BOOL).map(Variable::name).toList(),
                 machine.plc().files().stream().map(f -> new CalcController.FileOutline(f.name(), Outline.of(f.source()))).toList());
+    }
+
+    /** The program compiles as before; what is found in it may hang on the axes. */
+    private static ProgramAnswer judged(Draft before, Machine machine) {
+        ProgramAnswer program = before.program();
+        boolean alike = program.diagnostics().isEmpty() && axesInProgram(before.sound()).equals(axesInProgram(machine));
+        return alike || !program.diagnostics().isEmpty() ? program : new ProgramAnswer(program.diagnostics(), ProgramAdvice.of(machine, Bench.environment(machine)), program.events(), program.outline());
+    }
+
+    /** What findings about a program look at. */
+    private static List<List<Object>> axesInProgram(Machine machine) {
+        return machine.axes().stream().map(a -> List.<Object>of(a.name(), a.homing(), a.unit(), a.station(), a.supervision(), a.commandedBy())).toList();
     }
 
     private static boolean compilesAlike(Machine one, Machine other) {

@@ -50,6 +50,11 @@ public final class Completeness {
             Map.entry("MasterQuestion", Set.of("machine", "base", "master")),
             Map.entry("VirtualMasterQuestion", Set.of("machine", "base", "master", "name")),
             Map.entry("Followed", Set.of("locked", "trimmed", "worst", "refusal")),
+            Map.entry("NameQuestion", Set.of("machine", "base")),
+            Map.entry("RenameQuestion", Set.of("machine", "base")),
+            Map.entry("TagsQuestion", Set.of("machine", "base")),
+            Map.entry("NameAnswer", Set.of("found")),
+            Map.entry("ProgramFinding", Set.of("mend")),
             Map.entry("Start", Set.of("axis", "running")),
             Map.entry("ProfileQuestion", Set.of("startVelocity", "endVelocity", "maxDeceleration", "maxJerk")));
 
