@@ -167,9 +167,24 @@ function showBreakpoints() {
 }
 watch(() => props.breakpoints, showBreakpoints)
 
+/** Only what differs is exchanged, and the cursor stays in its line and column: undo, a mend or another name must not move it. */
+function putText(view: EditorView, text: string) {
+  const doc = view.state.doc
+  const before = doc.toString()
+  let from = 0
+  while (from < before.length && from < text.length && before[from] === text[from]) from++
+  let same = 0
+  while (same < before.length - from && same < text.length - from && before[before.length - 1 - same] === text[text.length - 1 - same]) same++
+  const line = doc.lineAt(view.state.selection.main.head)
+  const column = view.state.selection.main.head - line.from
+  view.dispatch({ changes: { from, to: before.length - same, insert: text.slice(from, text.length - same) }, userEvent: 'outside' })
+  const there = view.state.doc.line(Math.min(line.number, view.state.doc.lines))
+  view.dispatch({ selection: { anchor: Math.min(there.from + column, there.to) } })
+}
+
 watch(() => props.modelValue, (text) => {
   if (!view || view.state.doc.toString() === text) return
-  view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text }, userEvent: 'outside' })
+  putText(view, text)
   showDiagnostics()
   show(props.marked)
 })

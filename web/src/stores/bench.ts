@@ -97,6 +97,8 @@ export const useBench = defineStore('bench', () => {
   }
 
   function take(next: BenchState) {
+    /* the answer to an order can come behind a message of the stream that is younger */
+    if (state.value && next.number < state.value.number) return
     state.value = next
     condition.value = next.condition as Record<string, Mistake[]>
   }

@@ -91,7 +91,7 @@ function addWatch() {
 
     <div class="gap values"><h2>Values</h2><v-btn v-if="debug.forces.length" size="small" color="error" @click="debug.release('')">Release all ({{ debug.forces.length }})</v-btn></div>
     <v-text-field v-if="bench.state!.values.length > 12 || wanted" v-model="wanted" class="snug" placeholder="Part of a name" aria-label="Values whose name has" clearable />
-    <v-table class="plain">
+    <v-table class="plain" data-testid="values">
       <tbody>
         <template v-for="value in shownValues" :key="value.name">
           <tr>

@@ -89,7 +89,7 @@ class ProgramTest extends BrowserTest {
         choose(field("Clock"), "5");
         expect(side().locator("tr", new Locator.LocatorOptions().setHasText("Walk.Now")).first()).containsText("Finished");
         field("Values whose name has").fill("steps[2]");
-        expect(side().locator("tr")).hasCount(2);
+        expect(page.getByTestId("values").locator("tr")).hasCount(2);
         expect(side()).containsText("900.0");
         stage("Prove");
         button("What can be done with proofs").click();
@@ -106,5 +106,92 @@ class ProgramTest extends BrowserTest {
         Download download = page.waitForDownload(() -> button("Take out").click());
         assertThat(download.suggestedFilename()).endsWith(".zip");
         assertThat(Files.size(download.path())).isGreaterThan(500);
+    }
+
+    private Locator value(String name) {
+        return page.getByTestId("values").locator("tr", new Locator.LocatorOptions().setHasText(name)).first();
+    }
+
+    /** Sets a breakpoint, steps from it, looks at an expression, forces a value, and lets go. */
+    @Test
+    void breakpointStepAndForce() {
+        open("/program");
+        page.locator(".cm-lineNumbers .cm-gutterElement").getByText("11", new Locator.GetByTextOptions().setExact(true)).waitFor();
+        page.locator(".cm-content").click();
+        page.keyboard().press("Control+Home");
+        for (int line = 1; line < 41; line++) {
+            page.keyboard().press("ArrowDown");
+        }
+        page.keyboard().press("F9");
+        expect(page.locator(".cm-break").last()).isVisible();
+        button("Run program").click();
+        expect(page.getByTestId("held")).containsText("Held in line 41");
+        expect(page.locator(".cm-marked")).containsText("IF Power.Status THEN");
+        expect(side()).containsText("Breakpoints");
+        field("Condition of the breakpoint in line 41").fill("Power.Statu");
+        page.keyboard().press("Enter");
+        expect(side()).containsText("Did you mean");
+        field("Condition of the breakpoint in line 41").fill("Power.Status");
+        page.keyboard().press("Enter");
+        expect(side()).not().containsText("Did you mean");
+        button("Go on").click();
+        expect(page.getByTestId("held")).containsText("Held in line 41");
+        field("Expression to watch").fill("Power.Status AND Step < 5");
+        page.keyboard().press("Enter");
+        expect(page.locator(".watches li").first()).containsText("TRUE");
+        button("Step over").click();
+        expect(page.getByTestId("held")).containsText("Held in line 42");
+        button("Step over").click();
+        expect(page.locator(".watches li").first()).containsText("FALSE");
+        expectAccessible("a program that is held");
+        button("Remove the breakpoint in line 41").click();
+        expect(side()).not().containsText("Breakpoints");
+        value("Slot").locator("button").first().click();
+        field("New value of Slot").fill("70000");
+        button("Force").click();
+        expect(page.locator(".notices, [role=alert]").first()).containsText("70000");
+        field("New value of Slot").fill("3");
+        button("Force").click();
+        expect(value("Slot")).containsText("forced");
+        expect(value("Slot")).containsText("3");
+        button("Release all (1)").click();
+        expect(value("Slot")).not().containsText("forced");
+        button("Go on").click();
+        expect(page.getByTestId("held")).hasCount(0);
+    }
+
+    /** A name is looked at, renamed wherever it stands, found, and undone; a finding about motion leads to its line. */
+    @Test
+    void namesFindingsTasksAndTags() {
+        open("/program");
+        expect(side()).containsText("Nobody looks at the errors of");
+        side().getByText("Line 34").click();
+        expect(page.getByLabel("Name under the cursor")).containsText("LiftReference");
+        expect(page.getByLabel("Name under the cursor")).containsText("MC_Home");
+        page.keyboard().press("F2");
+        field("New name").fill("Power");
+        page.keyboard().press("Enter");
+        expect(page.locator(".notices, [role=alert]").first()).containsText("Power");
+        field("New name").fill("LiftZero");
+        page.keyboard().press("Enter");
+        expect(page.getByLabel("Name under the cursor")).containsText("LiftZero");
+        page.locator(".others").getByText("Find").click();
+        field("Find in all files").fill("LiftZero");
+        expect(button("Replace all (3)")).isVisible();
+        field("Find in all files").fill("liftreference");
+        expect(button("Replace all (0)")).isDisabled();
+        page.locator(".others").getByText("Tags").click();
+        expect(page.getByTestId("tag-uses")).containsText("Shuttle.Cmd.Control");
+        expectAccessible("tags of the program");
+        page.locator(".others").getByText("Tasks").click();
+        button("Add a task").click();
+        field("Task 2, interval").fill("7");
+        expect(page.locator("[id$=intervalMicros-fault]").first()).containsText("a multiple of the bus cycle");
+        field("Task 2, interval").fill("10000");
+        expect(saved()).containsText("All saved");
+        expectAccessible("tasks of the program");
+        button("Run program").click();
+        expect(page.getByTestId("tasks")).containsText("Task 2");
+        page.getByLabel("Undo").first().click();
     }
 }

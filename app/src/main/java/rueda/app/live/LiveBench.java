@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLong;
 import rueda.bench.VirtualLine;
 import rueda.bench.AxisSignal;
 import rueda.bench.Bench;
@@ -64,6 +65,8 @@ final class LiveBench {
     static final List<AxisSignal> STREAMED = List.of(AxisSignal.COMMANDED_POSITION, AxisSignal.POSITION, AxisSignal.COMMANDED_SPEED, AxisSignal.SPEED, AxisSignal.TORQUE, AxisSignal.FOLLOWING_ERROR,
             AxisSignal.REFERENCE_CAM, AxisSignal.IN_POSITION, AxisSignal.STANDSTILL, AxisSignal.ALLOWED_FOLLOWING_ERROR, AxisSignal.TORQUE_LIMITED, AxisSignal.BRAKE_OPEN);
     private static final AtomicInteger KEYS = new AtomicInteger();
+    /** Numbers of states, also beyond a restart of the server: it begins with the time of day. */
+    private static final AtomicLong STATES = new AtomicLong(System.currentTimeMillis() * 1000);
     private static final int KEPT_CYCLES = 2_000;
     private static final int MOST_SAMPLES_PER_BLOCK = 64;
     /** Longest stretch made up for in one go, s: after a hold-up of the machine the clock does not race. */
@@ -563,9 +566,10 @@ final class LiveBench {
 
     /**
      * @param type          always "state", so that a page can tell messages apart
+     * @param number        of a later state it is greater: an answer can come behind a message of the stream that is younger
      * @param valuesLeftOut values that a program has beyond those that are sent
      */
-    record State(String type, long revision, String program, boolean running, boolean stopped, boolean byHand, boolean programHeld, int forced, Map<String, Set<Mistake>> condition, double time, double speed, List<RanLines> ran, int statements,
+    record State(String type, long number, long revision, String program, boolean running, boolean stopped, boolean byHand, boolean programHeld, int forced, Map<String, Set<Mistake>> condition, double time, double speed, List<RanLines> ran, int statements,
                  Fault fault, ProgramWatch.ProgramNow now, List<AxisState> axes, List<VirtualState> virtualMasters, List<Value> values, int valuesLeftOut) {
     }
 
@@ -593,7 +597,7 @@ final class LiveBench {
         List<VirtualState> virtual = bench.virtualMasters().stream().map(m -> new VirtualState(m.master().name(), m.position(), m.speed(), m.power() == PowerState.OPERATION_ENABLED, m.words())).toList();
         ProgramFault fault = bench.resource().fault();
         List<Value> values = shown.stream().map((Variable v) -> new Value(v.name(), v.declared().written(), bench.resource().text(v))).toList();
-        return new State("state", revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.byHand() && !ending, bench.byHand(), axes.stream().mapToInt(a -> Integer.bitCount(a.forcedInputs()) + Integer.bitCount(a.forcedOutputs()) + Integer.bitCount(a.forcedControlBits()) + Integer.bitCount(a.forcedStatusBits())).sum(), condition,
+        return new State("state", STATES.incrementAndGet(), revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.byHand() && !ending, bench.byHand(), axes.stream().mapToInt(a -> Integer.bitCount(a.forcedInputs()) + Integer.bitCount(a.forcedOutputs()) + Integer.bitCount(a.forcedControlBits()) + Integer.bitCount(a.forcedStatusBits())).sum(), condition,
                 bench.now() * 1e-9, speed, ran(),
                 bench.resource().statements(), fault == null ? null : new Fault(fault.file(), fault.line(), fault.getMessage()), watch.now(), axes, virtual, values, leftOut);
     }
