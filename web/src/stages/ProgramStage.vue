@@ -8,6 +8,7 @@ import TextEntry from '../components/TextEntry.vue'
 import { downloadBlob } from '../lib/download'
 import { useProblem } from '../lib/problems'
 import { mdiDebugStepInto, mdiDebugStepOut, mdiDebugStepOver, mdiRayEndArrow } from '@mdi/js'
+import AxisStates from '../components/program/AxisStates.vue'
 import FindInFiles from '../components/program/FindInFiles.vue'
 import NameBar from '../components/program/NameBar.vue'
 import TagUses from '../components/program/TagUses.vue'
@@ -21,8 +22,8 @@ const bench = useBench()
 const debug = useDebug()
 const nameBar = ref<InstanceType<typeof NameBar> | null>(null)
 /** what stands in the place of a text */
-const other = ref<'tasks' | 'tags' | 'find' | null>(null)
-const OTHERS = [{ key: 'tasks', words: 'Tasks' }, { key: 'tags', words: 'Tags' }, { key: 'find', words: 'Find' }] as const
+const other = ref<'tasks' | 'tags' | 'find' | 'states' | null>(null)
+const OTHERS = [{ key: 'tasks', words: 'Tasks' }, { key: 'tags', words: 'Tags' }, { key: 'find', words: 'Find' }, { key: 'states', words: 'Axis states' }] as const
 const cursor = ref({ line: 1, column: 1 })
 const editor = ref<InstanceType<typeof ProgramEditor> | null>(null)
 const { problem, tried, tooLarge } = useProblem()
@@ -179,7 +180,7 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
           </li>
         </ul>
         <ul class="others">
-          <li v-for="o in OTHERS" :key="o.key"><button type="button" :aria-current="other === o.key ? 'true' : undefined" @click="other = o.key"><i>{{ o.words }}</i><span v-if="o.key === 'tasks'" class="sub">{{ machine.draft!.plc.tasks.length }}</span></button></li>
+          <li v-for="o in OTHERS.filter((o) => o.key !== 'states' || machine.axis)" :key="o.key"><button type="button" :aria-current="other === o.key ? 'true' : undefined" @click="other = o.key"><i>{{ o.words }}</i><span v-if="o.key === 'tasks'" class="sub">{{ machine.draft!.plc.tasks.length }}</span></button></li>
         </ul>
         <div class="tools">
           <v-btn size="small" @click="add">Add file</v-btn>
@@ -191,6 +192,7 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
       <TaskList v-if="other === 'tasks'" class="sheet" :programs="programs" />
       <TagUses v-else-if="other === 'tags'" class="sheet" @go-to="goTo" />
       <FindInFiles v-else-if="other === 'find'" class="sheet" @go-to="goTo" />
+      <AxisStates v-else-if="other === 'states' && machine.axis" class="sheet" @go-to="goTo" />
       <div v-else class="text">
         <div v-if="files.length > 1" class="row head">
           <TextEntry class="name" :value="file.name" aria-label="Name of the file" @enter="(n) => machine.set(`/plc/files/${index}/name`, n)" />

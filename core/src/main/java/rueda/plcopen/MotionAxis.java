@@ -69,6 +69,7 @@ public final class MotionAxis {
     private final double[] sample = new double[3];
 
     private AxisState state = AxisState.DISABLED;
+    private final StateChange change = new StateChange();
     private PowerState driveState = PowerState.NOT_READY_TO_SWITCH_ON;
     private int statusword;
     private int modeDisplay;
@@ -141,6 +142,7 @@ public final class MotionAxis {
             return;
         }
         updatedAt = now;
+        change.settle();
         making = true;
         added.takeOut();
         make(now);
@@ -216,16 +218,16 @@ public final class MotionAxis {
             waiting.drop(MotionCommand.Status.ABORTED, MotionError.NONE);
             endFollowing();
             endAddition(MotionCommand.Status.ABORTED, MotionError.NONE);
-            state = AxisState.DISABLED;
+            enter(AxisState.DISABLED);
         }
         if (enabled && state == AxisState.DISABLED) {
-            state = AxisState.STANDSTILL;
+            enter(AxisState.STANDSTILL);
             setpoint.standAt(actual);
             if (configuration.homing().onFirstEnable() && !referenced()) {
                 renumbered(places.asTheDrive(configuration.limits()));
                 homingStarted = false;
                 toZero = false;
-                state = AxisState.HOMING;
+                enter(AxisState.HOMING);
             }
         }
         controlword = faulty ? resetWanted && driveState == PowerState.FAULT ? ControlWord.FAULT_RESET : 0
@@ -239,10 +241,15 @@ public final class MotionAxis {
             resetWanted = false;
             error = MotionError.NONE;
             if (state == AxisState.ERROR_STOP) {
-                state = enabled ? AxisState.STANDSTILL : AxisState.DISABLED;
+                enter(enabled ? AxisState.STANDSTILL : AxisState.DISABLED);
                 setpoint.standAt(actual);
             }
         }
+    }
+
+    private void enter(AxisState next) {
+        change.change(state, next, updatedAt, false);
+        state = next;
     }
 
     private void enterError(MotionError reason) {
@@ -256,7 +263,7 @@ public final class MotionAxis {
         endFollowing();
         endAddition(MotionCommand.Status.FAILED, reason);
         mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
-        state = AxisState.ERROR_STOP;
+        enter(AxisState.ERROR_STOP);
     }
 
     private boolean torqueLeads() {
@@ -340,7 +347,7 @@ public final class MotionAxis {
         endFollowing();
         order.none();
         positioning = false;
-        state = AxisState.DISCRETE_MOTION;
+        enter(AxisState.DISCRETE_MOTION);
     }
 
     /** If it braked as hard as it can from the next cycle on, it would just come to rest within its soft limits: v²/(2a) + v·T. */
@@ -377,7 +384,7 @@ public final class MotionAxis {
             return;
         }
         if (order.toSoftLimit && generator.ended() && state == AxisState.CONTINUOUS_MOTION && override > 0 && !added.runs()) {
-            state = AxisState.STANDSTILL;
+            enter(AxisState.STANDSTILL);
             order.toSoftLimit = false;
             failRunning(MotionError.PAST_SOFT_LIMIT);
             return;
@@ -392,7 +399,7 @@ public final class MotionAxis {
             return;
         }
         if (planned && !added.runs() && (!positioning || (statusword & StatusWord.TARGET_REACHED) != 0)) {
-            state = AxisState.STANDSTILL;
+            enter(AxisState.STANDSTILL);
             setpoint.position = range.shown(setpoint.position);
             abort(MotionCommand.Status.DONE);
         }
@@ -445,7 +452,7 @@ public final class MotionAxis {
             current = null;
         }
         if (!stopHeld) {
-            state = AxisState.STANDSTILL;
+            enter(AxisState.STANDSTILL);
         }
     }
 
@@ -482,7 +489,7 @@ public final class MotionAxis {
                 current.fail(error);
                 current = null;
             }
-            state = AxisState.ERROR_STOP;
+            enter(AxisState.ERROR_STOP);
         } else if (attained && stands) {
             mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
             controlword &= ~ControlWord.HOMING_START;
@@ -492,7 +499,7 @@ public final class MotionAxis {
 
     private void finishHoming() {
         if (!configuration.homing().thenToZero()) {
-            state = AxisState.STANDSTILL;
+            enter(AxisState.STANDSTILL);
             abort(MotionCommand.Status.DONE);
             return;
         }
@@ -565,7 +572,7 @@ public final class MotionAxis {
         toZero = false;
         renumbered(places.asTheDrive(configuration.limits()));
         accept(command, AxisState.HOMING);
-        log.add(now, number, call, CommandLog.Kind.HOME, block, homePosition, 0, 0, 0, 0, 0, MotionError.NONE);
+        log(now, call, CommandLog.Kind.HOME, block, homePosition, 0, 0, 0, 0, 0);
     }
 
     /** Why the axis takes no order at all. */
@@ -590,7 +597,7 @@ public final class MotionAxis {
         accept(command, AxisState.SYNCHRONIZED_MOTION);
         order.none();
         generator = gear;
-        log.add(now, number, call, CommandLog.Kind.FOLLOW, block, ratio.toDouble(), 0, 0, 0, 0, 0, MotionError.NONE);
+        log(now, call, CommandLog.Kind.FOLLOW, block, ratio.toDouble(), 0, 0, 0, 0, 0);
     }
 
     /** Lets go of the master, and runs on at the speed it has. */
@@ -602,7 +609,7 @@ public final class MotionAxis {
         order.planVelocity(1);
         override = 1;
         accept(ownerless, AxisState.CONTINUOUS_MOTION);
-        log.add(now, number, call, CommandLog.Kind.MOVE, block, Double.NaN, v, max.acceleration(), max.deceleration(), 0, profile.duration(), MotionError.NONE);
+        log(now, call, CommandLog.Kind.MOVE, block, Double.NaN, v, max.acceleration(), max.deceleration(), 0, profile.duration());
     }
 
     /** The drive's inputs that ask for a trim: −1, 1, or 0 for none or both. */
@@ -740,6 +747,7 @@ public final class MotionAxis {
     }
 
     void log(long now, CallPlace call, CommandLog.Kind kind, String block, double target, double speed, double a, double d, double j, double duration) {
+        change.by(block, call, now);
         log.add(now, number, call, kind, block, target, speed, a, d, j, duration, MotionError.NONE);
     }
 
@@ -804,7 +812,7 @@ public final class MotionAxis {
         }
         accept(command, next);
         order.none();
-        log.add(now, number, call, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration(), MotionError.NONE);
+        log(now, call, CommandLog.Kind.HALT, block, Double.NaN, 0, 0, d, j, profile.duration());
         return true;
     }
 
@@ -836,7 +844,7 @@ public final class MotionAxis {
         } else {
             torqueWaits = true;
         }
-        log.add(now, number, call, CommandLog.Kind.TORQUE, block, newtonMetres, speed, ramp, 0, 0, 0, MotionError.NONE);
+        log(now, call, CommandLog.Kind.TORQUE, block, newtonMetres, speed, ramp, 0, 0, 0);
     }
 
     /** Torque is made, and has reached what was asked for. */
@@ -966,6 +974,7 @@ public final class MotionAxis {
         positioning = next == AxisState.DISCRETE_MOTION;
         current = command;
         command.begin(MotionCommand.Status.ACTIVE);
+        change.change(state, next, updatedAt, true);
         state = next;
     }
 
@@ -985,6 +994,11 @@ public final class MotionAxis {
 
     public AxisState state() {
         return state;
+    }
+
+    /** How it came into this state. */
+    public StateChange lastChange() {
+        return change;
     }
 
     public MotionError error() {

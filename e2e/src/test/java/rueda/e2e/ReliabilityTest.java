@@ -30,7 +30,7 @@ import org.junit.jupiter.api.io.TempDir;
 class ReliabilityTest {
 
     /** By hand: -Drueda.kills=200. */
-    private static final int ROUNDS = Integer.getInteger("rueda.kills", 20);
+    private static final int ROUNDS = Integer.getInteger("rueda.kills", 10);
 
     @TempDir
     Path folder;

@@ -29,6 +29,7 @@ import rueda.machine.Station;
 import rueda.machine.StationRules;
 import rueda.machine.Terminal;
 import rueda.plant.Mistake;
+import rueda.plcopen.AxisState;
 import rueda.quantity.UserUnit;
 
 /** What can be chosen where, in words: lists that the core has, for whoever shows them. They are the same as long as the server runs. */
@@ -91,6 +92,10 @@ class ChoicesController {
     record ProgramChoices(int mostTasks, int lowestPriority) {
     }
 
+    /** A state of an axis, PLCopen Motion Control part 1. @param next states that can follow it */
+    record MotionStateChoice(String code, String words, List<String> next) {
+    }
+
     /**
      * @param tagTypes    elementary types that a tag can have, IEC 61131-3
      * @param units       usual user units; others can be named
@@ -105,7 +110,7 @@ class ChoicesController {
      */
     record Choices(List<String> tagTypes, List<String> units, List<Choice> axisKinds, List<Choice> encoderKinds, List<Choice> loadEncoderUses, List<FeedChoice> feeds, List<TerminalChoice> terminals,
                    List<Choice> powerStates, List<Choice> mistakes, List<Choice> standChanges, List<Choice> differences, List<Choice> resolutions, List<Choice> transitions, List<Choice> acts,
-                   List<Choice> expectations, List<Choice> quantities, List<Choice> wireOrders, List<Integer> canOpenRates, MoveChoices moves, FollowChoices follow, ProgramChoices program) {
+                   List<Choice> expectations, List<Choice> quantities, List<Choice> wireOrders, List<Integer> canOpenRates, MoveChoices moves, FollowChoices follow, List<MotionStateChoice> motionStates, ProgramChoices program) {
     }
 
     private static final Choices ALL = new Choices(
@@ -121,7 +126,8 @@ class ChoicesController {
                     of(MoveList.By.values(), MoveList.By::words), of(MoveList.Does.values(), MoveList.Does::words), of(MoveList.Passing.values(), MoveList.Passing::words), of(Axis.Commander.values(), Axis.Commander::words),
                     MoveEntry.OUTPUTS, MoveList.MOST_ENTRIES, MoveList.MOST_RULES, MoveList.MOST_ZONES),
             new FollowChoices(of(MasterEncoder.Signal.values(), MasterEncoder.Signal::words), of(Following.Source.values(), Following.Source::words), of(Following.Lock.values(), Following.Lock::words), of(Following.Lock.values(), Following.Lock::meaning), of(Following.Release.values(), Following.Release::words), of(Following.Form.values(), Following.Form::words),
-                    of(FollowWatch.Reaction.values(), FollowWatch.Reaction::words)), new ProgramChoices(Plc.MOST_TASKS, Plc.Task.LOWEST_PRIORITY));
+                    of(FollowWatch.Reaction.values(), FollowWatch.Reaction::words)),
+            Arrays.stream(AxisState.values()).map(s -> new MotionStateChoice(s.name(), s.words(), s.next().stream().map(Enum::name).toList())).toList(), new ProgramChoices(Plc.MOST_TASKS, Plc.Task.LOWEST_PRIORITY));
 
     private static <E extends Enum<E>> List<Choice> of(E[] values, Function<E, String> words) {
         return Arrays.stream(values).map(v -> new Choice(v.name(), words.apply(v))).toList();

@@ -57,6 +57,7 @@ import rueda.plc.StructuredTextCompiler.Text;
 import rueda.plc.Variable;
 import rueda.plcopen.FollowState;
 import rueda.plcopen.HandControl;
+import rueda.plcopen.StateChange;
 
 /** A bench that runs on the wall clock. Guarded by its own lock: every public method is synchronized. */
 final class LiveBench {
@@ -440,7 +441,24 @@ final class LiveBench {
     record AxisState(String name, double position, double commandedPosition, double speed, double torque, double followingError,
                      String state, String driveState, PowerState power, boolean referenced, int controlword, int statusword, String errorCode, String errorWords, double place,
                      boolean negativeLimit, boolean positiveLimit, boolean referenceCam, int homingLeg, int mode, double override, int inputLevels, int activeInputs, int forcedInputs, int outputLevels, int forcedOutputs,
-                     boolean inPosition, boolean standsStill, double allowedFollowingError, int millivolts, int loadCounts, Double probe1, Double probe2, int forcedControlBits, int forcedStatusBits, MovesNow moves, FollowNow following, DeviceState device, String outputBytes, String inputBytes) {
+                     boolean inPosition, boolean standsStill, double allowedFollowingError, int millivolts, int loadCounts, Double probe1, Double probe2, int forcedControlBits, int forcedStatusBits, MovesNow moves, FollowNow following, MotionNow motion, DeviceState device, String outputBytes, String inputBytes) {
+    }
+
+    /**
+     * State of the axis as motion blocks have it, and how it came about.
+     *
+     * @param state of PLCopen Motion Control part 1
+     * @param from  the state before
+     * @param since s on the bench's clock
+     * @param block instance that ordered it; empty where the drive did it, or an order came to its end
+     * @param file  where that is called  @param line from 1, 0 outside of a program
+     */
+    record MotionNow(rueda.plcopen.AxisState state, rueda.plcopen.AxisState from, double since, String block, String file, int line) {
+    }
+
+    private MotionNow motionNow(int axis) {
+        StateChange change = bench.axis(axis).lastChange();
+        return new MotionNow(bench.axis(axis).state(), change.from(), change.at() * 1e-9, change.block(), change.call().file(), change.call().line());
     }
 
     /**
@@ -591,7 +609,7 @@ final class LiveBench {
                     (int) drive.dictionary().get(DriveObject.MODE_DISPLAY), bench.hand(i).override(),
                     drive.digitalInputs().levels(false), drive.digitalInputs().activeTerminals(), drive.digitalInputs().forced(), drive.outputLevels(), drive.digitalOutputs().forced(),
                     drive.inPosition(), drive.standsStill(), drive.allowedFollowingError(), (int) drive.dictionary().get(DriveObject.ANALOGUE_INPUT), (int) drive.dictionary().get(DriveObject.LOAD_POSITION),
-                    probed(i, 1, DriveObject.PROBE_1_POSITION), probed(i, 9, DriveObject.PROBE_2_POSITION), bench.forcedBits(i, true), bench.forcedBits(i, false), movesNow(drive, machine.axes().get(i).unit().symbol()), followNow(i), deviceState(i),
+                    probed(i, 1, DriveObject.PROBE_1_POSITION), probed(i, 9, DriveObject.PROBE_2_POSITION), bench.forcedBits(i, true), bench.forcedBits(i, false), movesNow(drive, machine.axes().get(i).unit().symbol()), followNow(i), motionNow(i), deviceState(i),
                     hex(bench.outputBytes(i)), hex(bench.inputBytes(i))));
         }
         List<VirtualState> virtual = bench.virtualMasters().stream().map(m -> new VirtualState(m.master().name(), m.position(), m.speed(), m.power() == PowerState.OPERATION_ENABLED, m.words())).toList();
