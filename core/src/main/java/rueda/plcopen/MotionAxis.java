@@ -394,6 +394,10 @@ public final class MotionAxis {
             return;
         }
         boolean planned = generator.ended() && state != AxisState.CONTINUOUS_MOTION && (override > 0 || !positioning);
+        if (planned && order.runsOn()) {
+            runBeyondTarget();
+            return;
+        }
         if (planned && order.passes()) {
             passOn(now);
             return;
@@ -403,6 +407,15 @@ public final class MotionAxis {
             setpoint.position = range.shown(setpoint.position);
             abort(MotionCommand.Status.DONE);
         }
+    }
+
+    /** The target of the running move is reached, and the order goes on at the speed that it was given for behind it. */
+    private void runBeyondTarget() {
+        double since = profile.toItsEnd();
+        order.beyondTarget(!configuration.endless() && referenced(), override);
+        positioning = false;
+        enter(AxisState.CONTINUOUS_MOTION);
+        profile.catchUp(since);
     }
 
     /** The target of the running move is passed: it is done, and the waiting one begins there, not where this bus cycle ends. */
@@ -999,6 +1012,25 @@ public final class MotionAxis {
     /** How it came into this state. */
     public StateChange lastChange() {
         return change;
+    }
+
+    /** Object 60FDh as the mailbox last brought it. */
+    long digitalInputs() {
+        return mailbox.read(DriveObject.DIGITAL_INPUTS);
+    }
+
+    /** The drive sends a status word. */
+    boolean answers() {
+        return statusword != 0;
+    }
+
+    boolean readyForPower() {
+        return driveState == PowerState.READY_TO_SWITCH_ON || driveState == PowerState.SWITCHED_ON || driveState == PowerState.OPERATION_ENABLED;
+    }
+
+    /** Bit 7 of the status word, IEC 61800-7-201. */
+    boolean warns() {
+        return (statusword & StatusWord.WARNING) != 0;
     }
 
     public MotionError error() {

@@ -40,6 +40,7 @@ public final class MotionBlocks {
                 blocks.move("MC_MoveRelative", "Distance", true), blocks.additive(), blocks.superimposed(), blocks.haltSuperimposed(), blocks.velocity(), blocks.halt(), blocks.stop(), blocks.override(), blocks.torque(),
                 blocks.read("MC_ReadActualPosition", "Position", MotionAxis::actualPosition), blocks.read("MC_ReadActualVelocity", "Velocity", MotionAxis::actualVelocity), blocks.read("MC_ReadActualTorque", "Torque", MotionAxis::actualTorque),
                 blocks.readStatus(), blocks.readError()));
+        kinds.addAll(new ContinuousBlocks(blocks).kinds());
         kinds.addAll(new ReadingBlocks(blocks).kinds());
         kinds.addAll(new FollowingBlocks(blocks).kinds());
         return List.copyOf(kinds);
@@ -58,7 +59,7 @@ public final class MotionBlocks {
         return (int) number;
     }
 
-    private static double real(Frame frame, int slot) {
+    static double real(Frame frame, int slot) {
         return Double.longBitsToDouble(frame.memory[slot]);
     }
 
@@ -351,7 +352,7 @@ public final class MotionBlocks {
 
     private static final List<Pin> BUFFER_PINS = List.of(Pin.in("BufferMode", Type.INT), Pin.in("ContinuousUpdate", Type.BOOL));
 
-    private static List<Pin> executePins(Pin... inputs) {
+    static List<Pin> executePins(Pin... inputs) {
         List<Pin> pins = new ArrayList<>(List.of(Pin.axis(), Pin.in("Execute", Type.BOOL)));
         pins.addAll(List.of(inputs));
         pins.addAll(List.of(Pin.out("Done", Type.BOOL), Pin.out("Busy", Type.BOOL), Pin.out("Active", Type.BOOL),

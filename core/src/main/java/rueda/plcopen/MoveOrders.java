@@ -135,6 +135,32 @@ final class MoveOrders {
         axis.log(now, call, CommandLog.Kind.MOVE, block, target, speed, a, d, j, profile.duration());
     }
 
+    /**
+     * Starts a move that goes on behind its target.
+     *
+     * @param behind       speed there, units/s; its sign turns the direction round
+     * @param behindTo     direction there; CURRENT is that of the move; null for a value that is none
+     */
+    void moveAndRunOn(MotionCommand command, double wanted, boolean relative, Direction direction, double behind, Direction behindTo, BufferMode mode, double speed, double acceleration, double deceleration, double jerk,
+                      String block, CallPlace call, long now) {
+        if (!waits(command, mode, begin -> runOnNow(command, wanted, relative, direction, behind, behindTo, speed, acceleration, deceleration, jerk, block, call, begin), block, call, now)) {
+            runOnNow(command, wanted, relative, direction, behind, behindTo, speed, acceleration, deceleration, jerk, block, call, now);
+        }
+    }
+
+    private void runOnNow(MotionCommand command, double wanted, boolean relative, Direction direction, double behind, Direction behindTo, double speed, double acceleration, double deceleration, double jerk, String block, CallPlace call, long now) {
+        if (behindTo == null || !(Math.abs(behind) <= places.limits().max().speed())) {
+            axis.refuse(command, axis.closed() != MotionError.NONE ? axis.closed() : MotionError.BAD_VALUE, block, call, now, behind);
+            return;
+        }
+        moveNow(command, wanted, relative, direction, speed, acceleration, deceleration, jerk, block, call, now);
+        if (axis.runs(command)) {
+            double way = order.target < setpoint.position ? -1 : 1;
+            double sign = behindTo == Direction.NEGATIVE ? -1 : behindTo == Direction.POSITIVE ? 1 : way;
+            order.runOnAt(sign * behind, axis.override());
+        }
+    }
+
     /** Distance from the target of the running move, or from where the axis is commanded to be. */
     void moveAdditive(MotionCommand command, double distance, BufferMode mode, double speed, double acceleration, double deceleration, double jerk, String block, CallPlace call, long now) {
         if (!waits(WaitingOrder.Kind.BY, command, mode, distance, Direction.SHORTEST, speed, acceleration, deceleration, jerk, block, call, now)) {

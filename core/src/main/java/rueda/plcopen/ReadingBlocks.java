@@ -9,7 +9,7 @@ import rueda.plc.run.FunctionBlock.Pin;
 import rueda.plc.type.Type;
 
 /**
- * MC_ReadParameter, MC_ReadBoolParameter and MC_ReadMotionState of PLCopen Motion Control part 1: values are read as long as Enable stands.
+ * MC_ReadParameter, MC_ReadBoolParameter, MC_ReadMotionState, MC_ReadAxisInfo and MC_ReadDigitalInput of PLCopen Motion Control part 1: values are read as long as Enable stands.
  * Numbers of parameters are those of the specification's table (from memory). An axis of ours always watches its limits and its following
  * error, so that what enables the watching reads TRUE where there is a limit.
  */
@@ -24,7 +24,7 @@ final class ReadingBlocks {
     }
 
     List<Kind> kinds() {
-        return List.of(parameter(), boolParameter(), motionState());
+        return List.of(parameter(), boolParameter(), motionState(), axisInfo(), digitalInput());
     }
 
     private static List<Pin> pins(Pin input, Pin... outputs) {
@@ -83,6 +83,61 @@ final class ReadingBlocks {
             boolean known = axis != null && m[base + 2] >= 4 && m[base + 2] <= 6;
             if (told(m, base, axis != null, known)) {
                 m[base + 7] = m[base + 2] == 6 || axis.bounded() ? 1 : 0;
+            }
+        });
+    }
+
+    // ---- inputs and what the drive says of itself
+
+    /** Bits of object 60FDh, IEC 61800-7-201: limit switches and reference cam; from bit 16 on the manufacturer's, in ours the inputs in their order. */
+    private static final int NEGATIVE_LIMIT = 1;
+    private static final int POSITIVE_LIMIT = 2;
+    private static final int HOME_SWITCH = 4;
+    private static final int FIRST_INPUT = 16;
+    private static final int MOST_INPUTS = 16;
+
+    private Kind axisInfo() {
+        List<Pin> pins = new java.util.ArrayList<>(List.of(Pin.axis(), Pin.in("Enable", Type.BOOL), Pin.out("Valid", Type.BOOL), Pin.out("Busy", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD)));
+        for (String output : List.of("HomeAbsSwitch", "LimitSwitchPos", "LimitSwitchNeg", "Simulation", "CommunicationReady", "ReadyForPowerOn", "PowerOn", "IsHomed", "AxisWarning")) {
+            pins.add(Pin.out(output, Type.BOOL));
+        }
+        return new Kind("MC_ReadAxisInfo", List.copyOf(pins), name -> (frame, base) -> {
+            long[] m = frame.memory;
+            boolean enable = m[base + ENABLE] != 0;
+            m[base + 2] = enable ? 1 : 0;
+            m[base + 3] = enable ? 1 : 0;
+            if (!enable) {
+                for (int pin = 6; pin <= 14; pin++) {
+                    m[base + pin] = 0;
+                }
+                return;
+            }
+            MotionAxis axis = blocks.axis(frame, base);
+            long inputs = axis.digitalInputs();
+            m[base + 6] = bit(inputs, HOME_SWITCH);
+            m[base + 7] = bit(inputs, POSITIVE_LIMIT);
+            m[base + 8] = bit(inputs, NEGATIVE_LIMIT);
+            m[base + 9] = 0;
+            m[base + 10] = axis.answers() ? 1 : 0;
+            m[base + 11] = axis.readyForPower() ? 1 : 0;
+            m[base + 12] = axis.enabled() ? 1 : 0;
+            m[base + 13] = axis.referenced() ? 1 : 0;
+            m[base + 14] = axis.warns() ? 1 : 0;
+        });
+    }
+
+    private static long bit(long word, int mask) {
+        return (word & mask) != 0 ? 1 : 0;
+    }
+
+    private Kind digitalInput() {
+        return new Kind("MC_ReadDigitalInput", pins(Pin.in("InputNumber", Type.INT), Pin.out("Value", Type.BOOL)), name -> (frame, base) -> {
+            long[] m = frame.memory;
+            boolean enable = m[base + ENABLE] != 0;
+            if (told(m, base, enable, m[base + 2] >= 0 && m[base + 2] < MOST_INPUTS)) {
+                m[base + 7] = blocks.axis(frame, base).digitalInputs() >> FIRST_INPUT + m[base + 2] & 1;
+            } else {
+                m[base + 7] = 0;
             }
         });
     }

@@ -26,6 +26,8 @@ final class RunningOrder {
     boolean toSoftLimit;
     /** speed at the target, where another order begins, units/s with its sign; 0 to stand there */
     private double through;
+    /** speed at which it goes on behind its target, units/s with its sign; NaN where it ends there */
+    private double behind = Double.NaN;
 
     RunningOrder(ProfileGenerator profile, AxisSetpoint setpoint, ProgramPlaces places, boolean endless) {
         this.profile = profile;
@@ -48,11 +50,33 @@ final class RunningOrder {
     void none() {
         target = Double.NaN;
         through = 0;
+        behind = Double.NaN;
         toSoftLimit = false;
     }
 
     boolean aims() {
         return !Double.isNaN(target);
+    }
+
+    /** Behind its target it goes on. */
+    boolean runsOn() {
+        return !Double.isNaN(behind);
+    }
+
+    /** From now on it goes on behind its target, which it passes at that speed where both have the same direction. @param wanted units/s with its sign */
+    void runOnAt(double wanted, double override) {
+        behind = wanted;
+        double way = Math.signum(target - setpoint.position);
+        through = way * wanted > 0 ? way * Math.min(Math.abs(wanted), speed) : 0;
+        planMove(override);
+    }
+
+    /** The target is behind: the speed is all that is left of the order. @param ends the axis has ends that it knows */
+    void beyondTarget(boolean ends, double override) {
+        double wanted = behind;
+        take(wanted < 0 ? places.limits().softMin() : places.limits().softMax(), wanted, acceleration, deceleration, jerk);
+        toSoftLimit = wanted != 0 && ends;
+        planVelocity(override);
     }
 
     boolean passes() {
@@ -66,7 +90,7 @@ final class RunningOrder {
 
     /** Another order waits: the target is passed as fast as its mode says and both allow, and the move planned anew where that changes it. */
     void passInto(WaitingOrder waiting, double override) {
-        if (!waiting.mode.blends() && !passes()) {
+        if (runsOn() || !waiting.mode.blends() && !passes()) {
             return;
         }
         double way = target - setpoint.position;
