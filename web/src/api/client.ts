@@ -167,6 +167,7 @@ export const api = {
   lineValues: (id: number) => answered(client.GET('/api/machines/{id}/bench/line-values', { params: { path: { id } } })),
   breakpoints: (id: number, breakpoints: Schemas['Breakpoint'][]) => answered(client.PUT('/api/machines/{id}/bench/program/breakpoints', { params: { path: { id } }, body: { breakpoints } })),
   watches: (id: number, expressions: string[]) => answered(client.PUT('/api/machines/{id}/bench/program/watches', { params: { path: { id } }, body: { expressions } })),
+  traced: (id: number, names: string[]) => answered(client.PUT('/api/machines/{id}/bench/program/traced', { params: { path: { id } }, body: { names } })),
   stepProgram: (id: number, how: Schemas['StepOrder']['how']) => answered(client.POST('/api/machines/{id}/bench/program/step', { params: { path: { id } }, body: { how } })),
   toLine: (id: number, file: string, line: number) => answered(client.POST('/api/machines/{id}/bench/program/to-line', { params: { path: { id } }, body: { file, line } })),
   writeValue: (id: number, name: string, value: string, force: boolean) => answered(client.POST(force ? '/api/machines/{id}/bench/program/force' : '/api/machines/{id}/bench/program/write', { params: { path: { id } }, body: { name, value } })),

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import PickOne from './PickOne.vue'
 import { mdiChevronDown, mdiChevronUp, mdiHandBackRight, mdiMemory, mdiPause, mdiPlay, mdiRestart, mdiStepForward } from '@mdi/js'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { traceLines, VIEWS, type View } from '../lib/trace'
+import { programLines, traceLines, VIEWS, type View } from '../lib/trace'
 import { useBench } from '../stores/bench'
+import { useDebug } from '../stores/debug'
 import { DOCK, useLayout } from '../stores/layout'
 import { useMachine } from '../stores/machine'
 import { useHand } from '../stores/hand'
@@ -14,6 +15,7 @@ import ProofTrace from './ProofTrace.vue'
 import TracePlot, { type Line } from './TracePlot.vue'
 
 const bench = useBench()
+const debug = useDebug()
 const machine = useMachine()
 const hand = useHand()
 const layout = useLayout()
@@ -25,9 +27,10 @@ const view = ref<View>('speed')
 const data = computed(() => {
   const all = bench.samples
   const axis = machine.axis
-  if (all.length === 0 || !axis) return { time: [] as number[], lines: [] as Line[] }
-  const column = (signal: string) => bench.column(`${axis.name}.${signal}`).slice(-shown)
-  return { time: all[0].slice(-shown), lines: traceLines(view.value, column, axis.unit.symbol) }
+  if (all.length === 0 || (!axis && view.value !== 'program')) return { time: [] as number[], lines: [] as Line[] }
+  if (view.value === 'program') return { time: all[0].slice(-shown), lines: programLines(debug.traced, (name) => bench.column(name).slice(-shown)) }
+  const column = (signal: string) => bench.column(`${axis!.name}.${signal}`).slice(-shown)
+  return { time: all[0].slice(-shown), lines: traceLines(view.value, column, axis!.unit.symbol) }
 })
 const state = computed(() => bench.state)
 const runs = computed(() => {
@@ -35,6 +38,12 @@ const runs = computed(() => {
   if (state.value.byHand) return 'by hand, the program is held,'
   if (state.value.programHeld) return 'with the program held; start anew to run it,'
   return state.value.program === 'homing' ? 'homing' : 'the program'
+})
+
+/* a value that is put into the trace is shown there */
+watch(() => debug.traced.length, (now, before) => {
+  if (now > before) view.value = 'program'
+  else if (!now && view.value === 'program') view.value = 'speed'
 })
 
 /** Groups that wait to act, or would be lost by a restart. */
@@ -89,11 +98,11 @@ function toggle() {
       </span>
       <span v-if="state?.fault" class="fault" role="alert">Program stopped in line {{ state.fault.line }}{{ machine.draft!.plc.files.length > 1 && state.fault.file ? ` of ${state.fault.file}` : '' }}: {{ state.fault.message }}</span>
       <span v-else-if="state" class="legend">runs {{ runs }} of revision {{ state.revision }}<span v-if="bench.behind"> (the machine is at {{ machine.revision }}; write it to the devices, or start anew)</span></span>
-      <span v-if="!proof && !hand.open && !bench.deviceOpen && data.lines.length" class="legend keys">
-        {{ machine.axis?.name }}
-        <PickOne label="The trace shows" :value="view" :options="Object.entries(VIEWS).map(([code, words]) => ({ code, words }))" @pick="(code) => (view = code as View)" />
+      <span v-if="!proof && !hand.open && !bench.deviceOpen && (data.lines.length || view === 'program')" class="legend keys">
+        {{ view === 'program' ? '' : machine.axis?.name }}
+        <PickOne label="The trace shows" :value="view" :options="Object.entries(VIEWS).filter(([code]) => code !== 'program' || debug.traced.length).map(([code, words]) => ({ code, words }))" @pick="(code) => (view = code as View)" />
         <b v-for="line in data.lines.filter((l) => l.label && l.row === undefined)" :key="line.label" :style="{ color: `var(${line.colour})` }">&ensp;{{ line.dashed ? '╌' : '—' }} {{ line.label.replace(`${VIEWS[view]}, `, '') }}</b>
-        <span v-if="data.lines[0].unit">&ensp;in {{ data.lines[0].unit }}</span>
+        <span v-if="data.lines[0]?.unit">&ensp;in {{ data.lines[0].unit }}</span>
       </span>
       <v-btn v-if="something" class="fold" :icon="open ? mdiChevronDown : mdiChevronUp" size="x-small" variant="text" :aria-label="open ? 'Fold the dock' : 'Open the dock'" :aria-expanded="open" :title="open ? 'Fold' : 'Open'" @click="layout.dockFolded = open" />
     </div>

@@ -1,21 +1,22 @@
 <script setup lang="ts">
 import { autocompletion, completionKeymap } from '@codemirror/autocomplete'
 import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands'
-import { HighlightStyle, syntaxHighlighting } from '@codemirror/language'
+import { codeFolding, foldGutter, foldKeymap, HighlightStyle, syntaxHighlighting } from '@codemirror/language'
 import { lintGutter, setDiagnostics } from '@codemirror/lint'
 import { Compartment, EditorState, StateEffect, StateField } from '@codemirror/state'
 import { styleNonce } from '../theme'
-import { Decoration, drawSelection, EditorView, highlightActiveLine, keymap, lineNumbers, WidgetType, type DecorationSet } from '@codemirror/view'
+import { Decoration, drawSelection, EditorView, highlightActiveLine, hoverTooltip, keymap, lineNumbers, WidgetType, type DecorationSet } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { Diagnostic } from '../api/client'
 import { breakpointGutter, cursorLine, movedLines, onKey, putBreakpoints } from '../lib/breakpoints'
 import { completionOf, type Known } from '../lib/completion'
+import { structuredTextFolding } from '../lib/folding'
 import { structuredText } from '../lib/structuredText'
 import { useLanguage } from '../stores/language'
 
 /** Structured Text with faults underlined and one line marked: the one being executed, or the one that caused something. */
-const props = defineProps<{ modelValue: string; diagnostics: Diagnostic[]; marked: number; ran?: number[]; readonly?: boolean; /** what can be proposed, but for the words of the language */ known?: Omit<Known, 'words'>; /** what stands beside a line, by its number */ beside?: Map<number, string>; /** lines with a breakpoint; without them none can be set */ breakpoints?: number[]; label: string }>()
+const props = defineProps<{ modelValue: string; diagnostics: Diagnostic[]; marked: number; ran?: number[]; readonly?: boolean; /** what can be proposed, but for the words of the language */ known?: Omit<Known, 'words'>; /** what stands beside a line, by its number */ beside?: Map<number, string>; /** what a place means, in words; empty for nothing */ describe?: (line: number, column: number) => Promise<string>; /** lines with a breakpoint; without them none can be set */ breakpoints?: number[]; label: string }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string]; cursor: [line: number, column: number]; declaration: []; places: []; rename: []; mend: [fault: Diagnostic]; toggle: [line: number]; moved: [lines: Map<number, number>]; step: [how: 'INTO' | 'OVER' | 'OUT'] }>()
 const host = ref<HTMLElement | null>(null)
 let view: EditorView | null = null
@@ -100,6 +101,8 @@ const theme = EditorView.theme({
   '.cm-cursor': { borderLeftColor: 'var(--ink)' },
   '&.cm-focused .cm-selectionBackground, .cm-selectionBackground': { backgroundColor: 'var(--hair) !important' },
   '.cm-marked': { backgroundColor: 'var(--line-wash)', boxShadow: 'inset 4px 0 var(--warn)' },
+  '.cm-meaning': { padding: '2px 8px', maxWidth: '420px' },
+  '.cm-foldGutter .cm-gutterElement': { cursor: 'pointer', padding: '0 2px' },
   '.cm-breaks': { cursor: 'pointer', minWidth: '16px' },
   '.cm-break': { color: 'var(--stop)', fontSize: '14px', lineHeight: '1' },
   '.cm-ran': { boxShadow: 'inset 4px 0 var(--ok)' },
@@ -109,6 +112,22 @@ const theme = EditorView.theme({
   '.cm-completionDetail': { marginLeft: '12px', fontStyle: 'normal', opacity: '.8' },
   '.cm-tooltip': { backgroundColor: 'var(--sheet)', color: 'var(--ink)', border: '1px solid var(--hair)' },
 })
+
+/** What a name means, beside the pointer. */
+async function hover(at: EditorView, pos: number) {
+  const line = at.state.doc.lineAt(pos)
+  const words = (await props.describe?.(line.number, pos - line.from + 1)) ?? ''
+  if (!words) return null
+  return {
+    pos,
+    create() {
+      const dom = document.createElement('div')
+      dom.className = 'cm-meaning'
+      dom.textContent = words
+      return { dom }
+    },
+  }
+}
 
 function tellCursor(state: EditorState) {
   const head = state.selection.main.head
@@ -143,6 +162,8 @@ onMounted(() => {
       doc: props.modelValue,
       extensions: [
         ...(props.breakpoints ? [breakpointGutter((line) => emit('toggle', line)), keymap.of([onKey('F9', (line) => emit('toggle', line)), onKey('F10', () => emit('step', 'OVER')), onKey('F11', () => emit('step', 'INTO')), onKey('Shift-F11', () => emit('step', 'OUT')), onKey('F12', () => emit('declaration')), onKey('Shift-F12', () => emit('places')), onKey('F2', () => emit('rename'))])] : []),
+        ...(props.describe ? [hoverTooltip(hover, { hoverTime: 400 })] : []),
+        structuredTextFolding, codeFolding(), foldGutter({ openText: '▾', closedText: '▸' }), keymap.of(foldKeymap),
         lineNumbers(), history(), drawSelection(), highlightActiveLine(), lintGutter(), keymap.of([...completionKeymap, ...defaultKeymap, ...historyKeymap, indentWithTab]), painted.of(colouring()),
         ...(props.readonly ? [] : [autocompletion({ override: [completionOf(() => ({ words: language.words, ...(props.known ?? { outline: [], axes: [], tags: [], file: '' }) }))], icons: false })]),
         syntaxHighlighting(colours), markedLine, besideLines, theme, writable.of(EditorState.readOnly.of(Boolean(props.readonly))),

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { traceLines } from './trace'
+import { programLines, traceLines } from './trace'
 
 const samples: Record<string, number[]> = {
   commandedSpeed: [0, -5], speed: [0, -4.9], referenceCam: [0, 1], followingError: [0.1, 0.2], allowedFollowingError: [2, 3], torque: [0.5, 0.9], torqueLimited: [0, 1],
@@ -23,5 +23,11 @@ describe('the trace of the bench', () => {
 
   it('shows the cam above the speed', () => {
     expect(traceLines('speed', column, 'mm')[2].values).toEqual([null, 5.5])
+  })
+
+  it('draws bits of the program above one another and numbers on a scale of their own', () => {
+    const lines = programLines([{ name: 'a', bool: true }, { name: 'n', bool: false }, { name: 'b', bool: true }], (name) => ({ a: [0, 1], n: [5, 7], b: [1, 1] })[name]!)
+    expect(lines.map((l) => [l.label, l.scale, l.values])).toEqual([['a', 'bits', [1.5, 2.5]], ['n', 'values', [5, 7]], ['b', 'bits', [1, 1]]])
+    expect(new Set(lines.map((l) => l.colour)).size).toBe(3)
   })
 })

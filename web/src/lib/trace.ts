@@ -4,8 +4,20 @@ import type { Line } from '../components/TracePlot.vue'
 type Signal = string
 
 /** What the trace of the bench can show of an axis. */
-export const VIEWS = { speed: 'speed', position: 'position', error: 'following error', torque: 'torque', watch: 'supervision' } as const
+export const VIEWS = { speed: 'speed', position: 'position', error: 'following error', torque: 'torque', watch: 'supervision', program: 'program values' } as const
 export type View = keyof typeof VIEWS
+
+const COLOURS = ['--act', '--cmd', '--ref', '--ok', '--ink', '--pencil']
+
+/** Lines of values of the program: numbers on one scale, bits above one another. */
+export function programLines(values: { name: string; bool: boolean }[], column: (name: string) => number[]): Line[] {
+  const bits = values.filter((v) => v.bool)
+  return values.map((v, i) => {
+    const row = 1.5 * (bits.length - 1 - bits.indexOf(v))
+    return v.bool ? { label: v.name, unit: '', colour: COLOURS[i % COLOURS.length]!, row: row + 0.5, values: column(v.name).map((on) => row + on), scale: 'bits' }
+      : { label: v.name, unit: '', colour: COLOURS[i % COLOURS.length]!, values: column(v.name), scale: 'values' }
+  })
+}
 
 /** Lines of one view. @param column values of a signal  @param unit user unit */
 export function traceLines(view: View, column: (signal: Signal) => number[], unit: string): Line[] {
@@ -34,6 +46,8 @@ export function traceLines(view: View, column: (signal: Signal) => number[], uni
         { label: 'held back by a limit', unit: '', colour: '--stop', values: column('torqueLimited').map((on, i) => (on ? torque[i] : null)), scale: 'torque' },
       ]
     }
+    case 'program':
+      return []
     case 'watch':
       return (['inPosition', 'standstill', 'torqueLimited', 'brakeOpen'] as const).map((signal, i) => ({
         label: ['in position', 'standstill', 'torque limited', 'brake open'][i], unit: '', colour: ['--cmd', '--act', '--stop', '--ref'][i], dashed: i === 0, row: 5 - 1.5 * i,

@@ -6,6 +6,7 @@ import ProblemNote from '../components/ProblemNote.vue'
 import ProgramEditor from '../components/ProgramEditor.vue'
 import TextEntry from '../components/TextEntry.vue'
 import { downloadBlob } from '../lib/download'
+import { kindOf, valueOf } from '../lib/names'
 import { useProblem } from '../lib/problems'
 import { mdiDebugStepInto, mdiDebugStepOut, mdiDebugStepOver, mdiRayEndArrow } from '@mdi/js'
 import AxisStates from '../components/program/AxisStates.vue'
@@ -92,6 +93,16 @@ function unused(name: string) {
   let free = `${stem}.st`
   for (let i = 2; taken(free); i++) free = `${stem}_${i}.st`
   return free
+}
+
+/** What stands at a place of the text, for who points at it. */
+async function describe(line: number, column: number) {
+  const name = file.value.name
+  const given = await machine.asked((document) => machine.byKey(document, (asked) => api.nameAt(asked, name, line, column)))
+  const named = given?.found
+  if (!named) return ''
+  const value = running.value ? valueOf(named, bench.state!.values) : ''
+  return `${named.name}${named.type ? ` : ${named.type}` : ''}${value ? ` = ${value}` : ''} · ${kindOf(named)}${named.comment ? ` · ${named.comment}` : ''}`
 }
 
 const STEPS = [
@@ -198,7 +209,7 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
           <TextEntry class="name" :value="file.name" aria-label="Name of the file" @enter="(n) => machine.set(`/plc/files/${index}/name`, n)" />
           <v-btn size="small" @click="remove">Remove file</v-btn>
         </div>
-        <ProgramEditor :key="index" ref="editor" :model-value="file.source" :diagnostics="machine.diagnostics.filter((d) => d.file === file.name)" :marked="marked" :breakpoints="breakpoints" :ran="ran" :beside="beside" :known="known" label="Program, Structured Text" @mend="machine.mend" @toggle="(l) => debug.toggle(file.name, l)" @moved="(lines) => debug.moved(file.name, lines)" @step="(how) => debug.step(how)" @cursor="(line, column) => (cursor = { line, column })" @declaration="nameBar?.declared()" @places="nameBar?.list()" @rename="nameBar?.rename()" @update:model-value="machine.set(`/plc/files/${index}/source`, $event)" />
+        <ProgramEditor :key="index" ref="editor" :model-value="file.source" :diagnostics="machine.diagnostics.filter((d) => d.file === file.name)" :marked="marked" :breakpoints="breakpoints" :describe="describe" :ran="ran" :beside="beside" :known="known" label="Program, Structured Text" @mend="machine.mend" @toggle="(l) => debug.toggle(file.name, l)" @moved="(lines) => debug.moved(file.name, lines)" @step="(how) => debug.step(how)" @cursor="(line, column) => (cursor = { line, column })" @declaration="nameBar?.declared()" @places="nameBar?.list()" @rename="nameBar?.rename()" @update:model-value="machine.set(`/plc/files/${index}/source`, $event)" />
         <NameBar ref="nameBar" :file="file.name" :line="cursor.line" :column="cursor.column" @go-to="goTo" />
       </div>
     </div>

@@ -17,6 +17,7 @@ export const useDebug = defineStore('debug', () => {
   const now = computed(() => (bench.state?.program === 'program' ? bench.state.now : null))
   const stack = computed(() => now.value?.stack ?? [])
   const held = computed(() => stack.value[0] ?? null)
+  const traced = computed(() => now.value?.traced ?? [])
   const forces = computed(() => now.value?.forces ?? [])
 
   /* another page may have set them, or this one before it was loaded anew */
@@ -53,6 +54,13 @@ export const useDebug = defineStore('debug', () => {
     await machine.guarded(() => api.watches(machine.id, all))
   }
 
+  /** Puts a value into the trace, or takes it out. */
+  async function trace(name: string) {
+    const names = traced.value.map((t) => t.name)
+    const same = (n: string) => n.toLowerCase() === name.toLowerCase()
+    await machine.guarded(() => api.traced(machine.id, names.some(same) ? names.filter((n) => !same(n)) : [...names, name]))
+  }
+
   /** Steps begin the program where it does not run. */
   async function step(how: Schemas['StepOrder']['how']) {
     if (bench.state?.program !== 'program') await bench.start('PROGRAM', false)
@@ -69,5 +77,5 @@ export const useDebug = defineStore('debug', () => {
 
   const show = (file: string, line: number) => (place.value = { file, line })
 
-  return { place, show, breakpoints, watches, now, stack, held, forces, toggle, condition, moved, setBreakpoints, setWatches, step, toLine, write, release }
+  return { place, show, traced, trace, breakpoints, watches, now, stack, held, forces, toggle, condition, moved, setBreakpoints, setWatches, step, toLine, write, release }
 })

@@ -4,6 +4,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { api, type Schemas } from '../../api/client'
 import { useBench } from '../../stores/bench'
 import { useMachine } from '../../stores/machine'
+import { kindOf, valueOf } from '../../lib/names'
 import TextEntry from '../TextEntry.vue'
 
 /** What the name under the cursor means, where it stands, and another one for it. */
@@ -15,18 +16,12 @@ type Named = Schemas['Named']
 const named = shallowRef<Named | null>(null)
 const listed = ref(false)
 const renaming = ref(false)
-const KINDS: Record<Named['kind'], string> = { VARIABLE: 'variable of', GLOBAL: 'global variable', TAG: 'tag', AXIS: 'axis', CONSTANT: 'constant', UNIT: 'unit', TYPE: 'type', MEMBER: 'member of', VALUE: 'value of' }
 const HOW: Record<Schemas['Use']['how'], string> = { DECLARED: 'declared', READ: 'read', WRITTEN: 'written', CALLED: 'called', TYPE: 'as a type' }
-const what = computed(() => (named.value ? `${KINDS[named.value.kind]} ${named.value.owner}`.trim() : ''))
+const what = computed(() => (named.value ? kindOf(named.value) : ''))
 const declaration = computed(() => named.value?.uses.find((u) => u.how === 'DECLARED') ?? null)
 const several = computed(() => machine.draft!.plc.files.length > 1)
 const where = (u: Schemas['Use']) => `${several.value ? `${u.file}, ` : ''}line ${u.line}`
-const value = computed(() => {
-  const n = named.value
-  if (!n || bench.state?.program !== 'program' || bench.behind) return ''
-  const found = bench.state.values.find((v) => [n.name, `${n.owner}.${n.name}`].some((name) => name.toLowerCase() === v.name.toLowerCase()))
-  return found?.value ?? ''
-})
+const value = computed(() => (named.value && bench.state?.program === 'program' && !bench.behind ? valueOf(named.value, bench.state.values) : ''))
 
 async function ask() {
   const { file, line, column } = props

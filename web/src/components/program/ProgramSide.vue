@@ -20,6 +20,7 @@ const found = computed(() => (bench.state?.values ?? []).filter((v) => v.name.to
 const shownValues = computed(() => found.value.slice(0, MOST_SHOWN))
 const forced = computed(() => new Set(debug.forces.map((f) => f.name.toLowerCase())))
 const findings = computed(() => (machine.diagnostics.length ? [] : (machine.answer?.program.findings ?? [])))
+const traced = computed(() => new Set(debug.traced.map((t) => t.name.toLowerCase())))
 const timed = computed(() => (machine.draft?.plc.statementNanos ?? 0) > 0)
 const several = computed(() => (machine.draft?.plc.files.length ?? 0) > 1)
 const where = (file: string, line: number) => (several.value && file ? `${file}, line ${line}` : `line ${line}`)
@@ -103,6 +104,7 @@ function addWatch() {
               <v-text-field v-model="entry" class="snug mono" autofocus :aria-label="`New value of ${value.name}`" @keydown.enter="put(false)" @keydown.esc="edited = ''" />
               <v-btn size="small" title="Once; the program may change it again" @click="put(false)">Write</v-btn>
               <v-btn size="small" title="At the beginning and the end of every cycle, until it is released" @click="put(true)">Force</v-btn>
+              <v-btn size="small" :title="traced.has(value.name.toLowerCase()) ? 'Takes it out of the trace' : 'Draws it in the trace below'" @click="debug.trace(value.name)">{{ traced.has(value.name.toLowerCase()) ? 'Out of the trace' : 'Trace' }}</v-btn>
               <v-btn v-if="forced.has(value.name.toLowerCase())" size="small" @click="debug.release(value.name)">Release</v-btn>
             </td>
           </tr>

@@ -58,8 +58,8 @@ final class BenchSession {
     private volatile long seenAt;
     /** Held while a state is taken and handed to the stream: no page hears an older state, or a bench that is gone, last. */
     private final Object publishing = new Object();
-    /** The bench whose columns the pages have been told. Guarded by {@link #publishing}. */
-    private LiveBench announced;
+    /** Key of the columns that the pages have been told, 0 for none. Guarded by {@link #publishing}. */
+    private int announced;
     /** What people look at in the program; it stays when the program is run anew. Guarded by this. */
     private ProgramWatch.Wanted wanted = ProgramWatch.Wanted.NOTHING;
     private final ControlLease lease = new ControlLease();
@@ -89,7 +89,7 @@ final class BenchSession {
     /** A page that joins hears of the bench, or that there is none: it may have seen one before it lost the connection. */
     private void greet() {
         synchronized (publishing) {
-            announced = null;
+            announced = 0;
             if (publish() == null) {
                 stream.send(new Off("off", condition));
             }
@@ -158,14 +158,20 @@ final class BenchSession {
 
     /** @param breakpoints all of them */
     synchronized List<ProgramWatch.Breakpoint> breakpoints(List<ProgramWatch.Breakpoint> breakpoints) {
-        want(new ProgramWatch.Wanted(List.copyOf(breakpoints), wanted.watches()));
+        want(wanted.withBreakpoints(breakpoints));
         return wanted.breakpoints();
     }
 
     /** @param expressions all of them */
     synchronized List<String> watches(List<String> expressions) {
-        want(new ProgramWatch.Wanted(wanted.breakpoints(), List.copyOf(expressions)));
+        want(wanted.withWatches(expressions));
         return wanted.watches();
+    }
+
+    /** @param names all of them */
+    synchronized List<String> traced(List<String> names) {
+        want(wanted.withTraced(names));
+        return wanted.traced();
     }
 
     private void want(ProgramWatch.Wanted changed) {
@@ -418,9 +424,10 @@ final class BenchSession {
             for (String axis : stream.looks()) {
                 present.processData(axis).ifPresent(stream::send);
             }
-            if (present != announced) {
-                announced = present;
-                stream.send(present.columns());
+            LiveBench.Columns columns = present.columns();
+            if (announced != columns.key()) {
+                announced = columns.key();
+                stream.send(columns);
             }
             ByteBuffer samples = present.samples();
             if (samples != null) {

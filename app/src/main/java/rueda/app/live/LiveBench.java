@@ -94,7 +94,10 @@ final class LiveBench {
     private final List<Variable> shown;
     private final int leftOut;
     /** tells the columns of this bench from those of others */
-    private final int key = KEYS.incrementAndGet();
+    private int key;
+    /** names of the signals that are streamed, and their numbers in the recording */
+    private List<String> columnNames = List.of();
+    private int[] columnNumbers = new int[0];
     private boolean running;
     private boolean ending;
     private double speed = 1;
@@ -116,6 +119,7 @@ final class LiveBench {
         List<Variable> all = inOrder(machine, bench.resource().program().variables());
         shown = List.copyOf(all.subList(0, Math.min(MOST_SHOWN, all.size())));
         leftOut = all.size() - shown.size();
+        columnsChanged();
         traffic = new BusCapture(machine, KEPT_CYCLES);
         bench.capture(traffic);
     }
@@ -139,7 +143,20 @@ final class LiveBench {
 
     /** What a person looks at in the program. */
     synchronized void want(ProgramWatch.Wanted wanted) {
+        List<ProgramWatch.TracedValue> before = watch.traced();
         watch.want(wanted);
+        if (!before.equals(watch.traced())) {
+            columnsChanged();
+        }
+    }
+
+    private void columnsChanged() {
+        List<String> names = new ArrayList<>();
+        machine.axes().forEach(axis -> STREAMED.forEach(signal -> names.add(signal.of(axis.name()))));
+        watch.traced().forEach(value -> names.add(value.name()));
+        columnNames = List.copyOf(names);
+        columnNumbers = names.stream().mapToInt(bench.recording()::indexOf).toArray();
+        key = KEYS.incrementAndGet();
     }
 
     synchronized void step(Tracer.Step how) {
@@ -180,7 +197,7 @@ final class LiveBench {
     /** A program that is held in its middle ends its cycle. */
     private void endHeldCycle() {
         if (bench.resource().held()) {
-            watch.want(new ProgramWatch.Wanted(List.of(), List.of()));
+            watch.want(ProgramWatch.Wanted.NOTHING);
             bench.resource().tracer().goOn();
             bench.cycle();
         }
@@ -662,8 +679,8 @@ final class LiveBench {
     record Columns(String type, int key, List<String> names) {
     }
 
-    Columns columns() {
-        return new Columns("columns", key, machine.axes().stream().flatMap(axis -> STREAMED.stream().map(signal -> signal.of(axis.name()))).toList());
+    synchronized Columns columns() {
+        return new Columns("columns", key, columnNames);
     }
 
     /**
@@ -719,19 +736,12 @@ final class LiveBench {
             return null;
         }
         long stride = Math.max(1, (count + MOST_SAMPLES_PER_BLOCK - 1) / MOST_SAMPLES_PER_BLOCK);
-        int axes = machine.axes().size();
-        List<Integer> columns = new ArrayList<>();
-        for (int i = 0; i < axes; i++) {
-            for (AxisSignal signal : STREAMED) {
-                columns.add(recording.indexOf(signal.of(machine.axes().get(i).name())));
-            }
-        }
         int rows = (int) ((count + stride - 1) / stride);
-        ByteBuffer block = ByteBuffer.allocate(Integer.BYTES + rows * (Double.BYTES + columns.size() * Float.BYTES));
+        ByteBuffer block = ByteBuffer.allocate(Integer.BYTES + rows * (Double.BYTES + columnNumbers.length * Float.BYTES));
         block.putInt(key);
         for (long k = from; k < recording.count(); k += stride) {
             block.putDouble(recording.time(k));
-            for (int column : columns) {
+            for (int column : columnNumbers) {
                 block.putFloat((float) recording.value(column, k));
             }
         }

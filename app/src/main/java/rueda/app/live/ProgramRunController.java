@@ -18,6 +18,7 @@ import rueda.quantity.InvalidEntry;
 class ProgramRunController {
 
     private static final int MOST = 100;
+    private static final int MOST_TRACED = 8;
     private static final int LONGEST = 1000;
 
     private final Benches benches;
@@ -48,6 +49,20 @@ class ProgramRunController {
         most("expressions", wanted.expressions());
         wanted.expressions().forEach(e -> text("expressions", e));
         return benches.of(id).watches(wanted.expressions());
+    }
+
+    /** @param names of values, up to 8; a recording of them begins anew */
+    record Traced(List<String> names) {
+    }
+
+    @Operation(summary = "Values that the live stream's samples carry, instead of those before")
+    @PutMapping("/traced")
+    List<String> traced(@PathVariable long id, @RequestBody Traced wanted) {
+        if (wanted.names().size() > MOST_TRACED) {
+            throw new InvalidEntry("names", wanted.names().size() + " of them", "up to " + MOST_TRACED, "take some out of the trace");
+        }
+        wanted.names().forEach(n -> text("names", n));
+        return benches.of(id).traced(wanted.names());
     }
 
     /** @param how how far */

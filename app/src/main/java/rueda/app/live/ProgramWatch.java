@@ -13,8 +13,20 @@ import rueda.plc.type.Type;
 final class ProgramWatch {
 
     /** What a person wants of a program, whichever bench runs it. */
-    record Wanted(List<Breakpoint> breakpoints, List<String> watches) {
-        static final Wanted NOTHING = new Wanted(List.of(), List.of());
+    record Wanted(List<Breakpoint> breakpoints, List<String> watches, List<String> traced) {
+        static final Wanted NOTHING = new Wanted(List.of(), List.of(), List.of());
+
+        Wanted withBreakpoints(List<Breakpoint> changed) {
+            return new Wanted(List.copyOf(changed), watches, traced);
+        }
+
+        Wanted withWatches(List<String> changed) {
+            return new Wanted(breakpoints, List.copyOf(changed), traced);
+        }
+
+        Wanted withTraced(List<String> changed) {
+            return new Wanted(breakpoints, watches, List.copyOf(changed));
+        }
     }
 
     /**
@@ -56,9 +68,14 @@ final class ProgramWatch {
     }
 
     /**
-     * @param stack where it is held, the innermost call first; empty while it is not held in its middle
+     * @param stack  where it is held, the innermost call first; empty while it is not held in its middle
+     * @param traced names of values that the blocks of samples carry behind the signals of the axes
      */
-    record ProgramNow(List<TaskNow> tasks, List<StackLevel> stack, List<Inspector.Forced> forces, List<WatchNow> watches, List<BreakpointNow> breakpoints) {
+    record ProgramNow(List<TaskNow> tasks, List<StackLevel> stack, List<Inspector.Forced> forces, List<WatchNow> watches, List<BreakpointNow> breakpoints, List<TracedValue> traced) {
+    }
+
+    /** @param bool it is on or off */
+    record TracedValue(String name, boolean bool) {
     }
 
     private record Watch(String expression, String unit, Inspector.Watched made) {
@@ -115,7 +132,12 @@ final class ProgramWatch {
         int base = stack.isEmpty() ? 0 : stack.get(0).base();
         return new ProgramNow(resource.tasks().stream().map(ProgramWatch::now).toList(),
                 stack.stream().map(level -> new StackLevel(resource.program().unitName(level.place().unit()), level.place().file(), level.place().line())).toList(),
-                resource.inspector().forced(), watches.stream().map(w -> new WatchNow(w.expression(), resource.inspector().text(w.made(), base), w.made().fault() == null)).toList(), List.copyOf(breakpoints));
+                resource.inspector().forced(), watches.stream().map(w -> new WatchNow(w.expression(), resource.inspector().text(w.made(), base), w.made().fault() == null)).toList(), List.copyOf(breakpoints), traced());
+    }
+
+    /** Numbers and bits that the program that runs has. */
+    List<TracedValue> traced() {
+        return wanted.traced().stream().flatMap(name -> resource.program().variable(name).stream()).filter(v -> v.type() != Type.AXIS_REF && !v.type().isText()).map(v -> new TracedValue(v.name(), v.type() == Type.BOOL)).toList();
     }
 
     private static TaskNow now(Task task) {
