@@ -199,8 +199,8 @@ export const api = {
   latestRuns: (id: number) => answered(client.GET('/api/machines/{id}/runs/latest', { params: { path: { id } } })),
   trace: (run: number, signals: string[], from: number, to: number) =>
     answered(client.GET('/api/runs/{id}/trace', { params: { path: { id: run }, query: { signals, from, to, points: 3000 } } })),
-  startBench: (id: number, program: 'PROGRAM' | 'HOMING', axis: string, running: boolean) =>
-    answered(client.POST('/api/machines/{id}/bench', { params: { path: { id } }, body: { program, axis, running } })),
+  startBench: (id: number, program: 'PROGRAM' | 'HOMING', axis: string, running: boolean, retained = false) =>
+    answered(client.POST('/api/machines/{id}/bench', { params: { path: { id } }, body: { program, axis, running, retained } })),
   takeControl: (id: number, monitoringSeconds: number) => answered(client.POST('/api/machines/{id}/control', { params: { path: { id } }, body: { monitoringSeconds } })),
   renewControl: (id: number, key: string) => answered(client.POST('/api/machines/{id}/control/{key}/renew', { params: { path: { id, key } } })),
   releaseControl: (id: number, key: string) => answered(client.DELETE('/api/machines/{id}/control/{key}', { params: { path: { id, key } } })),

@@ -169,6 +169,7 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
       <div class="row">
         <v-btn variant="flat" color="primary" :disabled="machine.diagnostics.length > 0" @click="bench.start('PROGRAM', true)">Run program</v-btn>
         <v-btn :disabled="!bench.state" title="Goes on to the next breakpoint" @click="bench.order(bench.state?.running ? 'hold' : 'run')">{{ bench.state?.running ? 'Hold' : 'Go on' }}</v-btn>
+        <v-btn v-if="debug.now?.retained" :disabled="machine.diagnostics.length > 0" :title="`Switches everything off and on: the ${debug.now.retained} RETAIN values of the program stay, the rest begins anew`" @click="bench.start('PROGRAM', true, true)">Restart</v-btn>
         <v-btn :disabled="machine.diagnostics.length > 0" title="To the end of a cycle of the main task" @click="bench.oneCycle()">One cycle</v-btn>
         <span class="steps" role="group" aria-label="Steps">
           <v-btn v-for="s in STEPS" :key="s.words" :icon="s.icon" size="small" variant="text" :disabled="machine.diagnostics.length > 0" :aria-label="s.words" :title="s.title" @click="s.how ? debug.step(s.how) : debug.toLine(file.name, editor?.line() ?? 1)" />

@@ -126,11 +126,11 @@ export const useBench = defineStore('bench', () => {
   const column = (name: string) => samples.value[1 + columns.names.indexOf(name)] ?? []
 
   /** Makes the bench anew from the saved machine. */
-  async function start(program: 'PROGRAM' | 'HOMING', running: boolean) {
+  async function start(program: 'PROGRAM' | 'HOMING', running: boolean, retained = false) {
     await machine.flush()
     if (machine.conflict !== null) return
     samples.value = []
-    const made = await machine.guarded(() => api.startBench(machine.id, program, machine.axis?.name ?? '', running))
+    const made = await machine.guarded(() => api.startBench(machine.id, program, machine.axis?.name ?? '', running, retained))
     if (made) take(made)
   }
 

@@ -167,6 +167,11 @@ public final class CompiledProgram {
         return found == null ? unit : found.name();
     }
 
+    /** Values that a controller keeps when it is switched off (RETAIN): elementary ones; a timer's or motion block's inside begins anew. */
+    public List<Variable> retained() {
+        return variables.stream().filter(v -> project.storage.retained().get(v.slot())).toList();
+    }
+
     // ---- for what is compiled later
 
     Project project() {

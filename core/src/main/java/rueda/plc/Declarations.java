@@ -203,6 +203,13 @@ final class Declarations {
         (temporary ? unit.prologue : unit.initial).addAll(later);
         Expression constant = declaration.constant() && type.type().isElementary() && later.isEmpty() ? constant(type.type(), first) : null;
         String refusal = declaration.constant() ? "it is CONSTANT" : declaration.section() == Section.VAR_INPUT ? "it is an input of this " + what() : null;
+        if (declaration.retained()) {
+            if (unit.type == null) {
+                project.storage.retain(address.slot());
+            } else {
+                unit.retained.add(name.path());
+            }
+        }
         if (declaration.constant() && address.slot() >= 0) {
             project.constants.add(address.slot());
         }

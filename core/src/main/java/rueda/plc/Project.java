@@ -129,6 +129,9 @@ final class Project {
             initial.addAll(values.actions());
             storage.change(address.slot(), first);
         }
+        if (declaration.retained()) {
+            storage.retain(address.slot());
+        }
         if (declaration.constant()) {
             constants.add(address.slot());
         }

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import rueda.machine.Plc;
 import rueda.plc.code.Generator;
@@ -225,6 +226,31 @@ public final class Resource {
             }
         }
         return false;
+    }
+
+    // ---- over a restart
+
+    /** A value that is kept while the controller is off. @param type as declared  @param text null for what is no text */
+    public record Retained(String name, String type, long value, String text) {
+    }
+
+    /** What the controller keeps when it is switched off. */
+    public List<Retained> retained() {
+        return program.retained().stream().map(v -> new Retained(v.name(), v.declared().written(), frame.memory[v.slot()], v.type().isText() ? frame.texts[v.slot()] : null)).toList();
+    }
+
+    /** A controller that is switched on again: what it kept is there, as far as the program still has such a value; everything else has begun anew. */
+    public void restore(List<Retained> kept) {
+        Map<String, Variable> known = program.retained().stream().collect(Collectors.toMap(v -> Scope.key(v.name()), v -> v, (one, same) -> one));
+        for (Retained value : kept) {
+            Variable variable = known.get(Scope.key(value.name()));
+            if (variable != null && variable.declared().written().equals(value.type())) {
+                frame.memory[variable.slot()] = value.value();
+                if (value.text() != null) {
+                    frame.texts[variable.slot()] = value.text();
+                }
+            }
+        }
     }
 
     // ---- what can be asked

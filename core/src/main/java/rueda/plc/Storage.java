@@ -2,6 +2,7 @@ package rueda.plc;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
@@ -40,6 +41,10 @@ final class Storage {
     private final Map<BlockType, Unit> units = new IdentityHashMap<>();
     private final List<Image> images = new ArrayList<>();
     private final Map<Image, Integer> imageNumbers = new IdentityHashMap<>();
+    /** first cells of variables that are declared RETAIN */
+    private final BitSet declaredRetained = new BitSet();
+    /** cells of values that are retained; known when {@link #variables} has been asked */
+    private final BitSet retained = new BitSet();
     private int size;
 
     void knows(BlockType type, FunctionBlock.Kind kind) {
@@ -79,6 +84,16 @@ final class Storage {
 
     int size() {
         return size;
+    }
+
+    /** The variable that begins there keeps its values over a restart. */
+    void retain(int slot) {
+        declaredRetained.set(slot);
+    }
+
+    /** Cells of listed values that are retained. */
+    BitSet retained() {
+        return retained;
     }
 
     /** What has been placed since then is forgotten. @param before what {@link #size} was */
@@ -128,37 +143,41 @@ final class Storage {
         List<Variable> variables = new ArrayList<>();
         for (Placed p : placed) {
             if (p.listed()) {
-                list(p.name(), p.type(), p.slot(), variables);
+                list(p.name(), p.type(), p.slot(), declaredRetained.get(p.slot()), variables);
             }
         }
         return variables;
     }
 
-    private void list(String name, DataType type, int slot, List<Variable> variables) {
+    private void list(String name, DataType type, int slot, boolean kept, List<Variable> variables) {
         if (variables.size() >= MOST_LISTED) {
             return;
         }
         if (type.isElementary()) {
             variables.add(new Variable(name, type, slot));
+            if (kept) {
+                retained.set(slot);
+            }
         } else if (type instanceof StructType structure) {
-            structure.members().forEach(m -> list(name + "." + m.name(), m.type(), slot + m.offset(), variables));
+            structure.members().forEach(m -> list(name + "." + m.name(), m.type(), slot + m.offset(), kept, variables));
         } else if (type instanceof BlockType block) {
-            block.members().stream().filter(m -> m.role() != BlockType.Role.IN_OUT).forEach(m -> list(name + "." + m.name(), m.type(), slot + m.offset(), variables));
+            Unit unit = units.get(block);
+            block.members().stream().filter(m -> m.role() != BlockType.Role.IN_OUT).forEach(m -> list(name + "." + m.name(), m.type(), slot + m.offset(), unit != null && (kept || unit.retained.contains(m.name())), variables));
         } else if (type instanceof ArrayType array && !array.open()) {
-            elements(name, array, 0, slot, variables);
+            elements(name, array, 0, slot, kept, variables);
         }
     }
 
-    private void elements(String name, ArrayType array, int dimension, int slot, List<Variable> variables) {
+    private void elements(String name, ArrayType array, int dimension, int slot, boolean kept, List<Variable> variables) {
         ArrayType.Bound bound = array.bounds().get(dimension);
         boolean last = dimension == array.bounds().size() - 1;
         for (long i = bound.low(); i <= bound.high() && variables.size() < MOST_LISTED; i++) {
             String element = (dimension == 0 ? name + "[" : name + ",") + i;
             int at = slot + (int) (i - bound.low()) * array.stride(dimension);
             if (last) {
-                list(element + "]", array.element(), at, variables);
+                list(element + "]", array.element(), at, kept, variables);
             } else {
-                elements(element, array, dimension + 1, at, variables);
+                elements(element, array, dimension + 1, at, kept, variables);
             }
         }
     }

@@ -38,6 +38,8 @@ final class Unit {
     final List<Action> initial = new ArrayList<>();
     /** other units that it calls, and where first */
     final Map<Unit, ExpressionSyntax> calls = new LinkedHashMap<>();
+    /** names of variables of a function block that keep their values over a restart */
+    final Set<String> retained = new TreeSet<>();
     /** slots of tags that it writes itself */
     final Set<Integer> writes = new TreeSet<>();
     /** value of a function, null where it has none */

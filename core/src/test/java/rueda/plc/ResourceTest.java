@@ -139,6 +139,28 @@ class ResourceTest {
         assertThat(resource.memory()).as("stopped for good").isEqualTo(before);
     }
 
+    /** RETAIN over a restart (IEC 61131-3, 6.5.6; from memory): in programs, in global variables, inside of blocks; the rest begins anew. */
+    @Test
+    void whatIsRetained() {
+        String source = "VAR_GLOBAL RETAIN total : DINT := 100; END_VAR VAR_GLOBAL lost : DINT; END_VAR\n"
+                + "FUNCTION_BLOCK Counter VAR RETAIN n : DINT; END_VAR VAR m : DINT; END_VAR n := n + 1; m := m + 1; END_FUNCTION_BLOCK\n"
+                + "PROGRAM Main VAR RETAIN name : STRING := 'a'; list : ARRAY [1..2] OF INT; t : TON; END_VAR VAR c : Counter; x : DINT; END_VAR\n"
+                + "c(); total := total + 1; lost := lost + 1; x := x + 1; name := CONCAT(name, 'b'); list[2] := list[2] + INT#3; t(IN := TRUE, PT := T#1ms); END_PROGRAM";
+        Resource before = resource(source, 0, List.of(), every("Main", 1, 0));
+        run(before, 0, 5);
+        Resource after = resource(source, 0, List.of(), every("Main", 1, 0));
+        after.restore(before.retained());
+        assertThat(before.retained()).extracting(Resource.Retained::name).containsExactly("total", "name", "list[1]", "list[2]", "c.n");
+        assertThat(List.of(value(after, "total"), value(after, "name"), value(after, "list[2]"), value(after, "c.n"))).containsExactly("105", "'abbbbb'", "15", "5");
+        assertThat(List.of(value(after, "lost"), value(after, "x"), value(after, "c.m"), value(after, "t.Q"))).containsExactly("0", "0", "0", "FALSE");
+        run(after, 0, 1);
+        assertThat(value(after, "total")).isEqualTo("106");
+        Resource changed = resource(source.replace("total : DINT", "total : LREAL").replace("total + 1", "total + 1.0"), 0, List.of(), every("Main", 1, 0));
+        changed.restore(before.retained());
+        assertThat(value(changed, "total")).as("it is of another type now").isEqualTo("100.0");
+        assertThat(value(changed, "c.n")).isEqualTo("5");
+    }
+
     /** A fault in one task stops all of them. */
     @Test
     void aFaultStopsEverything() {

@@ -55,7 +55,7 @@ public final class Completeness {
             Map.entry("TagsQuestion", Set.of("machine", "base")),
             Map.entry("NameAnswer", Set.of("found")),
             Map.entry("ProgramFinding", Set.of("mend")),
-            Map.entry("Start", Set.of("axis", "running")),
+            Map.entry("Start", Set.of("axis", "running", "retained")),
             Map.entry("ProfileQuestion", Set.of("startVelocity", "endVelocity", "maxDeceleration", "maxJerk")));
 
     private Completeness() {

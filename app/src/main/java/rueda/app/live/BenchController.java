@@ -32,8 +32,13 @@ class BenchController {
         this.benches = benches;
     }
 
-    /** @param program PROGRAM or HOMING  @param axis axis to home  @param running false: made, but held */
-    record Start(LiveBench.Kind program, String axis, Boolean running) {
+    /**
+     * @param program  PROGRAM or HOMING
+     * @param axis     axis to home
+     * @param running  false: made, but held
+     * @param retained true: the controller is switched off and on, and RETAIN values of the bench that is there stay; else it begins anew
+     */
+    record Start(LiveBench.Kind program, String axis, Boolean running, Boolean retained) {
     }
 
     @Operation(summary = "Makes the bench anew from the saved machine")
@@ -42,7 +47,7 @@ class BenchController {
         if (start.program() == null) {
             throw new InvalidEntry("program", "missing", "PROGRAM or HOMING", "say what to run");
         }
-        return benches.of(id).start(start.program(), start.axis(), !Boolean.FALSE.equals(start.running()));
+        return benches.of(id).start(start.program(), start.axis(), !Boolean.FALSE.equals(start.running()), Boolean.TRUE.equals(start.retained()));
     }
 
     @Operation(summary = "Lets the clock run")

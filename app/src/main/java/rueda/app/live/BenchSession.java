@@ -121,6 +121,11 @@ final class BenchSession {
 
     /** Makes a bench from the machine as it is saved and lets it run; refused while somebody moves axes by hand. */
     LiveBench.State start(LiveBench.Kind kind, String axis, boolean running) {
+        return start(kind, axis, running, false);
+    }
+
+    /** @param retained values that the program keeps over a restart are taken from the bench that is there */
+    LiveBench.State start(LiveBench.Kind kind, String axis, boolean running, boolean retained) {
         MachineState state = machines.get(machineId);
         if (kind == LiveBench.Kind.PROGRAM) {
             CompiledProgram program = StructuredTextCompiler.compile(StructuredTextCompiler.Text.of(state.document().plc()), Bench.environment(state.document()));
@@ -135,6 +140,9 @@ final class BenchSession {
         synchronized (this) {
             refuseWhileHeld();
             made = connected(asked == condition ? made : made.in(condition));
+            if (retained && bench != null) {
+                made.restore(bench);
+            }
             made.running(running);
             put(made);
             return publish();

@@ -49,6 +49,7 @@ import rueda.plant.MasterShaft;
 import rueda.plant.ServoPlant;
 import rueda.plant.Mistake;
 import rueda.plc.Inspector;
+import rueda.plc.Resource;
 import rueda.plc.run.ProgramFault;
 import rueda.plc.run.Tracer;
 import rueda.plc.type.Type;
@@ -186,6 +187,15 @@ final class LiveBench {
         } else {
             bench.resource().inspector().release(name);
         }
+    }
+
+    /** What the controller of another bench keeps while it is off is there. */
+    synchronized void restore(LiveBench before) {
+        bench.resource().restore(before.retained());
+    }
+
+    private synchronized List<Resource.Retained> retained() {
+        return bench.resource().retained();
     }
 
     /** A program that is held in its middle is given up. The bench is not to be used any more. */

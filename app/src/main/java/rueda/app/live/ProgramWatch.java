@@ -69,9 +69,10 @@ final class ProgramWatch {
 
     /**
      * @param stack  where it is held, the innermost call first; empty while it is not held in its middle
+     * @param retained how many values stay when the controller is switched off
      * @param traced names of values that the blocks of samples carry behind the signals of the axes
      */
-    record ProgramNow(List<TaskNow> tasks, List<StackLevel> stack, List<Inspector.Forced> forces, List<WatchNow> watches, List<BreakpointNow> breakpoints, List<TracedValue> traced) {
+    record ProgramNow(List<TaskNow> tasks, List<StackLevel> stack, List<Inspector.Forced> forces, List<WatchNow> watches, List<BreakpointNow> breakpoints, List<TracedValue> traced, int retained) {
     }
 
     /** @param bool it is on or off */
@@ -132,7 +133,7 @@ final class ProgramWatch {
         int base = stack.isEmpty() ? 0 : stack.get(0).base();
         return new ProgramNow(resource.tasks().stream().map(ProgramWatch::now).toList(),
                 stack.stream().map(level -> new StackLevel(resource.program().unitName(level.place().unit()), level.place().file(), level.place().line())).toList(),
-                resource.inspector().forced(), watches.stream().map(w -> new WatchNow(w.expression(), resource.inspector().text(w.made(), base), w.made().fault() == null)).toList(), List.copyOf(breakpoints), traced());
+                resource.inspector().forced(), watches.stream().map(w -> new WatchNow(w.expression(), resource.inspector().text(w.made(), base), w.made().fault() == null)).toList(), List.copyOf(breakpoints), traced(), resource.program().retained().size());
     }
 
     /** Numbers and bits that the program that runs has. */
