@@ -8,7 +8,7 @@ import TextEntry from '../components/TextEntry.vue'
 import { downloadBlob } from '../lib/download'
 import { kindOf, valueOf } from '../lib/names'
 import { useProblem } from '../lib/problems'
-import { mdiDebugStepInto, mdiDebugStepOut, mdiDebugStepOver, mdiRayEndArrow } from '@mdi/js'
+import { mdiDebugStepInto, mdiDebugStepOut, mdiDebugStepOver, mdiFormatIndentIncrease, mdiRayEndArrow } from '@mdi/js'
 import AxisStates from '../components/program/AxisStates.vue'
 import FindInFiles from '../components/program/FindInFiles.vue'
 import NameBar from '../components/program/NameBar.vue'
@@ -147,9 +147,17 @@ async function bring(given: FileList | File[] | null | undefined) {
   told.value = words
 }
 
-async function takeOut() {
-  const zip = await tried(() => api.zipProgram(files.value))
-  if (zip) downloadBlob(zip, `${machine.draft!.name.replace(/[^\w]+/g, '-')}.zip`)
+/** Indents the text that is open; undo takes it back. */
+async function format() {
+  const at = index.value
+  const given = await tried(() => api.formatProgram([file.value]))
+  if (given && given.files[0]!.source !== files.value[at]?.source) machine.set(`/plc/files/${at}/source`, given.files[0]!.source)
+}
+
+async function takeOut(form: 'zip' | 'xml') {
+  const name = machine.draft!.name
+  const made = await tried(() => (form === 'zip' ? api.zipProgram(files.value) : api.xmlProgram(name, files.value)))
+  if (made) downloadBlob(made, `${name.replace(/[^\w]+/g, '-')}.${form}`)
 }
 
 async function goTo(name: string, line: number) {
@@ -174,6 +182,7 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
         <span class="steps" role="group" aria-label="Steps">
           <v-btn v-for="s in STEPS" :key="s.words" :icon="s.icon" size="small" variant="text" :disabled="machine.diagnostics.length > 0" :aria-label="s.words" :title="s.title" @click="s.how ? debug.step(s.how) : debug.toLine(file.name, editor?.line() ?? 1)" />
         </span>
+        <v-btn :icon="mdiFormatIndentIncrease" size="small" variant="text" :disabled="other !== null" aria-label="Format" title="Indents the text by its structure and writes the words of the language in capitals" @click="format" />
         <span v-if="running" class="sub" role="status">{{ debug.held ? `held in ${where(debug.held.file, debug.held.line).replace('Line', 'line')}` : `${bench.state!.statements} statements in the last cycle` }}</span>
       </div>
     </div>
@@ -196,7 +205,8 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
         </ul>
         <div class="tools">
           <v-btn size="small" @click="add">Add file</v-btn>
-          <v-btn size="small" @click="takeOut">Take out</v-btn>
+          <v-btn size="small" title="The texts as a zip of .st files" @click="takeOut('zip')">Zip</v-btn>
+          <v-btn size="small" :disabled="machine.diagnostics.length > 0" title="The program as XML of IEC 61131-10, with bodies in Structured Text" @click="takeOut('xml')">XML</v-btn>
           <v-file-input class="snug" :model-value="null" multiple accept=".st,.txt,.zip,.xml,.iecst,.scl,.exp" placeholder="Bring in…" aria-label="Program files" @update:model-value="(f) => bring(f as File[])" />
           <p class="pencil">Structured Text, zips of it, or XML of IEC 61131-10; drop them here.</p>
         </div>

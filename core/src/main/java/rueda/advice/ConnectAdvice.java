@@ -279,11 +279,8 @@ public final class ConnectAdvice {
         String refused = family.refusesCycle(machine.bus().cycleMicros());
         if (refused != null) {
             int usual = family.usualCycleMicros();
-            boolean divides = machine.plc().taskIntervalMicros() % usual == 0;
             List<Finding.Change> changes = new ArrayList<>(List.of(new Finding.Change("replace", "/bus/cycleMicros", usual)));
-            if (!divides) {
-                changes.add(new Finding.Change("replace", "/plc/tasks/0/intervalMicros", usual));
-            }
+            changes.addAll(TaskIntervals.fitting(machine.plc(), usual));
             add(Finding.Severity.FAULT, family.family().words() + " has no cycle of " + count(machine.bus().cycleMicros()) + " µs.", "Allowed: " + refused + ".", new Finding.Mend("Make it " + count(usual) + " µs", changes));
         }
         String reference = machine.bus().clock().reference();

@@ -46,7 +46,7 @@ public final class DocumentAdvice {
     private static DocumentAdvice next(DocumentAdvice before, Machine machine, List<DeviceDescription> library) {
         boolean sameBus = before != null && before.machine.bus().equals(machine.bus());
         boolean sameStations = sameBus && before.library.equals(library) && stations(before.machine).equals(stations(machine)) && before.machine.plc().tags().equals(machine.plc().tags())
-                && before.machine.plc().taskIntervalMicros() == machine.plc().taskIntervalMicros();
+                && before.machine.plc().tasks().equals(machine.plc().tasks());
         CycleTimes times = null;
         List<StageAdvice> all = new ArrayList<>(STAGES * machine.axes().size());
         for (int i = 0; i < machine.axes().size(); i++) {

@@ -246,19 +246,25 @@ public final class MapAdvice {
                 "They give positions, and the drive follows them by telegram 5, " + StandardTelegram.TELEGRAM_5.words() + " (IEC 61800-7-203). Let the program command the axis by its own words to use another.", mend);
     }
 
+    /** @param cycle the new bus cycle, µs */
+    private List<Finding.Change> changes(int cycle) {
+        List<Finding.Change> changes = new ArrayList<>(List.of(new Finding.Change("replace", "/bus/cycleMicros", cycle)));
+        changes.addAll(TaskIntervals.fitting(machine.plc(), cycle));
+        return changes;
+    }
+
     private void tooShort(CycleTimes times) {
         int cycle = machine.bus().cycleMicros();
         if (times.shortestNanos() > cycle * 1000L) {
             int longer = cycle;
-            while (longer < 100_000 && (longer * 1000L < times.shortestNanos() || family.refusesCycle(longer) != null || machine.plc().taskIntervalMicros() % longer != 0)) {
+            while (longer < 100_000 && (longer * 1000L < times.shortestNanos() || family.refusesCycle(longer) != null || !machine.plc().fitsCycle(longer))) {
                 longer += 125;
             }
             boolean fits = longer < 100_000;
             int task = (int) (times.shortestNanos() / 1000);
             add(Finding.Severity.FAULT, "The bus cycle is too short for its frames.", "All stations need " + significant(times.wireNanos() / 1000.0, 4) + " µs on the wire, the cycle has " + count(cycle) + " µs.",
                     fits ? Finding.Mend.set("Make the cycle " + count(longer) + " µs", "/bus/cycleMicros", longer)
-                            : family.refusesCycle(task) != null ? null : new Finding.Mend("Make cycle and task " + count(task) + " µs",
-                            List.of(new Finding.Change("replace", "/bus/cycleMicros", task), new Finding.Change("replace", "/plc/tasks/0/intervalMicros", task))));
+                            : family.refusesCycle(task) != null ? null : new Finding.Mend("Make cycle and task " + count(task) + " µs", changes(task)));
         }
     }
 

@@ -180,8 +180,7 @@ public sealed interface BusFamily permits EtherCat, CanOpen, Profinet, EtherNetI
         while (to.refusesCycle(cycle) != null || to.times(moved).shortestNanos() > cycle * 1000L && cycle < 100_000) {
             cycle *= 2;
         }
-        int interval = Math.max(cycle, (machine.plc().taskIntervalMicros() + cycle - 1) / cycle * cycle);
-        return moved.withBus(moved.bus().withCycleMicros(cycle)).withPlc(machine.plc().withTaskIntervalMicros(interval));
+        return moved.withBus(moved.bus().withCycleMicros(cycle)).withPlc(machine.plc().withCycle(cycle));
     }
 
     private static List<Entry> bound(List<Entry> usual, List<Entry> before) {

@@ -87,6 +87,7 @@ public sealed interface AxisEdit {
             renamed = renamed.withAxis(at, itself)
                     .withProofs(machine.proofs().stream().map(p -> p.withExpectations(p.expectations().stream().map(e -> followed(e, from, to)).toList())).toList())
                     .withPlc(ProgramTexts.renamed(machine.plc(), from, to)
+                            .withTasks(machine.plc().tasks().stream().map(t -> t.withOnTag(follow(t.onTag(), from, to))).toList())
                             .withTags(machine.plc().tags().stream().map(t -> new DeclaredTag(follow(t.name(), from, to), t.type())).toList()));
             if (machine.bus().clock() != null && from.equalsIgnoreCase(machine.bus().clock().reference())) {
                 renamed = renamed.withBus(machine.bus().withClock(machine.bus().clock().withReference(to)));

@@ -87,6 +87,16 @@ public record Plc(int instructionBudget, int statementNanos, List<SourceFile> fi
         return tasks.isEmpty() ? 0 : tasks.get(0).intervalMicros();
     }
 
+    /** Every task with an interval starts with a bus cycle. @param cycleMicros of the bus, µs */
+    public boolean fitsCycle(int cycleMicros) {
+        return tasks.stream().allMatch(t -> t.intervalMicros() % cycleMicros == 0);
+    }
+
+    /** Intervals rounded up to whole bus cycles. @param cycleMicros of the bus, µs */
+    public Plc withCycle(int cycleMicros) {
+        return withTasks(tasks.stream().map(t -> t.withIntervalMicros((t.intervalMicros() + cycleMicros - 1) / cycleMicros * cycleMicros)).toList());
+    }
+
     /** One text, and no other, from now on. */
     public Plc withProgram(String source) {
         return withFiles(List.of(new SourceFile(files.isEmpty() ? SourceFile.USUAL : files.get(0).name(), source)));

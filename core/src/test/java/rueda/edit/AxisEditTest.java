@@ -70,11 +70,13 @@ class AxisEditTest {
                 x := Lift.Fb.Position + Table.Lift;
                 END_PROGRAM
                 """).withPlc(DEMO.plc().withProgram("PROGRAM P VAR Lifted : BOOL; Place : STRING := 'Lift here'; END_VAR (* the Lift *) Power(Axis := LIFT); x := Lift.Fb.Position + Table.Lift; // Lift\nEND_PROGRAM")
+                .withTasks(List.of(DEMO.plc().tasks().get(0), new rueda.machine.Plc.Task("On", 0, "Lift.Extra", 1, 0, List.of()), new rueda.machine.Plc.Task("Off", 0, "Lifted.Extra", 1, 0, List.of())))
                 .withTags(List.of(new DeclaredTag("Lift.Extra", "BOOL"), new DeclaredTag("Lifted.Extra", "BOOL"))))
                 .withProofs(List.of(new Proof("p", 1, List.of(Expectation.arrives("Lift", 1, 1, 1, "Lift.Fb.Ready", 0))), new Proof("q", 1, List.of(Expectation.arrives("Table", 1, 1, 1, "Lifted", 0)))));
         Machine renamed = new AxisEdit.Rename("Lift", "Hoist").on(machine).machine();
         assertThat(renamed.plc().program()).isEqualTo("PROGRAM P VAR Lifted : BOOL; Place : STRING := 'Lift here'; END_VAR (* the Lift *) Power(Axis := Hoist); x := Hoist.Fb.Position + Table.Lift; // Lift\nEND_PROGRAM");
         assertThat(renamed.plc().tags()).extracting(DeclaredTag::name).containsExactly("Hoist.Extra", "Lifted.Extra");
+        assertThat(renamed.plc().tasks()).extracting(t -> t.onTag()).containsExactly("", "Hoist.Extra", "Lifted.Extra");
         assertThat(renamed.proofs()).extracting(p -> p.expectations().get(0).axis()).containsExactly("Hoist", "Table");
         assertThat(renamed.proofs()).extracting(p -> p.expectations().get(0).after()).containsExactly("Hoist.Fb.Ready", "Lifted");
     }

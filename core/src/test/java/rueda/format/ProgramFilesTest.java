@@ -114,6 +114,58 @@ class ProgramFilesTest {
         assertThat(task.tracer().ran()).extracting(rueda.plc.run.StatementPlace::file).contains("Main.st", "Twice.st");
     }
 
+    /** Written as XML and read again it is the same program: the same values, from the first one on, cycle by cycle. */
+    @ParameterizedTest
+    @ValueSource(strings = {"Recipes.st", "PickAndPlace.st", "Modes.st"})
+    void xmlAndBack(String name) throws IOException {
+        StringBuilder source = new StringBuilder();
+        for (String file : List.of("AxisLibrary.st", name)) {
+            source.append(new String(ProgramFilesTest.class.getResourceAsStream("/trade/" + file).readAllBytes(), StandardCharsets.UTF_8)).append('\n');
+        }
+        sameProgram(source.toString(), rueda.bench.Bench.environment(rueda.machine.DemoMachine.create()));
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {
+        "TYPE Part : INT (1..9) := 3; Long : LREAL; Kind : DINT (A := 5, B, C := 9); Names : ARRAY [0..1, -1..1] OF STRING[12] := [2('x', 'y'), 2('z')]; Two : STRUCT k : Kind := B; p : Part; r : REF_TO INT; END_STRUCT; END_TYPE\n"
+            + "VAR_GLOBAL CONSTANT Most : INT := 4; END_VAR VAR_GLOBAL RETAIN Kept : DINT := Most * 2; END_VAR\n"
+            + "FUNCTION Sum : DINT VAR_IN_OUT a : ARRAY [*] OF DINT; END_VAR VAR i : DINT; END_VAR (* over all *) FOR i := LOWER_BOUND(a, 1) TO UPPER_BOUND(a, 1) DO Sum := Sum + a[i]; END_FOR END_FUNCTION\n"
+            + "FUNCTION Longest : STRING[40] Longest := 'a<b&c'; END_FUNCTION\n"
+            + "FUNCTION_BLOCK Edge VAR_INPUT go : BOOL R_EDGE; END_VAR VAR_OUTPUT n : INT; END_VAR IF go THEN n := n + 1; END_IF END_FUNCTION_BLOCK\n"
+            + "PROGRAM Main VAR t : Two := (k := C, p := 7); list : ARRAY [1..5] OF DINT := [1, 3(2), Most]; e : Edge; s : DINT; x : LREAL := -1.5E3; w : STRING := 'it$'s'; n : Names; b : BOOL; END_VAR\n"
+            + "// counts\nb := NOT b; e(go := b); s := Sum(list) + Kept; x := x * 2.0 ** 0.5 - (1.0 - x); w := Longest(); END_PROGRAM"})
+    void everyKindOfDeclarationAsXml(String source) {
+        sameProgram(source, Environment.PLAIN);
+    }
+
+    private static void sameProgram(String source, Environment environment) {
+        byte[] xml = ProgramFiles.xml("cell & more", "2026-11-27T08:00:00", List.of(new rueda.machine.Plc.SourceFile("All.st", source)));
+        ProgramFiles.Read read = ProgramFiles.read("cell.xml", xml);
+        assertThat(read.told()).isEmpty();
+        CompiledProgram before = StructuredTextCompiler.compile(source, environment);
+        CompiledProgram after = StructuredTextCompiler.compile(read.files().stream().map(f -> new StructuredTextCompiler.Text(f.name(), f.source())).toList(), environment);
+        assertThat(before.diagnostics()).isEmpty();
+        assertThat(after.diagnostics()).as(read.files().toString()).isEmpty();
+        Resource one = Resource.alone(before, 100_000);
+        Resource other = Resource.alone(after, 100_000);
+        for (int cycle = 0; cycle < 4; cycle++) {
+            for (rueda.plc.Variable variable : before.variables()) {
+                assertThat(other.text(after.variable(variable.name()).orElseThrow())).as(variable.name()).isEqualTo(one.text(variable));
+            }
+            if (environment == Environment.PLAIN) {
+                one.cycle(cycle * 1_000_000L);
+                other.cycle(cycle * 1_000_000L);
+            }
+        }
+        assertThat(one.fault()).isNull();
+    }
+
+    /** A text with a mistake is not written. */
+    @Test
+    void noXmlOfAMistake() {
+        assertThatThrownBy(() -> ProgramFiles.xml("x", "2026-11-27T08:00:00", List.of(new rueda.machine.Plc.SourceFile("All.st", "PROGRAM P\nx := ;\nEND_PROGRAM")))).isInstanceOf(UnreadableFile.class).hasMessageContaining("All.st, line 2");
+    }
+
     /** Each fault names its file, and one text sees what another declares, in any order. */
     @Test
     void severalTexts() {

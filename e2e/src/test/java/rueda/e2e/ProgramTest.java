@@ -103,9 +103,11 @@ class ProgramTest extends BrowserTest {
         expect(page.getByTestId("proof-summary")).containsText("1 of 1 expectations held");
         expect(page.locator(".why")).containsText("of Walker.st");
         stage("Program");
-        Download download = page.waitForDownload(() -> button("Take out").click());
+        Download download = page.waitForDownload(() -> button("Zip").click());
         assertThat(download.suggestedFilename()).endsWith(".zip");
         assertThat(Files.size(download.path())).isGreaterThan(500);
+        Download xml = page.waitForDownload(() -> button("XML").click());
+        assertThat(Files.readString(xml.path())).contains("<FunctionBlock name=\"Walker\">", "UPPER_BOUND(Steps, 1)");
     }
 
     private Locator value(String name) {
@@ -175,11 +177,17 @@ class ProgramTest extends BrowserTest {
         field("New name").fill("LiftZero");
         page.keyboard().press("Enter");
         expect(page.getByLabel("Name under the cursor")).containsText("LiftZero");
+        button("Format").click();
+        expect(page.locator(".cm-line").getByText("  Power(Axis := Shuttle, Enable := TRUE);")).isVisible();
         page.locator(".others").getByText("Find").click();
         field("Find in all files").fill("LiftZero");
         expect(button("Replace all (3)")).isVisible();
         field("Find in all files").fill("liftreference");
         expect(button("Replace all (0)")).isDisabled();
+        expectAccessible("find in the files of the program");
+        page.locator(".others").getByText("Axis states").click();
+        expect(page.getByLabel("State of Shuttle")).containsText("PLCopen");
+        expectAccessible("states of an axis");
         page.locator(".others").getByText("Tags").click();
         expect(page.getByTestId("tag-uses")).containsText("Shuttle.Cmd.Control");
         expectAccessible("tags of the program");

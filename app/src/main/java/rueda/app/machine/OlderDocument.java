@@ -1,6 +1,7 @@
 package rueda.app.machine;
 
 import java.util.List;
+import java.util.stream.Stream;
 import rueda.machine.Axis;
 import rueda.machine.Bus;
 import rueda.machine.Following;
@@ -56,10 +57,12 @@ final class OlderDocument {
 
     /** The ninth shape: one task with an interval ran everything, and no time was counted for its statements. */
     private static void oneTask(JsonNode document) {
-        if (document.path("plc") instanceof ObjectNode plc && plc.has("virtualMasters") && !plc.has("statementNanos")) {
-            plc.put("statementNanos", 0);
+        if (document.path("plc") instanceof ObjectNode plc && plc.has("virtualMasters")) {
             for (JsonNode task : plc.path("tasks")) {
-                if (task instanceof ObjectNode object) {
+                if (task instanceof ObjectNode object && Stream.of("onTag", "priority", "watchdogMicros", "programs").noneMatch(object::has)) {
+                    if (!plc.has("statementNanos")) {
+                        plc.put("statementNanos", 0);
+                    }
                     object.put("onTag", "").put("priority", 0).put("watchdogMicros", 0).putArray("programs");
                 }
             }

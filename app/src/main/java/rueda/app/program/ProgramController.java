@@ -1,6 +1,7 @@
 package rueda.app.program;
 
 import io.swagger.v3.oas.annotations.Operation;
+import java.time.LocalDateTime;
 import java.util.List;
 import java.util.stream.Stream;
 import org.springframework.http.ContentDisposition;
@@ -17,6 +18,7 @@ import rueda.machine.Plc;
 import rueda.plc.Language;
 import rueda.plc.StandardBlocks;
 import rueda.plc.run.FunctionBlock;
+import rueda.plc.syntax.Formatter;
 import rueda.plcopen.MotionAxis;
 import rueda.plcopen.MotionBlocks;
 
@@ -54,6 +56,19 @@ class ProgramController {
     }
 
     record Texts(List<Plc.SourceFile> files) {
+    }
+
+    @Operation(summary = "The texts indented by their structure, with the words of the language in capitals")
+    @PostMapping("/format")
+    Texts format(@RequestBody Texts texts) {
+        return new Texts(texts.files().stream().map(f -> new Plc.SourceFile(f.name(), Formatter.format(f.source()))).toList());
+    }
+
+    @Operation(summary = "The texts as XML of IEC 61131-10, with bodies in Structured Text")
+    @PostMapping(path = "/xml", produces = "application/octet-stream")
+    ResponseEntity<byte[]> xml(@RequestParam String project, @RequestBody Texts texts) {
+        byte[] xml = ProgramFiles.xml(project, LocalDateTime.now().withNano(0).toString(), texts.files());
+        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename("program.xml").build().toString()).body(xml);
     }
 
     @Operation(summary = "The texts as a zip")

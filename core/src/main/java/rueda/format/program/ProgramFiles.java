@@ -123,12 +123,28 @@ public final class ProgramFiles {
         }
     }
 
-    /** All texts as a zip; the same texts give the same bytes. */
+    /**
+     * All texts as XML of IEC 61131-10, with bodies in Structured Text.
+     *
+     * @param project  its name
+     * @param creation time of writing, ISO 8601
+     * @throws UnreadableFile when a text has a mistake
+     */
+    public static byte[] xml(String project, String creation, List<SourceFile> files) {
+        return ProgramXmlWriter.write(project, creation, files).getBytes(StandardCharsets.UTF_8);
+    }
+
+    /** All texts as a zip; the same texts give the same bytes, and those of the same name a number behind it. */
     public static byte[] zip(List<SourceFile> files) {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        Set<String> names = new HashSet<>();
         try (ZipOutputStream zip = new ZipOutputStream(bytes, StandardCharsets.UTF_8)) {
             for (SourceFile file : files) {
-                ZipEntry entry = new ZipEntry(file.name());
+                String free = file.name();
+                for (int i = 2; !names.add(free); i++) {
+                    free = file.name() + "_" + i;
+                }
+                ZipEntry entry = new ZipEntry(free);
                 entry.setLastModifiedTime(FileTime.from(Instant.parse("2026-01-01T00:00:00Z")));
                 zip.putNextEntry(entry);
                 zip.write(file.source().getBytes(StandardCharsets.UTF_8));

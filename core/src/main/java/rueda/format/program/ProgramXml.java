@@ -104,7 +104,12 @@ final class ProgramXml {
         String address = variable.at("AddressExpression", "Address").map(a -> a.attribute("address", "")).orElse(variable.attribute("address", ""));
         text.append(address.isEmpty() ? "" : " AT " + address);
         XmlElement type = variable.first("Type").or(() -> variable.first("type")).orElseThrow(() -> new UnreadableFile(variable.place(), "<" + variable.name() + "> without a type", "a <Type> in it", "correct the file"));
-        text.append(" : ").append(written(type)).append(initial(variable)).append(';');
+        String edge = switch (variable.attribute("edgeDetection", "").toLowerCase(Locale.ROOT)) {
+            case "rising" -> " R_EDGE";
+            case "falling" -> " F_EDGE";
+            default -> "";
+        };
+        text.append(" : ").append(written(type)).append(edge).append(initial(variable)).append(';');
         String words = variable.children().stream().filter(c -> c.name().equalsIgnoreCase("documentation")).flatMap(XmlElement::everything).map(XmlElement::text).filter(t -> !t.isEmpty()).findFirst().orElse("");
         return text.append(words.isEmpty() ? "" : " (* " + words.replace("*)", "* )").replace("(*", "( *") + " *)").toString();
     }
@@ -162,6 +167,9 @@ final class ProgramXml {
             List<XmlElement> ranges = type.all("DimensionSpec").map(d -> d.need("IndexRange")).toList();
             return array(ranges, written(type.need("BaseType")));
         }
+        if (type.first("ReferencedType").isPresent()) {
+            return "REF_TO " + written(type.need("ReferencedType"));
+        }
         if (type.first("Range").isPresent() && type.first("BaseType").isPresent()) {
             XmlElement range = type.need("Range");
             return written(type.need("BaseType")) + " (" + range.needAttribute("lower") + ".." + range.needAttribute("upper") + ")";
@@ -211,7 +219,7 @@ final class ProgramXml {
     }
 
     private static String array(List<XmlElement> ranges, String element) {
-        return "ARRAY [" + String.join(", ", ranges.stream().map(r -> r.needAttribute("lower") + ".." + r.needAttribute("upper")).toList()) + "] OF " + element;
+        return "ARRAY [" + String.join(", ", ranges.stream().map(r -> r.needAttribute("lower").equals("*") ? "*" : r.needAttribute("lower") + ".." + r.needAttribute("upper")).toList()) + "] OF " + element;
     }
 
     /** The body in Structured Text, or null. */

@@ -188,6 +188,9 @@ class ProgramAdviceTest {
         Machine machine = with(HEAD + "END_PROGRAM");
         Plc plc = machine.plc().withTasks(List.of(machine.plc().tasks().get(0), new Plc.Task("Slow", 10_000, "", 5, 0, List.of("Logging"))));
         assertThat(findings(machine.withPlc(plc))).singleElement().satisfies(f -> assertThat(f.title()).contains("Slow", "Logging"));
+        Plc.Task onTag = new Plc.Task("On door", 0, "Door", 5, 0, List.of());
+        assertThat(findings(machine.withPlc(machine.plc().withTasks(List.of(machine.plc().tasks().get(0), onTag))))).extracting(ProgramFinding::kind).containsExactly(Kind.TAG_MISSING);
+        assertThat(findings(machine.withPlc(machine.plc().withTasks(List.of(machine.plc().tasks().get(0), onTag)).withTags(List.of(new Plc.DeclaredTag("Door", "BOOL")))))).isEmpty();
     }
 
     /** What a mend makes can be compiled, and has the finding no more. */
