@@ -72,9 +72,12 @@ class FollowController {
     @Operation(summary = "The document with a virtual master more, less, or under another name, and all that follows from it")
     @PostMapping("/masters")
     Machine masters(@RequestBody VirtualMasterQuestion q) {
-        Machine machine = drafts.asked(q.machine(), q.base());
+        Machine machine = Checked.given(drafts.asked(q.machine(), q.base()));
         if (q.change() == null) {
             throw new InvalidEntry("change", "missing", "ADD, RENAME or REMOVE", "say what is to be done");
+        }
+        if (q.change() != MasterChange.ADD && q.master() == null || q.change() == MasterChange.RENAME && q.name() == null) {
+            throw new InvalidEntry(q.master() == null ? "master" : "name", "missing", "the name of a virtual master", "send it");
         }
         return switch (q.change()) {
             case ADD -> new VirtualMasterEdit.Add().on(machine);

@@ -19,12 +19,17 @@ public final class Checked {
         return machine(machine, null);
     }
 
-    /** The same where parts of it are those of another one. @param sound a document in which nothing is refused, null for none */
-    private static Machine machine(Machine machine, Machine sound) {
+    /** A document that may have refused entries. @throws InvalidEntry when there is none */
+    public static Machine given(Machine machine) {
         if (machine == null) {
             throw new InvalidEntry("machine", "missing", "a machine document", "send one");
         }
-        List<EntryFault> faults = MachineRules.check(machine, sound);
+        return machine;
+    }
+
+    /** The same where parts of it are those of another one. @param sound a document in which nothing is refused, null for none */
+    private static Machine machine(Machine machine, Machine sound) {
+        List<EntryFault> faults = MachineRules.check(given(machine), sound);
         if (!faults.isEmpty()) {
             throw new RefusedEntries(faults);
         }
