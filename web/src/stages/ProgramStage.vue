@@ -205,6 +205,7 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
         </ul>
         <div class="tools">
           <v-btn size="small" @click="add">Add file</v-btn>
+          <span class="out">Take out</span>
           <v-btn size="small" title="The texts as a zip of .st files" @click="takeOut('zip')">Zip</v-btn>
           <v-btn size="small" :disabled="machine.diagnostics.length > 0" title="The program as XML of IEC 61131-10, with bodies in Structured Text" @click="takeOut('xml')">XML</v-btn>
           <v-file-input class="snug" :model-value="null" multiple accept=".st,.txt,.zip,.xml,.iecst,.scl,.exp" placeholder="Bring in…" aria-label="Program files" @update:model-value="(f) => bring(f as File[])" />
@@ -252,6 +253,8 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
 .count { color: var(--stop); }
 .tools { display: flex; flex-wrap: wrap; gap: 4px; }
 .tools p { margin: 0; font-size: 12px; }
+.tools .out { font-size: 12px; color: var(--pencil); align-self: center; }
+.tools > .v-btn:first-child { margin-right: 40%; }
 .tools .snug { flex: 1 1 100%; }
 .text { display: flex; flex-direction: column; gap: 4px; min-height: 0; }
 .text > .editor { flex: 1; min-height: 0; }
