@@ -26,6 +26,7 @@ public final class Inspector {
 
     /** Its name cannot be one of a program. */
     private static final String UNIT = "$inspected";
+    private static final String MAY_BE_RUNNING = "A function written in Structured Text cannot be called from here: it may be running.";
 
     /** A value that is put in place at the beginning and at the end of every cycle. @param value as a user reads it */
     public record Forced(String name, String value) {
@@ -40,6 +41,13 @@ public final class Inspector {
     }
 
     private record Force(Forced told, CompiledUnit code) {
+    }
+
+    /** What stores a value, or why there is none. */
+    private record Made(CompiledUnit code, String refusal) {
+        static Made refused(String why) {
+            return new Made(null, why);
+        }
     }
 
     private final CompiledProgram program;
@@ -78,7 +86,7 @@ public final class Inspector {
             return new Watched(expression.strip() + " is " + value.type().written() + ": name one of its values.", null, null);
         }
         if (Node.calls(value.node())) {
-            return new Watched("A function written in Structured Text cannot be called from here: it may be running.", null, null);
+            return new Watched(MAY_BE_RUNNING, null, null);
         }
         return watched(value.type(), value.node());
     }
@@ -143,17 +151,14 @@ public final class Inspector {
 
     /** A value, once. @param name of one of the program's variables  @param value an expression  @return why it cannot be, or null */
     public String write(String name, String value) {
-        Force made = made(name, value);
-        return made.code() == null ? made.told().value() : run(made.code());
+        Made made = made(name, value);
+        return made.refusal() != null ? made.refusal() : run(made.code());
     }
 
     /** A value from now on, until it is released. @return why it cannot be, or null */
     public String force(String name, String value) {
-        Force made = made(name, value);
-        if (made.code() == null) {
-            return made.told().value();
-        }
-        String fault = run(made.code());
+        Made made = made(name, value);
+        String fault = made.refusal() != null ? made.refusal() : run(made.code());
         if (fault == null) {
             Variable variable = program.variable(name).orElseThrow();
             String text = variable.type().isText() ? "'" + frame.texts[variable.slot()] + "'" : variable.text(frame.memory);
@@ -196,34 +201,22 @@ public final class Inspector {
         }
     }
 
-    /** With code, or with the reason why there is none in the place of its value. */
-    private Force made(String name, String value) {
+    private Made made(String name, String value) {
         Variable variable = program.variable(name).orElse(null);
         String refusal = variable == null ? "There is no value " + name + "." : program.refusal(variable);
         if (refusal != null) {
-            return new Force(new Forced(name, refusal), null);
+            return Made.refused(refusal);
         }
         Faults faults = new Faults("", value);
         ExpressionSyntax written = Parser.expression(value, faults);
-        if (!faults.none()) {
-            return new Force(new Forced(name, told(faults)), null);
-        }
-        Expression given = null;
-        for (Scope scope : program.scopes()) {
-            Faults these = new Faults("", value);
-            Expression tried = kept(() -> new ExpressionCompiler(program.project(), scope.fresh(), these, null).compile(written, variable.declared()), these);
-            if (these.none() && !tried.faulty()) {
-                given = tried;
-                break;
+        for (Scope scope : faults.none() ? program.scopes() : List.<Scope>of()) {
+            faults = new Faults("", value);
+            Faults these = faults;
+            Expression given = kept(() -> new ExpressionCompiler(program.project(), scope.fresh(), these, null).compile(written, variable.declared()), these);
+            if (these.none() && !given.faulty()) {
+                return Node.calls(given.node()) ? Made.refused(MAY_BE_RUNNING) : new Made(compiled(new Action.Store(0, Address.memory(variable.slot()), given.node())), null);
             }
-            faults = these;
         }
-        if (given == null) {
-            return new Force(new Forced(name, told(faults)), null);
-        }
-        if (Node.calls(given.node())) {
-            return new Force(new Forced(name, "A function written in Structured Text cannot be called from here: it may be running."), null);
-        }
-        return new Force(null, compiled(new Action.Store(0, Address.memory(variable.slot()), given.node())));
+        return Made.refused(told(faults));
     }
 }

@@ -1,5 +1,7 @@
 package rueda.plc;
 
+import java.math.BigDecimal;
+import java.math.MathContext;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
@@ -106,6 +108,10 @@ public final class Resource {
     /** Looks which tasks are to run in this bus cycle; their tags of inputs are to be there. @param at its start, ns on the bench's clock */
     public void look(long at) {
         now = at;
+        if (onTags) {
+            /* a forced tag starts a task like any other */
+            inspector.force();
+        }
         for (int i = 0; i < byPriority.length && fault == null; i++) {
             byPriority[i].look(at, frame.memory);
         }
@@ -200,7 +206,7 @@ public final class Resource {
     }
 
     private static String millis(long nanos) {
-        return java.math.BigDecimal.valueOf(nanos, 6).round(new java.math.MathContext(4)).stripTrailingZeros().toPlainString();
+        return BigDecimal.valueOf(nanos, 6).round(new MathContext(4)).stripTrailingZeros().toPlainString();
     }
 
     /** A task began or went on in this bus cycle: what it wrote leaves the controller. */

@@ -77,6 +77,12 @@ class ResourceTest {
             resource.cycle(t * MILLI);
         }
         assertThat(value(resource, "Opened.n")).isEqualTo("3");
+        resource.memory()[door] = 0;
+        resource.cycle(40 * MILLI);
+        assertThat(resource.inspector().force("Door.Open", "TRUE")).isNull();
+        resource.memory()[door] = 0;
+        resource.cycle(41 * MILLI);
+        assertThat(value(resource, "Opened.n")).as("a forced tag starts it").isEqualTo("4");
         Resource nobody = resource("PROGRAM Main END_PROGRAM", 0, tags, every("Main", 1, 0), new Plc.Task("Never", 0, "Door.Shut", 1, 0, List.of()));
         run(nobody, 0, 5);
         assertThat(nobody.tasks().get(1).cycles()).as("there is no such tag").isZero();

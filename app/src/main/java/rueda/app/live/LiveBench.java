@@ -3,8 +3,12 @@ package rueda.app.live;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.math.BigDecimal;
+import java.math.MathContext;
 import java.nio.ByteBuffer;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -15,6 +19,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.stream.Stream;
 import rueda.bench.VirtualLine;
 import rueda.bench.AxisSignal;
 import rueda.bench.Bench;
@@ -519,7 +524,7 @@ final class LiveBench {
     }
 
     private static String plain(double value) {
-        return new java.math.BigDecimal(value).round(new java.math.MathContext(7)).stripTrailingZeros().toPlainString();
+        return new BigDecimal(value).round(new MathContext(7)).stripTrailingZeros().toPlainString();
     }
 
     private static MovesNow movesNow(Drive drive, String unit) {
@@ -655,10 +660,10 @@ final class LiveBench {
 
     /** Variables of the program first, then the pins of its blocks, then the tags. */
     private static List<Variable> inOrder(Machine machine, List<Variable> variables) {
-        Set<String> tags = new java.util.HashSet<>();
-        machine.axes().forEach(a -> java.util.stream.Stream.concat(a.station().outputs().stream(), a.station().inputs().stream()).forEach(e -> tags.add(e.tag())));
+        Set<String> tags = new HashSet<>();
+        machine.axes().forEach(a -> Stream.concat(a.station().outputs().stream(), a.station().inputs().stream()).forEach(e -> tags.add(e.tag())));
         return variables.stream().filter(v -> v.type() != Type.AXIS_REF)
-                .sorted(java.util.Comparator.comparingInt(v -> tags.contains(v.name()) ? 2 : v.name().indexOf('.') >= 0 ? 1 : 0)).toList();
+                .sorted(Comparator.comparingInt(v -> tags.contains(v.name()) ? 2 : v.name().indexOf('.') >= 0 ? 1 : 0)).toList();
     }
 
     private String words(int axis) {
