@@ -52,11 +52,11 @@ public final class Task {
         watchdog = settings.watchdogMicros() * 1000L;
     }
 
-    /** Looks whether it is to run. @param now ns on the bench's clock */
+    /** Looks whether it is to run; with an interval of 0 always. @param now ns on the bench's clock */
     void look(long now, long[] memory) {
         boolean starts = false;
         if (settings.onTag().isEmpty()) {
-            starts = now >= next;
+            starts = interval == 0 || now >= next;
             if (starts) {
                 next = now + interval;
             }
