@@ -126,17 +126,13 @@ public final class Inspector {
         if (watched.fault() != null) {
             return watched.fault();
         }
-        int budget = frame.budget;
-        try {
-            frame.budget = Integer.MAX_VALUE;
-            watched.code().run(base);
-        } catch (ProgramFault fails) {
-            return fails.getMessage();
-        } finally {
-            frame.budget = budget;
-        }
-        int slot = program.resultSlot();
-        return watched.type().elementary().isText() ? "'" + frame.texts[slot] + "'" : new Variable("", watched.type(), slot).text(frame.memory);
+        String fault = run(watched.code(), base);
+        return fault != null ? fault : shown(new Variable("", watched.type(), program.resultSlot()), frame);
+    }
+
+    /** A value as a user reads it. */
+    static String shown(Variable variable, Frame frame) {
+        return variable.type().isText() ? "'" + frame.texts[variable.slot()] + "'" : variable.text(frame.memory);
     }
 
     private CompiledUnit compiled(Action action) {
@@ -152,17 +148,16 @@ public final class Inspector {
     /** A value, once. @param name of one of the program's variables  @param value an expression  @return why it cannot be, or null */
     public String write(String name, String value) {
         Made made = made(name, value);
-        return made.refusal() != null ? made.refusal() : run(made.code());
+        return made.refusal() != null ? made.refusal() : run(made.code(), 0);
     }
 
     /** A value from now on, until it is released. @return why it cannot be, or null */
     public String force(String name, String value) {
         Made made = made(name, value);
-        String fault = made.refusal() != null ? made.refusal() : run(made.code());
+        String fault = made.refusal() != null ? made.refusal() : run(made.code(), 0);
         if (fault == null) {
             Variable variable = program.variable(name).orElseThrow();
-            String text = variable.type().isText() ? "'" + frame.texts[variable.slot()] + "'" : variable.text(frame.memory);
-            forces.put(Scope.key(name), new Force(new Forced(variable.name(), text), made.code()));
+            forces.put(Scope.key(name), new Force(new Forced(variable.name(), shown(variable, frame)), made.code()));
         }
         return fault;
     }
@@ -184,15 +179,16 @@ public final class Inspector {
     /** Puts what is forced in place. */
     void force() {
         if (!forces.isEmpty()) {
-            forces.values().forEach(force -> run(force.code()));
+            forces.values().forEach(force -> run(force.code(), 0));
         }
     }
 
-    private String run(CompiledUnit unit) {
+    /** It costs the program nothing of its budget. @return why it stopped, or null */
+    private String run(CompiledUnit unit, int base) {
         int budget = frame.budget;
         try {
             frame.budget = Integer.MAX_VALUE;
-            unit.run(0);
+            unit.run(base);
             return null;
         } catch (ProgramFault fails) {
             return fails.getMessage();

@@ -277,7 +277,7 @@ public final class Resource {
 
     /** The present value of a variable, as a user reads it. */
     public String text(Variable variable) {
-        return variable.type().isText() ? "'" + frame.texts[variable.slot()] + "'" : variable.text(frame.memory);
+        return Inspector.shown(variable, frame);
     }
 
     /** Why the tasks stopped, or null. */

@@ -93,10 +93,10 @@ final class LiveBench {
     private final Bench bench;
     private final ProgramWatch watch;
     private final BusCapture traffic;
-    /** variables in the order of the page */
     /** Values that are sent ten times a second; a program may have many thousands. */
     private static final int MOST_SHOWN = 2_000;
 
+    /** variables in the order of the page */
     private final List<Variable> shown;
     private final int leftOut;
     /** tells the columns of this bench from those of others */

@@ -33,7 +33,7 @@ final class HomingRules {
     void check() {
         boolean unknownAxis = model.of(k -> k.equals("MC_Home") || k.equals("MC_SetPosition")).anyMatch(b -> b.axis() == null);
         for (Axis axis : model.machine.axes()) {
-            boolean knows = axis.homing().atPowerUp() != Homing.AtPowerUp.NOTHING || axis.homing().onFirstEnable() || axis.homing().method() == 35 || axis.homing().method() == 37;
+            boolean knows = axis.homing().atPowerUp() != Homing.AtPowerUp.NOTHING || axis.homing().onFirstEnable();
             if (!knows && !unknownAxis && axis.commandedBy() == Axis.Commander.MOTION_BLOCKS) {
                 check(axis, axis.name().toUpperCase(Locale.ROOT));
             }
