@@ -17,7 +17,7 @@ interface Pin {
 }
 
 const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase()
-const items = (known: Known) => known.outline.flatMap((f) => f.items)
+const items = (known: Known) => [...known.outline.flatMap((f) => f.items), ...known.words.given]
 
 /** The unit that a line stands in: the last one that begins before it. */
 function unitAt(known: Known, line: number) {
@@ -41,7 +41,9 @@ function pinsOf(known: Known, type: string): Pin[] | null {
 /** The type of a path such as Steps[1].Target, as far as declarations tell it. */
 function typeOf(known: Known, path: string, line: number): string {
   const parts = path.replace(/\[[^\]]*\]/g, '[]').replace(/\^/g, '').split('.')
-  const element = (type: string, part: string) => (part.endsWith('[]') ? type.replace(/^.*?\] OF /, '') : type.replace(/^REF_TO /, ''))
+  /* a type that is only another name of one is that one */
+  const behind = (type: string): string => items(known).find((i) => i.kind === 'TYPE' && i.type && same(i.name, type))?.type ?? type
+  const element = (type: string, part: string) => behind(part.endsWith('[]') ? behind(type).replace(/^.*?\] OF /, '') : behind(type).replace(/^REF_TO /, ''))
   const name = (part: string) => part.replace('[]', '')
   const first = variables(known, line).find((v) => same(v.name, name(parts[0]!)))
   let type = first ? element(first.type, parts[0]!) : ''
@@ -62,7 +64,7 @@ function skeleton(name: string, pins: Pin[]): Completion {
 export const completionOf = (known: () => Known) => (context: CompletionContext): CompletionResult | null => {
   const all = known()
   const line = context.state.doc.lineAt(context.pos).number
-  const member = context.matchBefore(/[A-Za-z_][\w.]*(?:\[[^\]]*\]|\^)?(?:\.[\w]*)*\.\w*/)
+  const member = context.matchBefore(/[A-Za-z_]\w*(?:\[[^\]]*\]|\^|\.\w+)*\.\w*/)
   if (member) {
     const dot = member.text.lastIndexOf('.')
     const path = member.text.slice(0, dot)
@@ -85,6 +87,7 @@ export const completionOf = (known: () => Known) => (context: CompletionContext)
     ...items(all).filter((i) => i.name).map((i) => ({ label: i.name, detail: i.kind.toLowerCase().replace('_', ' '), type: 'class' })),
     ...items(all).flatMap((i) => i.members.filter((m) => m.section === 'VALUE').map((m) => ({ label: m.name, detail: i.name, type: 'enum' }))),
     ...all.words.blocks.map((b) => ({ label: b.name, detail: 'function block', type: 'class' })),
+    ...all.words.constants.map((c) => ({ label: c, detail: 'constant', type: 'constant' })),
     ...all.words.functions.map((f) => ({ label: f, detail: 'function', type: 'function' })),
     ...all.words.types.map((t) => ({ label: t, detail: 'type', type: 'type' })),
     ...all.words.keywords.map((k) => ({ label: k, type: 'keyword' })),

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import { api, type Schemas } from '../api/client'
 
-const NONE: Schemas['Words'] = { keywords: [], types: [], functions: [], blocks: [] }
+const NONE: Schemas['Words'] = { keywords: [], types: [], functions: [], blocks: [], given: [], constants: [] }
 
 /** The words of Structured Text: lists that the core has, asked once. */
 export const useLanguage = defineStore('language', () => {

@@ -165,8 +165,7 @@ public final class Bench {
         List<FunctionBlock.Kind> blocks = new ArrayList<>(StandardBlocks.ALL);
         blocks.addAll(MotionBlocks.kinds(axes));
         List<String> names = Stream.concat(machine.axes().stream().map(Axis::name), machine.plc().virtualMasters().stream().map(VirtualMaster::name)).toList();
-        return new Environment(names, tags, blocks,
-                MotionBlocks.constants());
+        return new Environment(names, tags, blocks, MotionBlocks.constants(), MotionBlocks.types());
     }
 
     private List<Signal> signals(Variable[] recorded) {

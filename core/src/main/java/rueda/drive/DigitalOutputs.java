@@ -43,7 +43,8 @@ public final class DigitalOutputs {
         int own = 0;
         for (int i = 0; i < terminals.size(); i++) {
             Function function = terminals.get(i).function();
-            own |= function != Function.NONE && drive.says(function) ^ (inverted >> i & 1) != 0 ? 1 << i : 0;
+            boolean says = function == Function.SET_OVER_BUS ? (drive.outputsOverBus() >> i & 1) != 0 : drive.says(function);
+            own |= function != Function.NONE && says ^ (inverted >> i & 1) != 0 ? 1 << i : 0;
         }
         return forces.over(own);
     }

@@ -475,6 +475,11 @@ public final class Drive {
         };
     }
 
+    /** Outputs of object 60FEh, bit 0 the first terminal; in the object they are the manufacturer's, from bit 16 on (IEC 61800-7-201). */
+    int outputsOverBus() {
+        return (int) (dictionary.get(DriveObject.DIGITAL_OUTPUTS) >> 16);
+    }
+
     /** Levels of the output terminals, bit 0 the first. */
     public int outputLevels() {
         return outputTerminals.levels(this);

@@ -90,6 +90,7 @@ public enum DriveObject {
     POSITIONING_OPTION(0x60F2, 0, 16, false, "Positioning option code", true),
     FOLLOWING_ERROR_ACTUAL(0x60F4, 0, 32, true, "Following error actual value", false),
     DIGITAL_INPUTS(0x60FD, 0, 32, false, "Digital inputs", false),
+    DIGITAL_OUTPUTS(0x60FE, 1, 32, false, "Digital outputs, physical outputs", true),
     TARGET_VELOCITY(0x60FF, 0, 32, true, "Target velocity", true);
 
     private static final DriveObject[] ALL = values();

@@ -57,6 +57,7 @@ public record Terminal(String name, Kind kind, Function function, boolean normal
         ZONE_1("zone 1", Group.OUTPUT, -1), ZONE_2("zone 2", Group.OUTPUT, -1), ZONE_3("zone 3", Group.OUTPUT, -1), ZONE_4("zone 4", Group.OUTPUT, -1),
         ZONE_5("zone 5", Group.OUTPUT, -1), ZONE_6("zone 6", Group.OUTPUT, -1), ZONE_7("zone 7", Group.OUTPUT, -1), ZONE_8("zone 8", Group.OUTPUT, -1),
         LIST_1("list output 1", Group.OUTPUT, -1), LIST_2("list output 2", Group.OUTPUT, -1), LIST_3("list output 3", Group.OUTPUT, -1), LIST_4("list output 4", Group.OUTPUT, -1),
+        SET_OVER_BUS("set over the bus", Group.OUTPUT, -1),
         MOVING("moving", Group.OUTPUT, -1), FAULT("fault", Group.OUTPUT, -1), BRAKE("brake", Group.OUTPUT, -1),
         SAFE_TORQUE_OFF("safe torque off", Group.SAFE, -1), TORQUE("torque", Group.ANALOGUE, -1), LOAD_ENCODER("encoder on the load", Group.ENCODER, -1), MASTER_ENCODER("master encoder", Group.ENCODER, -1);
 

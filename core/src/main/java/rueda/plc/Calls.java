@@ -440,13 +440,16 @@ final class Calls {
     /** Axes and what is lent must be given in every call. */
     private boolean complete(BlockCall place, Target instance, BlockType block, Unit unit, Set<String> given) {
         boolean complete = true;
-        boolean axisGiven = block.members().stream().anyMatch(m -> m.required() && given.contains(Scope.key(m.name())));
+        boolean axisGiven = block.members().stream().anyMatch(m -> m.required() && m.type() == Type.AXIS_REF && given.contains(Scope.key(m.name())));
         for (BlockType.Member member : block.members()) {
             if (!member.required() || given.contains(Scope.key(member.name()))) {
                 continue;
             }
             if (unit != null) {
                 faults.at(place.block(), instance.name() + " needs " + member.name() + " in every call: it is a VAR_IN_OUT.");
+                complete = false;
+            } else if (member.role() == BlockType.Role.IN_OUT) {
+                faults.at(place.block(), instance.name() + " needs " + member.name() + " in every call: it is a VAR_IN_OUT of type " + member.type().written() + ".");
                 complete = false;
             } else if (!axisGiven) {
                 faults.at(place.block(), instance.name() + " needs its axis: write " + member.name() + " := " + (project.environment.axes().isEmpty() ? "…" : project.environment.axes().get(0)) + ".");

@@ -11,8 +11,14 @@ import rueda.plc.type.Type;
  * @param tags   tags bound to process data; inputs and what motion control writes can only be read
  * @param blocks kinds of function block
  * @param constants named whole numbers of type INT, such as the values of an enumeration
+ * @param types  declarations in Structured Text of the types that the blocks take, empty for none
  */
-public record Environment(List<String> axes, List<Tag> tags, List<FunctionBlock.Kind> blocks, List<Constant> constants) {
+public record Environment(List<String> axes, List<Tag> tags, List<FunctionBlock.Kind> blocks, List<Constant> constants, String types) {
+
+    /** No types of its own. */
+    public Environment(List<String> axes, List<Tag> tags, List<FunctionBlock.Kind> blocks, List<Constant> constants) {
+        this(axes, tags, blocks, constants, "");
+    }
 
     /** @param name identifier  @param value of type INT */
     public record Constant(String name, int value) {

@@ -62,6 +62,8 @@ public final class NameIndex {
     private record Known(String name, String owner, Kind kind, String type) {
     }
 
+    /** Stands for the file of what is declared in none: names in it stand nowhere. */
+    static final String NO_FILE = "$given";
     /** Of a name with dots in it. */
     private static final int LONGEST_NAME = 300;
     private static final Pattern COMMENT = Pattern.compile("\\(\\*(.*?)\\*\\)|//(.*)$");
@@ -107,6 +109,9 @@ public final class NameIndex {
     }
 
     private void put(String file, Place place, String unit, String owner, String name, How how) {
+        if (file.equals(NO_FILE)) {
+            return;
+        }
         Spot spot = new Spot(file, place.line(), place.column());
         uses.put(spot, new Use(file, place.line(), place.column(), name.length(), how, unit));
         meanings.put(spot, meaning(owner, name));

@@ -16,6 +16,7 @@ import rueda.plc.run.FunctionBlock;
 import rueda.plc.run.Image;
 import rueda.plc.syntax.ExpressionSyntax;
 import rueda.plc.syntax.FileSyntax;
+import rueda.plc.syntax.Parser;
 import rueda.plc.syntax.TypeSyntax;
 import rueda.plc.syntax.UnitSyntax;
 import rueda.plc.type.ArrayType;
@@ -49,11 +50,27 @@ final class TypeTable {
     private final Set<String> faulty = new HashSet<>();
     private final Map<BlockType, Image> blocks = new IdentityHashMap<>();
     private final Map<String, FunctionBlock.Kind> kinds = new HashMap<>();
+    /** names of the types that the machine gives */
+    private final Set<String> given = new HashSet<>();
 
     TypeTable(Project project) {
         this.project = project;
         for (FunctionBlock.Kind kind : project.environment.blocks()) {
             kinds.put(Scope.key(kind.name()), kind);
+        }
+        declareGiven(project.environment.types());
+    }
+
+    private void declareGiven(String types) {
+        Faults faults = new Faults(NameIndex.NO_FILE, types);
+        for (FileSyntax.TypeDeclaration declaration : Parser.parse(types, faults).types()) {
+            String key = Scope.key(declaration.name());
+            given.add(key);
+            declared.put(key, new Pending(declaration, faults));
+            project.index.given("", declaration.name(), NameIndex.Kind.TYPE, "");
+        }
+        if (!faults.none()) {
+            throw new IllegalArgumentException("Types of the environment: " + faults.sorted());
         }
     }
 
@@ -61,7 +78,7 @@ final class TypeTable {
     void declare(FileSyntax.TypeDeclaration declaration, Faults faults) {
         String key = Scope.key(declaration.name());
         if (Type.named(declaration.name()) != null || kinds.containsKey(key) || declared.containsKey(key)) {
-            faults.at(declaration.place(), declaration.name() + " is the name of a type already.");
+            faults.at(declaration.place(), declaration.name() + (given.contains(key) ? " is given with the motion blocks: use it as it is, without declaring it." : " is the name of a type already."));
             return;
         }
         declared.put(key, new Pending(declaration, faults));
@@ -110,12 +127,12 @@ final class TypeTable {
         }
         BlockType type = new BlockType(kind.name());
         project.index.given("", kind.name(), NameIndex.Kind.TYPE, "");
-        kind.pins().forEach(pin -> project.index.given(kind.name(), pin.name(), NameIndex.Kind.MEMBER, pin.type().written()));
+        kind.pins().forEach(pin -> project.index.given(kind.name(), pin.name(), NameIndex.Kind.MEMBER, pin.typeName()));
         List<BlockType.Member> members = new ArrayList<>();
         long[] cells = new long[kind.pins().size() + 1];
         for (int i = 0; i < kind.pins().size(); i++) {
             FunctionBlock.Pin pin = kind.pins().get(i);
-            members.add(new BlockType.Member(pin.name(), pin.type(), pin.output() ? BlockType.Role.OUTPUT : BlockType.Role.INPUT, i, pin.required()));
+            members.add(new BlockType.Member(pin.name(), pin.lent() == null ? pin.type() : named(Scope.key(pin.lent())).type(), role(pin), i, pin.required()));
             cells[i] = pin.initial();
         }
         type.layOut(members, cells.length);
@@ -124,6 +141,10 @@ final class TypeTable {
         blocks.put(type, defined.image());
         known.put(key, defined);
         return defined;
+    }
+
+    private static BlockType.Role role(FunctionBlock.Pin pin) {
+        return pin.output() ? BlockType.Role.OUTPUT : pin.lent() != null ? BlockType.Role.IN_OUT : BlockType.Role.INPUT;
     }
 
     /** First values of an instance of a block in Structured Text; its declarations are known then. */

@@ -46,7 +46,7 @@ final class FollowOrders {
         if (axis.moves().waits(command, mode, later -> gearIn(command, kind, master, actual, ratio, acceleration, deceleration, BufferMode.ABORTING, block, call, later), block, call, now)) {
             return;
         }
-        MotionError refusal = axis.cannotFollow();
+        MotionError refusal = axis.cannotMove();
         if (refusal == MotionError.NONE) {
             refusal = actual == null ? MotionError.BAD_VALUE : tie(kind, master, actual, ratio, acceleration, deceleration);
         }
@@ -58,7 +58,7 @@ final class FollowOrders {
         if (axis.moves().waits(command, mode, later -> combine(command, one, oneActual, oneRatio, other, otherActual, otherRatio, BufferMode.ABORTING, block, call, later), block, call, now)) {
             return;
         }
-        MotionError refusal = axis.cannotFollow();
+        MotionError refusal = axis.cannotMove();
         if (refusal == MotionError.NONE && (oneActual == null || otherActual == null || otherRatio == null || wire(otherRatio, other) == null)) {
             refusal = MotionError.BAD_VALUE;
         }
@@ -71,13 +71,74 @@ final class FollowOrders {
         axis.followFrom(command, refusal, oneRatio, block, call, now);
     }
 
+    /**
+     * Goes along a cam from now on. See {@link #gearIn}.
+     *
+     * @param selected      the cam; null for none
+     * @param masterOffset  added to the place of the master, its units
+     * @param slaveOffset   added to the place of this axis, its units
+     * @param masterScaling by how much the cam is stretched, 0 for 1
+     * @param slaveScaling  by how much its lift is, 0 for 1
+     */
+    void camIn(MotionCommand command, MotionAxis master, Boolean actual, CamSelection selected, double masterOffset, double slaveOffset, double masterScaling, double slaveScaling, BufferMode mode, String block, CallPlace call, long now) {
+        if (axis.moves().waits(command, mode, later -> camIn(command, master, actual, selected, masterOffset, slaveOffset, masterScaling, slaveScaling, BufferMode.ABORTING, block, call, later), block, call, now)) {
+            return;
+        }
+        MotionError refusal = axis.cannotMove();
+        if (refusal == MotionError.NONE) {
+            refusal = selected == null ? MotionError.NO_TABLE : actual == null || !Double.isFinite(masterOffset + slaveOffset + masterScaling + slaveScaling) || masterScaling < 0 ? MotionError.BAD_VALUE : prepared(master, Ratio.ONE, 0, 0, 0);
+        }
+        if (refusal == MotionError.NONE && selected.slaveAbsolute() && !axis.referenced()) {
+            refusal = axis.referenceLost() ? MotionError.REFERENCE_LOST : MotionError.NOT_REFERENCED;
+        }
+        CamCoupling coupling = refusal == MotionError.NONE ? coupling(master, actual, selected, masterOffset, slaveOffset, masterScaling == 0 ? 1 : masterScaling, slaveScaling == 0 ? 1 : slaveScaling) : null;
+        if (coupling != null && leavesLimits(coupling, selected)) {
+            refusal = MotionError.PAST_SOFT_LIMIT;
+        }
+        if (refusal == MotionError.NONE) {
+            if (rules.catchUp() == 0) {
+                /* one that may never make anything up comes to its cam all the same */
+                Limits limits = places.limits();
+                gear.rules(rules.withCatchUp(rules.speedOr(limits)), rules.speedOr(limits), rules.accelerationOr(limits), rules.decelerationOr(limits));
+            }
+            gear.couple(master, actual, coupling, selected.slaveAbsolute());
+        }
+        axis.followFrom(command, refusal, null, block, call, now);
+    }
+
+    private CamCoupling coupling(MotionAxis master, boolean actual, CamSelection selected, double masterOffset, double slaveOffset, double masterScaling, double slaveScaling) {
+        double place = actual ? master.actualPosition() : master.commandedPosition();
+        double from = (masterOffset + (selected.masterAbsolute() ? place : 0)) / masterScaling + (selected.masterAbsolute() ? 0 : selected.table().first());
+        return new CamCoupling(selected.table(), from, 1 / (master.wireUnitsPerUnit() * masterScaling), slaveScaling * wireUnitsPerUnit, slaveOffset * wireUnitsPerUnit);
+    }
+
+    /** Places that the cam gives, of an axis with ends that knows where it is. */
+    private boolean leavesLimits(CamCoupling coupling, CamSelection selected) {
+        if (!axis.bounded() || !axis.referenced()) {
+            return false;
+        }
+        double begins = selected.slaveAbsolute() ? 0 : axis.commandedPosition() * wireUnitsPerUnit - coupling.place(0);
+        double one = coupling.scale() * coupling.table().lowest() + coupling.offset() + begins;
+        double other = coupling.scale() * coupling.table().highest() + coupling.offset() + begins;
+        return Math.min(one, other) < places.limits().softMin() * wireUnitsPerUnit - 0.5 || Math.max(one, other) > places.limits().softMax() * wireUnitsPerUnit + 0.5;
+    }
+
+    /** Rounds of its cam that the master has begun. */
+    long camRound() {
+        return axis.gearLeads() ? gear.camRound() : 0;
+    }
+
+    boolean camEnded() {
+        return axis.gearLeads() && gear.camEnded();
+    }
+
     /** Meets a master at a place, and follows it from there on. See {@link #gearIn}. @param way of the master on which it comes there, its units  @param speed units/s, 0 for that of the axis while it follows */
     void gearInPos(MotionCommand command, MotionAxis master, Boolean actual, Ratio ratio, double masterPlace, double ownPlace, double way, double speed, double acceleration, double deceleration, BufferMode mode, String block,
                    CallPlace call, long now) {
         if (axis.moves().waits(command, mode, later -> gearInPos(command, master, actual, ratio, masterPlace, ownPlace, way, speed, acceleration, deceleration, BufferMode.ABORTING, block, call, later), block, call, now)) {
             return;
         }
-        MotionError refusal = axis.cannotFollow();
+        MotionError refusal = axis.cannotMove();
         if (refusal == MotionError.NONE && !axis.referenced()) {
             refusal = axis.referenceLost() ? MotionError.REFERENCE_LOST : MotionError.NOT_REFERENCED;
         }
@@ -107,7 +168,7 @@ final class FollowOrders {
      * @param speed    units/s of the master, 0 for the trim speed of the axis
      */
     void phase(MotionCommand command, MotionAxis master, double shift, boolean relative, double speed, double acceleration, double deceleration, double jerk, String block, CallPlace call, long now) {
-        boolean follows = axis.gearLeads() && gear.master() == master.present();
+        boolean follows = axis.gearLeads() && !gear.byCam() && gear.master() == master.present();
         MotionError refusal = axis.closed() != MotionError.NONE ? axis.closed() : !follows ? MotionError.NOT_IN_THIS_STATE : phase(command, shift, relative, speed, acceleration, deceleration, jerk);
         if (refusal != MotionError.NONE) {
             axis.refuse(command, refusal, block, call, now, shift);

@@ -52,7 +52,7 @@ final class FollowingBlocks {
         return List.of(gearIn(), gearInPos(), gearOut(), combine(), phasing("MC_PhasingAbsolute", false), phasing("MC_PhasingRelative", true));
     }
 
-    private static List<Pin> pins(String done, Pin... inputs) {
+    static List<Pin> pins(String done, Pin... inputs) {
         List<Pin> pins = new ArrayList<>(List.of(Pin.axis("Master"), Pin.axis("Slave"), Pin.in("Execute", Type.BOOL)));
         pins.addAll(List.of(inputs));
         pins.addAll(List.of(Pin.out(done, Type.BOOL), Pin.out("Busy", Type.BOOL), Pin.out("Active", Type.BOOL), Pin.out("CommandAborted", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD)));

@@ -12,8 +12,8 @@ import rueda.quantity.CountScaler;
 import rueda.quantity.Ratio;
 
 /**
- * The setpoint of an axis that follows another one: the master's way times the ratio, in whole wire units so that nothing is lost however long
- * it follows, and what the lock adds to it ({@link FollowerLock}). The trim moves the place itself.
+ * The setpoint of an axis that follows another one: the master's way times the ratio, or where a cam has it ({@link CamCoupling}), in whole wire
+ * units so that nothing is lost however long it follows, and what the lock adds to it ({@link FollowerLock}). The trim moves the place itself.
  * <pre>  setpoint = round(master · ratio) + offset + prediction + trim + deviation  </pre>
  * No allocation in a step; not thread-safe.
  */
@@ -40,6 +40,9 @@ final class GearGenerator implements SetpointGenerator {
     private CountScaler secondScaler = new CountScaler(Ratio.ONE);
     private long secondBase;
     private CountScaler scaler = new CountScaler(Ratio.ONE);
+    /** the cam that gives the place instead of a ratio, null for none */
+    private CamCoupling cam;
+    /** wire units of the follower for one of the master; of a cam where it is now */
     private double ratio = 1;
     private double prediction;
     /** limits, wire units */
@@ -122,6 +125,43 @@ final class GearGenerator implements SetpointGenerator {
         phase = Phase.TIED;
     }
 
+    /**
+     * Couples the axis to a master by a cam.
+     *
+     * @param coupled  from where the master is now
+     * @param absolute the cam gives places of the follower, on an endless axis the nearest of those; else ways from where it is
+     */
+    void couple(MotionAxis of, boolean actual, CamCoupling coupled, boolean absolute) {
+        follow(of, actual, Ratio.ONE);
+        cam = coupled;
+        ratio = coupled.slope(0);
+        place = coupled.place(0);
+        speed.begin(of.wireSpeed(actual) * ratio);
+        long away = here() - place;
+        long turns = modulo == 0 ? 0 : modulo * Math.round((double) away / modulo);
+        if (absolute) {
+            lock.engageAway(turns, away - turns, setpoint.velocity * wireUnitsPerUnit);
+        } else {
+            lock.engage(FollowerLock.Kind.POSITION, here(), place, setpoint.velocity * wireUnitsPerUnit);
+        }
+        phase = Phase.TIED;
+    }
+
+    /** A cam has it, not a ratio. */
+    boolean byCam() {
+        return cam != null;
+    }
+
+    /** Rounds of the cam that the master has begun since its first point. */
+    long camRound() {
+        return cam == null ? 0 : cam.table().rounds(cam.on(gone() - base));
+    }
+
+    /** The master is past an end of a cam that does not begin again. */
+    boolean camEnded() {
+        return cam != null && cam.table().outside(cam.on(gone() - base));
+    }
+
     /** Meets the master where both are at a place together. @param way of the master on which it comes there, its user units, 0 for all that is left */
     void meet(MotionAxis of, boolean actual, Ratio wirePerWire, double masterPlace, double followerPlace, double way) {
         follow(of, actual, wirePerWire);
@@ -135,6 +175,7 @@ final class GearGenerator implements SetpointGenerator {
         master = of;
         actualValue = actual;
         second = null;
+        cam = null;
         scaler = new CountScaler(wirePerWire);
         ratio = wirePerWire.toDouble();
         base = gone();
@@ -171,10 +212,13 @@ final class GearGenerator implements SetpointGenerator {
 
     @Override
     public void step() {
-        long there = scaler.scale(gone() - base) + (second == null ? 0 : secondScaler.scale(second().masterValue(secondActual).gone() - secondBase));
+        long there = cam != null ? cam.place(gone() - base) : scaler.scale(gone() - base) + (second == null ? 0 : secondScaler.scale(second().masterValue(secondActual).gone() - secondBase));
         long way = there - place;
         place = there;
         double masterSpeed = speed.read(way);
+        if (cam != null) {
+            ratio = cam.slope(gone() - base);
+        }
         switch (phase) {
             case AWAITING -> await();
             case MEETING -> meeting();
@@ -340,7 +384,7 @@ final class GearGenerator implements SetpointGenerator {
             case TIED -> switch (lock.state()) {
                 case COMING_UP -> "comes up to speed";
                 case CATCHING_UP -> "makes up lost way";
-                case LOCKED -> "locked";
+                case LOCKED -> cam == null ? "locked" : "on its cam";
             };
         };
         return new FollowState(true, inGear(), words, number, lock.deviation() / wireUnitsPerUnit, lock.lost() / wireUnitsPerUnit, trim.value() / wireUnitsPerUnit, ratio * master.wireUnitsPerUnit() / wireUnitsPerUnit, place / wireUnitsPerUnit, FollowWatch.words(events));

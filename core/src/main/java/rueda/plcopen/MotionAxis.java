@@ -51,6 +51,8 @@ public final class MotionAxis {
     private final FollowOrders follow;
     private final MoveOrders moves;
     private final Superimposition added;
+    private final CurveGenerator curve;
+    private final TableOrders tables;
     /** the outputs of a bus cycle are being made: what is ordered now comes from the axis itself */
     private boolean making;
     private MasterValue commandedWay;
@@ -92,6 +94,9 @@ public final class MotionAxis {
     private boolean aside;
     /** orders are taken: motion blocks command the axis, or a person does */
     private boolean commanded;
+    /** 60FEh as the program wants it; the outputs are the manufacturer's, from bit 16 on (IEC 61800-7-201) */
+    private static final long FIRST_OUTPUT = 1 << 16;
+    private long outputs;
     private int controlword;
     private int mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
 
@@ -120,6 +125,8 @@ public final class MotionAxis {
         this.generator = profile;
         this.probes = new ProbeWatch(mailbox, places);
         this.order = new RunningOrder(profile, setpoint, places, configuration.endless());
+        this.curve = new CurveGenerator(setpoint, cycleSeconds);
+        this.tables = new TableOrders(this, curve, setpoint, places, configuration.endless());
         this.moves = new MoveOrders(this, order, waiting, profile, setpoint, places, configuration.endless());
         this.commanded = configuration.commandedBy() == Axis.Commander.MOTION_BLOCKS;
     }
@@ -184,6 +191,7 @@ public final class MotionAxis {
         double by = added.step();
         setpoint.position += by;
         profile.shift(by);
+        curve.shift(by);
         if (gearLeads()) {
             gear.shift(by);
         }
@@ -259,7 +267,7 @@ public final class MotionAxis {
             current = null;
         }
         waiting.drop(MotionCommand.Status.FAILED, reason);
-        endTorque();
+        endTorqueAndTable();
         endFollowing();
         endAddition(MotionCommand.Status.FAILED, reason);
         mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
@@ -275,7 +283,20 @@ public final class MotionAxis {
         return torqueLeads() || torqueWaits;
     }
 
-    private void endTorque() {
+    /** A table over time leads it. */
+    boolean curveLeads() {
+        return generator == curve;
+    }
+
+    /** It has come to the end of its table, and goes on at the speed that it had there. */
+    boolean curveEnded() {
+        return curveLeads() && curve.ended();
+    }
+
+    private void endTorqueAndTable() {
+        if (curveLeads()) {
+            generator = profile;
+        }
         if (torqueLeads()) {
             generator = profile;
             mode = OperationMode.CYCLIC_SYNCHRONOUS_POSITION;
@@ -344,6 +365,7 @@ public final class MotionAxis {
         } else {
             profile.haltInside(places.limits(), places.halfWireUnit(), max.deceleration(), 0);
         }
+        endTorqueAndTable();
         endFollowing();
         order.none();
         positioning = false;
@@ -361,7 +383,7 @@ public final class MotionAxis {
     }
 
     private void abort(MotionCommand.Status how) {
-        endTorque();
+        endTorqueAndTable();
         if (current != null) {
             current.status = how;
             current = null;
@@ -383,6 +405,10 @@ public final class MotionAxis {
             stopping();
             return;
         }
+        if (curveLeads() && state == AxisState.CONTINUOUS_MOTION && nearsSoftLimit()) {
+            brakeHard(MotionError.PAST_SOFT_LIMIT);
+            return;
+        }
         if (order.toSoftLimit && generator.ended() && state == AxisState.CONTINUOUS_MOTION && override > 0 && !added.runs()) {
             enter(AxisState.STANDSTILL);
             order.toSoftLimit = false;
@@ -393,7 +419,7 @@ public final class MotionAxis {
             moves.beginWaiting(now);
             return;
         }
-        boolean planned = generator.ended() && state != AxisState.CONTINUOUS_MOTION && (override > 0 || !positioning);
+        boolean planned = generator.ended() && state != AxisState.CONTINUOUS_MOTION && (override > 0 || !positioning || curveLeads());
         if (planned && order.runsOn()) {
             runBeyondTarget();
             return;
@@ -595,8 +621,8 @@ public final class MotionAxis {
 
     /* ---- following ---- */
 
-    /** Why it can follow nothing now. */
-    MotionError cannotFollow() {
+    /** Why it can follow nothing and be led along no table now. */
+    MotionError cannotMove() {
         boolean unfit = state == AxisState.HOMING || state == AxisState.STOPPING || state == AxisState.ERROR_STOP;
         return closed() != MotionError.NONE ? closed() : unfit ? MotionError.NOT_IN_THIS_STATE : MotionError.NONE;
     }
@@ -610,7 +636,7 @@ public final class MotionAxis {
         accept(command, AxisState.SYNCHRONIZED_MOTION);
         order.none();
         generator = gear;
-        log(now, call, CommandLog.Kind.FOLLOW, block, ratio.toDouble(), 0, 0, 0, 0, 0);
+        log(now, call, CommandLog.Kind.FOLLOW, block, ratio == null ? Double.NaN : ratio.toDouble(), 0, 0, 0, 0, 0);
     }
 
     /** Lets go of the master, and runs on at the speed it has. */
@@ -655,6 +681,17 @@ public final class MotionAxis {
         return moves;
     }
 
+    TableOrders tables() {
+        return tables;
+    }
+
+    /** A table over time leads it from now on, until something else is ordered or it is through. */
+    void leadAlong(MotionCommand command, AxisState next) {
+        accept(command, next);
+        order.none();
+        generator = curve;
+    }
+
     FollowOrders following() {
         return follow;
     }
@@ -690,7 +727,7 @@ public final class MotionAxis {
 
     /** The commanded speed is the one that was ordered. */
     boolean inVelocity() {
-        return state == AxisState.CONTINUOUS_MOTION && !torqueLeads() && Math.abs(setpoint.velocity - order.speed * override) <= 1e-6 * Math.max(1, Math.abs(order.speed));
+        return curveLeads() ? curve.ended() : state == AxisState.CONTINUOUS_MOTION && !torqueLeads() && Math.abs(setpoint.velocity - order.speed * override) <= 1e-6 * Math.max(1, Math.abs(order.speed));
     }
 
     double override() {
@@ -717,7 +754,7 @@ public final class MotionAxis {
             return;
         }
         override = factor;
-        if (torqueLeads() || current == null || current == ownerless) {
+        if (torqueLeads() || curveLeads() || current == null || current == ownerless) {
             return;
         }
         added.takeOut();
@@ -750,7 +787,7 @@ public final class MotionAxis {
 
     /** Speed of the running order, units/s; 0 where it has none. */
     double orderedSpeed() {
-        return state == AxisState.CONTINUOUS_MOTION || state == AxisState.DISCRETE_MOTION && aims() ? Math.abs(order.speed) : 0;
+        return curveLeads() ? curve.topSpeed() : state == AxisState.CONTINUOUS_MOTION || state == AxisState.DISCRETE_MOTION && aims() ? Math.abs(order.speed) : 0;
     }
 
     /** The target of the running move, moved by a distance, lies past a soft limit. */
@@ -808,7 +845,7 @@ public final class MotionAxis {
      * @return it was not refused
      */
     private boolean slowDown(MotionCommand command, boolean fit, AxisState next, double deceleration, double jerkLimit, String block, CallPlace call, long now) {
-        Dynamics normal = configuration.limits().normal();
+        Dynamics normal = places.limits().normal();
         double d = deceleration == 0 ? normal.deceleration() : deceleration;
         double j = jerkLimit == 0 ? normal.jerk() : jerkLimit;
         Dynamics max = configuration.limits().max();
@@ -846,7 +883,7 @@ public final class MotionAxis {
             return;
         }
         boolean goesOn = torqueLeads();
-        if (state == AxisState.STANDSTILL || gearLeads() || added.runs()) {
+        if (state == AxisState.STANDSTILL || gearLeads() || curveLeads() || added.runs()) {
             profile.run(setpoint.velocity, places.limits().max().deceleration(), 0);
         }
         accept(command, AxisState.CONTINUOUS_MOTION);
@@ -913,6 +950,7 @@ public final class MotionAxis {
             order.renumbered(by);
             added.renumbered(by);
             profile.shift(by);
+            curve.shift(by);
             if (gearLeads()) {
                 gear.shift(by);
             }
@@ -980,7 +1018,7 @@ public final class MotionAxis {
         if (!making && !updating) {
             endAddition(MotionCommand.Status.ABORTED, MotionError.NONE);
         }
-        endTorque();
+        endTorqueAndTable();
         if (next != AxisState.SYNCHRONIZED_MOTION) {
             endFollowing();
         }
@@ -1012,6 +1050,51 @@ public final class MotionAxis {
     /** How it came into this state. */
     public StateChange lastChange() {
         return change;
+    }
+
+    /** The program writes a parameter of the axis. @param parameter number of the specification's table  @return why not, or NONE */
+    MotionError write(long parameter, double value) {
+        return places.write(parameter, value, bounded());
+    }
+
+    /** The same for what is switched on and off. */
+    MotionError watch(long parameter, boolean on) {
+        return places.watch(parameter, on, bounded());
+    }
+
+    boolean watches(long parameter) {
+        return places.watches(parameter);
+    }
+
+    /** The output with this number, from 0, is set over the bus. */
+    boolean setsOutput(long output) {
+        return output >= 0 && output < configuration.wiring().outputs().size() && configuration.wiring().outputs().get((int) output).function() == Function.SET_OVER_BUS;
+    }
+
+    /** The output with this number, from 0, is to have a level: the mailbox takes it to the drive. */
+    void setOutput(long output, boolean on) {
+        outputs = on ? outputs | FIRST_OUTPUT << output : outputs & ~(FIRST_OUTPUT << output);
+        mailbox.write(DriveObject.DIGITAL_OUTPUTS, outputs);
+    }
+
+    /** Nothing that was asked of the drive by mailbox is on its way. */
+    boolean written() {
+        return mailbox.written();
+    }
+
+    /** Level that the drive has been told for an output, as the mailbox last brought it. */
+    boolean output(long output) {
+        return (mailbox.read(DriveObject.DIGITAL_OUTPUTS) & FIRST_OUTPUT << output) != 0;
+    }
+
+    /** A place lies from one to another, on an endless axis also across the place where positions begin again. */
+    boolean lies(double place, double from, double to) {
+        return places.lies(place, from, to);
+    }
+
+    /** The way from one place to another, on an endless axis the shorter one. */
+    double way(double from, double to) {
+        return range.shortest(to - from);
     }
 
     /** Object 60FDh as the mailbox last brought it. */

@@ -1,5 +1,9 @@
 package rueda.plcopen;
 
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -15,7 +19,8 @@ import rueda.plc.type.Type;
 /**
  * MC_Power, MC_Reset, MC_Home, MC_SetPosition, MC_MoveAbsolute, MC_MoveRelative, MC_MoveAdditive, MC_MoveSuperimposed, MC_HaltSuperimposed, MC_MoveVelocity, MC_Halt, MC_Stop, MC_SetOverride,
  * MC_TorqueControl, MC_TouchProbe, MC_AbortTrigger, MC_ReadActualPosition, MC_ReadActualVelocity, MC_ReadActualTorque, MC_ReadStatus and MC_ReadAxisError of PLCopen Motion
- * Control part 1; with {@link FollowingBlocks} those of a follower.
+ * Control part 1; {@link FollowingBlocks} and {@link CamBlocks} are those of a follower, {@link TableBlocks} moves along a table over time, {@link ReadingBlocks},
+ * {@link WritingBlocks} and {@link CamSwitchBlock} what moves nothing.
  *
  * <p>Blocks with Execute follow the specification's general rules: a rising edge gives the order; Busy from then
  * until Done, CommandAborted or Error; these three stay while Execute is true, and for one call when it has
@@ -41,8 +46,12 @@ public final class MotionBlocks {
                 blocks.read("MC_ReadActualPosition", "Position", MotionAxis::actualPosition), blocks.read("MC_ReadActualVelocity", "Velocity", MotionAxis::actualVelocity), blocks.read("MC_ReadActualTorque", "Torque", MotionAxis::actualTorque),
                 blocks.readStatus(), blocks.readError()));
         kinds.addAll(new ContinuousBlocks(blocks).kinds());
+        kinds.addAll(new TableBlocks(blocks).kinds());
         kinds.addAll(new ReadingBlocks(blocks).kinds());
+        kinds.addAll(new WritingBlocks(blocks).kinds());
+        kinds.addAll(new CamSwitchBlock(blocks).kinds());
         kinds.addAll(new FollowingBlocks(blocks).kinds());
+        kinds.addAll(new CamBlocks(blocks).kinds());
         return List.copyOf(kinds);
     }
 
@@ -383,6 +392,15 @@ public final class MotionBlocks {
         });
     }
 
+    /** Declarations of the types that the blocks take, in Structured Text. */
+    public static String types() {
+        try (InputStream source = MotionBlocks.class.getResourceAsStream("motion-types.st")) {
+            return new String(source.readAllBytes(), StandardCharsets.UTF_8);
+        } catch (IOException unreadable) {
+            throw new UncheckedIOException(unreadable);
+        }
+    }
+
     /** Values that programs may name. */
     public static List<Environment.Constant> constants() {
         List<Environment.Constant> all = new ArrayList<>();
@@ -521,7 +539,7 @@ public final class MotionBlocks {
     }
 
     /** What is done in the call that orders it: Done or Error stand while Execute does, and for one call when it has fallen before. */
-    private abstract class AtOnceBlock implements FunctionBlock {
+    abstract class AtOnceBlock implements FunctionBlock {
         private final int done;
         private final int errorId;
         private boolean before;

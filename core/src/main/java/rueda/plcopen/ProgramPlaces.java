@@ -18,7 +18,11 @@ final class ProgramPlaces {
     private final EndlessRange range;
     /** what the program has added to the positions of the drive, wire units */
     private long shift;
+    /** as the document has them */
+    private Limits documented;
+    /** the same with what the program has written into them, in its numbering */
     private Limits limits;
+    private final WrittenLimits written = new WrittenLimits();
 
     ProgramPlaces(Axis axis) {
         Scale scale = axis.scale();
@@ -26,7 +30,7 @@ final class ProgramPlaces {
         modulo = axis.wireModulo();
         wrapped = new Modulo(Math.max(1, modulo));
         range = new EndlessRange(modulo / wireUnitsPerUnit, halfWireUnit());
-        limits = axis.limits();
+        take(axis.limits());
     }
 
     /** A place within the rounding of the wire is here, user units. */
@@ -96,7 +100,34 @@ final class ProgramPlaces {
 
     /** @param own limits of the axis as the document has them */
     void take(Limits own) {
+        documented = own;
         double all = shift / wireUnitsPerUnit;
-        limits = shift == 0 ? own : own.withSoftMin(own.softMin() + all).withSoftMax(own.softMax() + all);
+        Limits inside = written.within(own);
+        limits = shift == 0 ? inside : inside.withSoft(inside.softMin() + all, inside.softMax() + all);
+    }
+
+    /**
+     * The program writes a parameter: numbers of the specification's table.
+     *
+     * @param value    in its own numbering
+     * @param bounded the axis has ends
+     * @return why not, or NONE
+     */
+    MotionError write(long parameter, double value, boolean bounded) {
+        MotionError refusal = written.write(parameter, value, shift / wireUnitsPerUnit, bounded, documented);
+        take(documented);
+        return refusal;
+    }
+
+    /** The same for what is switched on and off. */
+    MotionError watch(long parameter, boolean on, boolean bounded) {
+        MotionError refusal = written.watch(parameter, on, bounded);
+        take(documented);
+        return refusal;
+    }
+
+    /** A soft limit that the program has written is watched. @param parameter 4 for the upper one, 5 for the lower one */
+    boolean watches(long parameter) {
+        return written.watches(parameter);
     }
 }

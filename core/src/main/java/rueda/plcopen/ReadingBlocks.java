@@ -9,7 +9,7 @@ import rueda.plc.run.FunctionBlock.Pin;
 import rueda.plc.type.Type;
 
 /**
- * MC_ReadParameter, MC_ReadBoolParameter, MC_ReadMotionState, MC_ReadAxisInfo and MC_ReadDigitalInput of PLCopen Motion Control part 1: values are read as long as Enable stands.
+ * MC_ReadParameter, MC_ReadBoolParameter, MC_ReadMotionState, MC_ReadAxisInfo, MC_ReadDigitalInput and MC_ReadDigitalOutput of PLCopen Motion Control part 1: values are read as long as Enable stands.
  * Numbers of parameters are those of the specification's table (from memory). An axis of ours always watches its limits and its following
  * error, so that what enables the watching reads TRUE where there is a limit.
  */
@@ -24,7 +24,7 @@ final class ReadingBlocks {
     }
 
     List<Kind> kinds() {
-        return List.of(parameter(), boolParameter(), motionState(), axisInfo(), digitalInput());
+        return List.of(parameter(), boolParameter(), motionState(), axisInfo(), digitalInput(), digitalOutput());
     }
 
     private static List<Pin> pins(Pin input, Pin... outputs) {
@@ -82,7 +82,7 @@ final class ReadingBlocks {
             MotionAxis axis = m[base + ENABLE] == 0 ? null : blocks.axis(frame, base);
             boolean known = axis != null && m[base + 2] >= 4 && m[base + 2] <= 6;
             if (told(m, base, axis != null, known)) {
-                m[base + 7] = m[base + 2] == 6 || axis.bounded() ? 1 : 0;
+                m[base + 7] = m[base + 2] == 6 || axis.bounded() && axis.watches(m[base + 2]) ? 1 : 0;
             }
         });
     }
@@ -138,6 +138,19 @@ final class ReadingBlocks {
                 m[base + 7] = blocks.axis(frame, base).digitalInputs() >> FIRST_INPUT + m[base + 2] & 1;
             } else {
                 m[base + 7] = 0;
+            }
+        });
+    }
+
+    private Kind digitalOutput() {
+        return new Kind("MC_ReadDigitalOutput", pins(Pin.in("OutputNumber", Type.INT), Pin.out("Value", Type.BOOL)), name -> (frame, base) -> {
+            long[] m = frame.memory;
+            boolean enable = m[base + ENABLE] != 0;
+            MotionAxis axis = blocks.axis(frame, base);
+            boolean set = axis.setsOutput(m[base + 2]);
+            m[base + 7] = told(m, base, enable, set) && axis.output(m[base + 2]) ? 1 : 0;
+            if (enable && !set) {
+                m[base + 6] = MotionError.NO_OUTPUT.id();
             }
         });
     }

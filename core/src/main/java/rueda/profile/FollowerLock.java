@@ -133,6 +133,22 @@ public final class FollowerLock {
         state = State.COMING_UP;
     }
 
+    /**
+     * Takes a follower that has a place of its own and is not there yet: what it is away is made up.
+     *
+     * @param offset    of its place to that of the master, whole steps
+     * @param deviation follower minus its place, steps
+     * @param speed     of the follower, steps/s
+     */
+    public void engageAway(long offset, double deviation, double speed) {
+        kind = Kind.POSITION;
+        this.offset = offset;
+        this.deviation = deviation;
+        this.speed = speed;
+        lost = 0;
+        state = State.COMING_UP;
+    }
+
     /** It is tied, with this offset and without deviation: a meeting curve has led it there. */
     public void lockedAt(long offset, double speed) {
         kind = Kind.POSITION;

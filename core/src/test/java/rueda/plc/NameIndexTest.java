@@ -209,4 +209,21 @@ class NameIndexTest {
         }
         assertThat(index.find("TurningCell", "Care").orElseThrow().uses().size()).isGreaterThan(5);
     }
+
+    /** Types that the machine gives have members that are found, and stand in no file. */
+    @Test
+    void typesOfTheMachine() {
+        Machine demo = DemoMachine.create();
+        NameIndex index = StructuredTextCompiler.index(List.of(new Text("a.st", "PROGRAM P VAR Places : MC_TP_REF; Go : MC_PositionProfile; END_VAR\nPlaces.MC_TP_Array[1].position := 3.0;\nGo(Axis := Shuttle, TimePosition := Places);\nEND_PROGRAM")), Bench.environment(demo));
+        assertThat(index.at("a.st", 2, 8).orElseThrow().uses()).hasSize(1);
+        assertThat(index.at("a.st", 2, 8).orElseThrow().type()).isEqualTo("ARRAY [1..100] OF MC_TP");
+        assertThat(index.at("a.st", 3, 21).orElseThrow().type()).isEqualTo("MC_TP_REF");
+        assertThat(index.all(k -> true).stream().flatMap(n -> n.uses().stream()).map(NameIndex.Use::file)).containsOnly("a.st");
+    }
+
+    @Test
+    void aTypeOfTheMachineIsNotDeclaredAgain() {
+        List<Diagnostic> told = StructuredTextCompiler.compile(List.of(new Text("a.st", "TYPE MC_CAM_REF : STRUCT x : INT; END_STRUCT; END_TYPE\nPROGRAM P VAR x : MC_CAM_REF; Go : MC_CamTableSelect; END_VAR\nGo(Master := Shuttle, Slave := Lift);\nEND_PROGRAM")), Bench.environment(DemoMachine.create())).diagnostics();
+        assertThat(told).extracting(Diagnostic::message).containsExactly("MC_CAM_REF is given with the motion blocks: use it as it is, without declaring it.", "Go needs CamTable in every call: it is a VAR_IN_OUT of type MC_CAM_REF.");
+    }
 }

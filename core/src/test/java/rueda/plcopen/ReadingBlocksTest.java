@@ -95,5 +95,7 @@ class ReadingBlocksTest {
             assertThat(table).as("docs/motion-blocks.md").anySatisfy(line -> assertThat(line).startsWith(row));
         }
         assertThat(table.stream().filter(line -> line.startsWith("| `MC_")).count()).isEqualTo(kinds.size());
+        String types = MotionBlocks.types();
+        assertThat(String.join("\n", table)).contains(types.substring(types.indexOf("  MC_TP : STRUCT"), types.indexOf("END_TYPE")).stripTrailing());
     }
 }

@@ -15,10 +15,12 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import rueda.format.program.ProgramFiles;
 import rueda.machine.Plc;
+import rueda.plc.Environment;
 import rueda.plc.Language;
 import rueda.plc.StandardBlocks;
 import rueda.plc.run.FunctionBlock;
 import rueda.plc.syntax.Formatter;
+import rueda.plc.syntax.Outline;
 import rueda.plcopen.MotionAxis;
 import rueda.plcopen.MotionBlocks;
 
@@ -34,19 +36,23 @@ class ProgramController {
     record Block(String name, List<BlockPin> pins) {
     }
 
-    /** @param functions names of the standard's functions, but for conversions such as INT_TO_LREAL */
-    record Words(List<String> keywords, List<String> types, List<String> functions, List<Block> blocks) {
+    /**
+     * @param functions names of the standard's functions, but for conversions such as INT_TO_LREAL
+     * @param given     types that every program has, with their members
+     * @param constants names of numbers that the blocks take
+     */
+    record Words(List<String> keywords, List<String> types, List<String> functions, List<Block> blocks, List<Outline.Item> given, List<String> constants) {
     }
 
-    @Operation(summary = "The words of Structured Text: keywords, types, functions, and the function blocks with their pins")
+    @Operation(summary = "The words of Structured Text: keywords, types, functions, the function blocks with their pins, and the types and constants of motion control")
     @GetMapping("/language")
     Words language() {
         List<Block> blocks = Stream.concat(StandardBlocks.ALL.stream(), MotionBlocks.kinds(new MotionAxis[0]).stream()).map(ProgramController::block).toList();
-        return new Words(Language.keywords(), Language.types(), Language.functions(), blocks);
+        return new Words(Language.keywords(), Language.types(), Language.functions(), blocks, Outline.of(MotionBlocks.types()), MotionBlocks.constants().stream().map(Environment.Constant::name).toList());
     }
 
     private static Block block(FunctionBlock.Kind kind) {
-        return new Block(kind.name(), kind.pins().stream().map(p -> new BlockPin(p.name(), p.type().name(), p.output())).toList());
+        return new Block(kind.name(), kind.pins().stream().map(p -> new BlockPin(p.name(), p.typeName(), p.output())).toList());
     }
 
     @Operation(summary = "The texts in a file: Structured Text, a zip of it, or XML of IEC 61131-10; nothing is stored")

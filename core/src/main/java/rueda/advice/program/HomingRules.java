@@ -22,6 +22,8 @@ final class HomingRules {
     /** What is said of an axis in their outputs may be that it is referenced. */
     private static final Set<String> TELL_OF_REFERENCE = Set.of("MC_READSTATUS", "MC_READBOOLPARAMETER", "MC_READAXISINFO", "MC_SETPOSITION");
 
+    private static final Set<String> TO_PLACES = Set.of("MC_MoveAbsolute", "MC_MoveContinuousAbsolute", "MC_PositionProfile");
+
     private final ProgramModel model;
     private final Consumer<ProgramFinding> found;
 
@@ -41,7 +43,7 @@ final class HomingRules {
     }
 
     private void check(Axis axis, String key) {
-        List<BlockUse> moves = model.of(k -> k.equals("MC_MoveAbsolute")).filter(b -> key.equals(b.axis()) && !never(b)).toList();
+        List<BlockUse> moves = model.of(TO_PLACES::contains).filter(b -> key.equals(b.axis()) && !never(b)).toList();
         List<BlockUse> homes = model.of(k -> k.equals("MC_Home") || k.equals("MC_SetPosition")).filter(b -> key.equals(b.axis())).toList();
         if (moves.isEmpty()) {
             return;

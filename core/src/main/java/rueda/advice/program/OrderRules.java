@@ -21,7 +21,8 @@ import rueda.plc.syntax.TextMend;
 final class OrderRules {
 
     /** Each of them takes the axis from what was ordered before (PLCopen Motion Control part 1, 2.2 and 2.4; from memory). */
-    private static final Set<String> TAKE_THE_AXIS = Set.of("MC_HOME", "MC_STOP", "MC_HALT", "MC_MOVEABSOLUTE", "MC_MOVERELATIVE", "MC_MOVEADDITIVE", "MC_MOVEVELOCITY", "MC_TORQUECONTROL", "MC_GEARIN", "MC_GEARINPOS", "MC_COMBINEAXES");
+    private static final Set<String> TAKE_THE_AXIS = Set.of("MC_HOME", "MC_STOP", "MC_HALT", "MC_MOVEABSOLUTE", "MC_MOVERELATIVE", "MC_MOVEADDITIVE", "MC_MOVEVELOCITY", "MC_MOVECONTINUOUSABSOLUTE",
+            "MC_MOVECONTINUOUSRELATIVE", "MC_POSITIONPROFILE", "MC_VELOCITYPROFILE", "MC_ACCELERATIONPROFILE", "MC_TORQUECONTROL", "MC_GEARIN", "MC_GEARINPOS", "MC_COMBINEAXES", "MC_CAMIN");
     private static final int MOST_NAMED = 4;
 
     private final ProgramModel model;

@@ -118,7 +118,7 @@ final class ProgramModel {
     }
 
     private String axis(String file, StatementSyntax.BlockCall call, FunctionBlock.Kind kind) {
-        String pin = kind.pins().stream().filter(FunctionBlock.Pin::required).map(FunctionBlock.Pin::name).reduce((first, second) -> second).orElse("");
+        String pin = kind.pins().stream().filter(p -> p.required() && p.lent() == null).map(FunctionBlock.Pin::name).reduce((first, second) -> second).orElse("");
         return call.arguments().stream().filter(StatementSyntax.Input.class::isInstance).map(StatementSyntax.Input.class::cast)
                 .filter(i -> i.pin() == null ? call.arguments().indexOf(i) == 0 : i.pin().equalsIgnoreCase(pin)).map(i -> what(file, i.value()))
                 .flatMap(Optional::stream).filter(n -> n.kind() == NameIndex.Kind.AXIS).map(n -> n.name().toUpperCase(Locale.ROOT)).findFirst().orElse(null);

@@ -14,19 +14,30 @@ public interface FunctionBlock {
      * A pin.
      *
      * @param name     as in the specification
-     * @param type     elementary type or AXIS_REF
+     * @param type     elementary type or AXIS_REF; of a VAR_IN_OUT that of the slot, which holds the place of the first cell of what is lent
+     * @param lent     name of the declared type of a VAR_IN_OUT, else null
      * @param output   written by the block
      * @param required must be given in every call
      * @param initial  value of the slot before the first call
      */
-    record Pin(String name, Type type, boolean output, boolean required, long initial) {
+    record Pin(String name, Type type, String lent, boolean output, boolean required, long initial) {
         public static Pin in(String name, Type type) {
-            return new Pin(name, type, false, false, 0);
+            return new Pin(name, type, null, false, false, 0);
+        }
+
+        /** A VAR_IN_OUT. @param type name of a declared type */
+        public static Pin lent(String name, String type) {
+            return new Pin(name, Type.LINT, type, false, true, 0);
+        }
+
+        /** Its type as a program names it. */
+        public String typeName() {
+            return lent == null ? type.written() : lent;
         }
 
         /** An input that stands at NaN until the program gives it a value. */
         public static Pin optional(String name) {
-            return new Pin(name, Type.LREAL, false, false, Double.doubleToRawLongBits(Double.NaN));
+            return new Pin(name, Type.LREAL, null, false, false, Double.doubleToRawLongBits(Double.NaN));
         }
 
         public static Pin axis() {
@@ -34,11 +45,11 @@ public interface FunctionBlock {
         }
 
         public static Pin axis(String name) {
-            return new Pin(name, Type.AXIS_REF, false, true, 0);
+            return new Pin(name, Type.AXIS_REF, null, false, true, 0);
         }
 
         public static Pin out(String name, Type type) {
-            return new Pin(name, type, true, false, 0);
+            return new Pin(name, type, null, true, false, 0);
         }
     }
 
