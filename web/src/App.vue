@@ -15,8 +15,10 @@ import { nameAxis, stages } from './router'
 import { useChoices } from './stores/choices'
 import { useLayout } from './stores/layout'
 import { useMachine } from './stores/machine'
+import { useProgramFolder } from './stores/programFolder'
 
 const machine = useMachine()
+const folder = useProgramFolder()
 const layout = useLayout()
 const route = useRoute()
 const router = useRouter()
@@ -64,6 +66,7 @@ router.beforeEach(async (to, from) => {
 watch(opened, (id) => {
   if (id) void machine.load(id)
   else machine.close()
+  folder.follow(id)
 }, { immediate: true })
 /* asked again when the server answers again */
 watch([() => machine.draft, () => machine.problem], ([draft, problem]) => {

@@ -17,9 +17,11 @@ import TaskList from '../components/program/TaskList.vue'
 import { useBench } from '../stores/bench'
 import { useDebug } from '../stores/debug'
 import { useMachine } from '../stores/machine'
+import { useProgramFolder } from '../stores/programFolder'
 
 const machine = useMachine()
 const bench = useBench()
+const folder = useProgramFolder()
 const debug = useDebug()
 const nameBar = ref<InstanceType<typeof NameBar> | null>(null)
 /** what stands in the place of a text */
@@ -56,6 +58,9 @@ watch(() => machine.answer?.program.outline, (next) => {
   if (!next?.length) return
   outline.value = next.map((f) => (f.items.length ? f : (outline.value.find((o) => o.file === f.file) ?? f)))
 }, { immediate: true })
+const KINDS: Record<string, string> = { PROGRAM: 'program', FUNCTION: 'function', FUNCTION_BLOCK: 'block', TYPE: 'type', VAR_GLOBAL: 'globals' }
+/** What a file declares, one kind after the other. */
+const declaredIn = (name: string) => Object.keys(KINDS).flatMap((kind) => (outline.value.find((o) => o.file === name)?.items ?? []).filter((i) => i.kind === kind).map((i) => ({ ...i, words: KINDS[kind]! })))
 const known = computed(() => ({
   outline: outline.value,
   axes: [...machine.draft!.axes.map((a) => a.name), ...machine.draft!.plc.virtualMasters.map((v) => v.name)],
@@ -187,6 +192,10 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
       </div>
     </div>
     <ProblemNote v-if="problem" :problem="problem" data-testid="file-refused" @close="problem = null" />
+    <div v-if="folder.state" class="told" role="status" data-testid="folder">
+      <div>Texts are taken from {{ folder.state.folder }}{{ folder.state.takenAt ? `, last at ${new Date(folder.state.takenAt).toLocaleTimeString()}` : '' }}. What is changed here is not written there.</div>
+      <ul v-if="folder.state.told.length"><li v-for="t in folder.state.told.slice(0, 4)" :key="t">{{ t }}</li><li v-if="folder.state.told.length > 4">and {{ folder.state.told.length - 4 }} more.</li></ul>
+    </div>
     <div v-if="told.length" class="told" role="status">
       <ul><li v-for="t in told.slice(0, 8)" :key="t">{{ t }}</li><li v-if="told.length > 8">and {{ told.length - 8 }} more.</li></ul>
       <v-btn size="small" @click="told = []">Close</v-btn>
@@ -198,6 +207,9 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
             <button type="button" :aria-current="!other && i === index ? 'true' : undefined" @click="choose(i)">
               <span>{{ f.name }}</span><b v-if="faultsOf(f.name)" class="count" :title="`${faultsOf(f.name)} faults`">{{ faultsOf(f.name) }}</b>
             </button>
+            <ul v-if="declaredIn(f.name).length" :aria-label="`Declared in ${f.name}`">
+              <li v-for="d in declaredIn(f.name)" :key="`${d.kind} ${d.name}`"><button type="button" :title="`${d.words} in line ${d.line}`" @click="goTo(f.name, d.line)"><span>{{ d.name || d.words }}</span><span v-if="d.name" class="sub">{{ d.words }}</span></button></li>
+            </ul>
           </li>
         </ul>
         <ul class="others">
@@ -244,6 +256,8 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
 .files ul { list-style: none; margin: 0; padding: 0; overflow: auto; flex: 1; min-height: 0; }
 .files li button { display: flex; justify-content: space-between; gap: 4px; width: 100%; padding: 4px 8px; text-align: left; background: none; border: 0; border-left: 3px solid transparent; }
 .files li button[aria-current] { border-left-color: var(--cmd); background: var(--sheet); font-weight: 600; }
+.files li ul { flex: none; overflow: visible; }
+.files li li button { padding: 1px 8px 1px 18px; font-size: 12px; }
 .files li button:hover { background: var(--sheet); }
 .files li span { overflow-wrap: anywhere; }
 .files .others { flex: none; border-top: 1px solid var(--hair); }
@@ -259,7 +273,7 @@ const where = (name: string, line: number) => (files.value.length > 1 && name ? 
 .text { display: flex; flex-direction: column; gap: 4px; min-height: 0; }
 .text > .editor { flex: 1; min-height: 0; }
 .head .name { flex: 0 1 280px; width: 280px; max-width: 280px; }
-.told { display: flex; gap: 8px; align-items: start; justify-content: space-between; border-left: 4px solid var(--ok); padding: 4px 8px; font-size: 13px; }
+.told { display: flex; flex-wrap: wrap; gap: 8px; align-items: start; justify-content: space-between; border-left: 4px solid var(--ok); padding: 4px 8px; font-size: 13px; }
 .told ul { margin: 0; padding-left: 16px; }
 .faults { border-left: 4px solid var(--stop); background: var(--stop-wash); padding: 4px 8px; margin: 0; font-size: 13px; list-style: none; max-height: 96px; overflow: auto; flex: none; }
 </style>

@@ -7,6 +7,7 @@ import { capital } from '../../stores/choices'
 import { useDebug } from '../../stores/debug'
 import { useMachine } from '../../stores/machine'
 import TextEntry from '../TextEntry.vue'
+import ValueHistory from './ValueHistory.vue'
 
 /** What a running program does: its tasks and their times, where it is held, watched expressions, and all values, which can be written and forced. */
 const machine = useMachine()
@@ -35,6 +36,8 @@ function edit(name: string, value: string) {
 async function put(force: boolean) {
   if (await debug.write(edited.value, entry.value, force)) edited.value = ''
 }
+
+const history = ref('')
 
 const added = ref('')
 function addWatch() {
@@ -105,7 +108,9 @@ function addWatch() {
               <v-btn size="small" title="Once; the program may change it again" @click="put(false)">Write</v-btn>
               <v-btn size="small" title="At the beginning and the end of every cycle, until it is released" @click="put(true)">Force</v-btn>
               <v-btn size="small" :title="traced.has(value.name.toLowerCase()) ? 'Takes it out of the trace' : 'Draws it in the trace below'" @click="debug.trace(value.name)">{{ traced.has(value.name.toLowerCase()) ? 'Out of the trace' : 'Trace' }}</v-btn>
+              <v-btn size="small" title="When it changed last" :aria-expanded="history === value.name" @click="history = history === value.name ? '' : value.name">History</v-btn>
               <v-btn v-if="forced.has(value.name.toLowerCase())" size="small" @click="debug.release(value.name)">Release</v-btn>
+              <ValueHistory v-if="history === value.name" :name="value.name" />
             </td>
           </tr>
         </template>

@@ -22,6 +22,7 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import rueda.app.machine.MachineJson;
+import rueda.app.program.ProgramFolder;
 import rueda.format.Text;
 import rueda.format.UnreadableFile;
 import rueda.machine.EntryFault;
@@ -77,6 +78,12 @@ final class Commands implements Callable<Integer> {
         @Option(names = "--try-out", description = "start, open the page and the list of machines once, and end; code 0 when that went well")
         boolean tryOut;
 
+        @Option(names = "--programs", paramLabel = "DIR", description = "folder of .st files from which a machine takes its program, also when they change")
+        Path programs;
+
+        @Option(names = "--machine", paramLabel = "NAME", description = "the machine that does so; may be left out when there is one")
+        String machine;
+
         int start() {
             ConfigurableApplicationContext context;
             Path folder = data.toAbsolutePath().normalize();
@@ -92,6 +99,14 @@ final class Commands implements Callable<Integer> {
                 return refuse(reason.getMessage(), reason.code);
             } catch (Exception unexpected) {
                 return refuse("Rueda could not start: " + cause(unexpected) + " The details are in " + report(folder, unexpected) + ".", DataFolder.OTHER);
+            }
+            if (programs != null) {
+                try {
+                    context.getBean(ProgramFolder.class).follow(programs.toAbsolutePath().normalize(), machine);
+                } catch (IllegalArgumentException reason) {
+                    context.close();
+                    return refuse(reason.getMessage(), DataFolder.FOLDER_UNUSABLE);
+                }
             }
             int real = ((ServletWebServerApplicationContext) context).getWebServer().getPort();
             if (tryOut) {

@@ -58,6 +58,8 @@ public final class Bench {
     private final MotionAxis[] axes;
     private final int subSteps;
     private final Recording recording;
+    /** null where nobody looks into the program */
+    private final ValueChanges changes;
     private final long cycleNanos;
     /** bus cycles from one look at the values of the program to the next */
     private final int cyclesPerLook;
@@ -91,7 +93,7 @@ public final class Bench {
         this(machine, texts, capacity, condition, false);
     }
 
-    /** @param traced the program can be held in a line, and tells which lines ran */
+    /** @param traced the program can be held in a line, and tells which lines ran and when its values changed */
     public Bench(Machine machine, List<Text> texts, int capacity, BenchCondition condition, boolean traced) {
         this.machine = machine;
         this.condition = condition;
@@ -121,6 +123,7 @@ public final class Bench {
         }
         Variable[] recorded = program.variables().stream().filter(v -> v.type() != Type.AXIS_REF && !v.type().isText()).toArray(Variable[]::new);
         recording = new Recording(signals(recorded), recorded, cyclesPerLook, cycleNanos, capacity);
+        changes = traced ? new ValueChanges(recorded) : null;
     }
 
     public Bench(Machine machine, int capacity) {
@@ -324,6 +327,9 @@ public final class Bench {
         }
         if (looks()) {
             recording.program(resource.memory());
+            if (changes != null) {
+                changes.look(resource.memory(), (recording.count() + 1) * cycleNanos);
+            }
         }
         recording.next();
     }
@@ -525,6 +531,11 @@ public final class Bench {
 
     public CommandLog log() {
         return log;
+    }
+
+    /** When values of the program changed; null where it is not traced. */
+    public ValueChanges changes() {
+        return changes;
     }
 
     public Recording recording() {

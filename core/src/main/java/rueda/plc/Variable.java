@@ -38,10 +38,15 @@ public record Variable(String name, DataType declared, int slot) {
 
     /** The value in a memory, as a user reads it; texts are asked of the task. An input of a block may be not given, {@link rueda.plc.run.FunctionBlock.Pin#optional}. */
     public String text(long[] memory) {
+        return text(memory[slot]);
+    }
+
+    /** The same of what its slot holds. */
+    public String text(long value) {
         if (declared instanceof EnumType names) {
-            return names.text(memory[slot]);
+            return names.text(value);
         }
-        boolean notGiven = type().isReal() && name.indexOf('.') >= 0 && Double.isNaN(Double.longBitsToDouble(memory[slot]));
-        return notGiven ? "not given" : Texts.of(type(), memory[slot]);
+        boolean notGiven = type().isReal() && name.indexOf('.') >= 0 && Double.isNaN(Double.longBitsToDouble(value));
+        return notGiven ? "not given" : Texts.of(type(), value);
     }
 }

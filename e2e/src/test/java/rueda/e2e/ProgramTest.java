@@ -4,11 +4,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.FilePayload;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Test;
@@ -158,6 +160,11 @@ class ProgramTest extends BrowserTest {
         expect(value("Slot")).containsText("3");
         button("Release all (1)").click();
         expect(value("Slot")).not().containsText("forced");
+        value("Slot").locator("button").first().click();
+        button("History").click();
+        expect(page.getByTestId("history").locator("tbody tr").first()).containsText("until now");
+        expect(page.getByTestId("history").locator("tbody tr").last()).containsText("0.001 s7");
+        expectAccessible("the history of a value");
         button("Go on").click();
         expect(page.getByTestId("held")).hasCount(0);
     }
@@ -201,5 +208,25 @@ class ProgramTest extends BrowserTest {
         button("Run program").click();
         expect(page.getByTestId("tasks")).containsText("Task 2");
         page.getByLabel("Undo").first().click();
+    }
+
+    /** The texts lie in a folder where another editor changes them: the page shows each change, with its faults, and undo takes it back. */
+    @Test
+    void textsFromAFolderThatAnotherEditorWrites() throws IOException {
+        Path texts = Files.createTempDirectory("rueda-texts");
+        Files.writeString(texts.resolve("Types.st"), TYPES);
+        Files.writeString(texts.resolve("Walker.st"), WALKER);
+        try (RuedaProcess other = new RuedaProcess(Files.createTempDirectory("rueda-e2e"), "--programs", texts.toString())) {
+            page.navigate(other.address() + "/machines/1/program");
+            page.getByTestId("folder").getByText(texts.toString()).waitFor();
+            page.getByText("There is no PROGRAM").first().waitFor();
+            Files.writeString(texts.resolve("Main.st"), MAIN);
+            page.getByText("A ; is missing").first().waitFor();
+            Files.writeString(texts.resolve("Main.st"), MAIN.replace("Done : BOOL\n", "Done : BOOL;\n"));
+            page.getByLabel("Files of the program").getByText("Main.st").waitFor();
+            PlaywrightAssertions.assertThat(page.getByLabel("Faults of the program")).not().isVisible();
+            page.keyboard().press("Control+z");
+            page.getByText("A ; is missing").first().waitFor();
+        }
     }
 }

@@ -43,6 +43,7 @@ public final class Completeness {
             Map.entry("TelegramQuestion", Set.of("machine", "base")),
             Map.entry("ChangeAnswer", Set.of("program")),
             Map.entry("NewMachineQuestion", Set.of("name")),
+            Map.entry("FolderState", Set.of("takenAt")),
             Map.entry("CopyQuestion", Set.of("name")),
             Map.entry("Listed", Set.of("deletedAt", "lastProof")),
             Map.entry("FollowQuestion", Set.of("machine", "base", "masterSpeed")),

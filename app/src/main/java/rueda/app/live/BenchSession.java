@@ -3,6 +3,7 @@ package rueda.app.live;
 import java.nio.ByteBuffer;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
@@ -17,6 +18,7 @@ import rueda.app.web.Refusals.NotFound;
 import rueda.app.web.Refusals.ProgramHasFaults;
 import rueda.bench.Bench;
 import rueda.bench.CalculationCancelled;
+import rueda.bench.ValueChanges;
 import rueda.drive.DeviceMemory;
 import rueda.drive.ParameterGroup;
 import rueda.machine.Axis;
@@ -180,6 +182,12 @@ final class BenchSession {
     synchronized List<String> traced(List<String> names) {
         want(wanted.withTraced(names));
         return wanted.traced();
+    }
+
+    /** @return the latest changes of a value of the program; empty when none has this name or nothing runs */
+    Optional<List<ValueChanges.ValueChange>> history(String name) {
+        LiveBench present = bench;
+        return present == null ? Optional.empty() : present.history(name);
     }
 
     private void want(ProgramWatch.Wanted changed) {

@@ -20,6 +20,7 @@ import java.util.TreeSet;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.stream.Stream;
+import rueda.bench.ValueChanges;
 import rueda.bench.VirtualLine;
 import rueda.bench.AxisSignal;
 import rueda.bench.Bench;
@@ -154,6 +155,11 @@ final class LiveBench {
         if (!before.equals(watch.traced())) {
             columnsChanged();
         }
+    }
+
+    /** @param name of a value of the program  @return its latest changes; empty when there is none of this name */
+    synchronized Optional<List<ValueChanges.ValueChange>> history(String name) {
+        return bench.changes().of(name);
     }
 
     private void columnsChanged() {

@@ -2,13 +2,16 @@ package rueda.app.live;
 
 import io.swagger.v3.oas.annotations.Operation;
 import java.util.List;
+import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import rueda.bench.ValueChanges;
 import rueda.plc.run.Tracer;
 import rueda.quantity.InvalidEntry;
 
@@ -63,6 +66,18 @@ class ProgramRunController {
         }
         wanted.names().forEach(n -> text("names", n));
         return benches.of(id).traced(wanted.names());
+    }
+
+    /** @param changes the newest first; the first one ever is what the value was when the program began */
+    record ValueHistory(String name, List<ValueChanges.ValueChange> changes) {
+    }
+
+    @Operation(summary = "When a value of the program changed last, the last 32 times, the newest first")
+    @GetMapping("/history")
+    ValueHistory history(@PathVariable long id, @RequestParam String name) {
+        text("name", name);
+        return benches.of(id).history(name).map(changes -> new ValueHistory(name, changes))
+                .orElseThrow(() -> new InvalidEntry("name", name, "a number, bit or time of the program that runs", "run the program, and name one of its values"));
     }
 
     /** @param how how far */

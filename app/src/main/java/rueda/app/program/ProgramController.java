@@ -29,6 +29,18 @@ import rueda.plcopen.MotionBlocks;
 @RequestMapping("/api/program")
 class ProgramController {
 
+    private final ProgramFolder folder;
+
+    ProgramController(ProgramFolder folder) {
+        this.folder = folder;
+    }
+
+    @Operation(summary = "Whether a machine takes its texts from a folder, and how that goes")
+    @GetMapping("/folder")
+    ProgramFolder.FolderState folder(@RequestParam long machine) {
+        return folder.of(machine);
+    }
+
     /** @param output the block writes it */
     record BlockPin(String name, String type, boolean output) {
     }

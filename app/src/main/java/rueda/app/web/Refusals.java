@@ -25,6 +25,10 @@ public final class Refusals {
             super(faults.size() == 1 ? faults.get(0).label() + " is refused." : faults.size() + " entries are refused.");
             this.faults = faults;
         }
+
+        public List<EntryFault> faults() {
+            return faults;
+        }
     }
 
     /** What is stored cannot be read by this Rueda. */

@@ -46,11 +46,27 @@ public final class ProgramFiles {
         if (content.length > 3 && content[0] == 'P' && content[1] == 'K' && content[2] == 3 && content[3] == 4) {
             return unpacked(content);
         }
-        String text = Text.decoded(content);
-        if (text.stripLeading().startsWith("<")) {
+        if (Text.decoded(content).stripLeading().startsWith("<")) {
             return ProgramXml.read(content);
         }
-        return new Read(List.of(new SourceFile(named(name), text.replace("\r\n", "\n").replace('\r', '\n'))), List.of());
+        return new Read(List.of(text(name, content)), List.of());
+    }
+
+    /**
+     * One text.
+     *
+     * @param path of the file; its last part names the text
+     * @throws UnreadableFile when it is too large, or in no encoding that is known
+     */
+    public static SourceFile text(String path, byte[] content) {
+        Text.bounded(content);
+        return new SourceFile(named(path), Text.decoded(content).replace("\r\n", "\n").replace('\r', '\n'));
+    }
+
+    /** The name is that of a text in Structured Text. */
+    public static boolean isText(String path) {
+        String lower = path.toLowerCase(Locale.ROOT);
+        return ENDINGS.stream().anyMatch(lower::endsWith);
     }
 
     /** The last part of a path, as a file of a program is called. */
@@ -99,8 +115,7 @@ public final class ProgramFiles {
     }
 
     private static void take(String path, byte[] bytes, List<SourceFile> files, List<String> told, Set<String> names) {
-        String lower = path.toLowerCase(Locale.ROOT);
-        if (ENDINGS.stream().noneMatch(lower::endsWith) && !lower.endsWith(".xml")) {
+        if (!isText(path) && !path.toLowerCase(Locale.ROOT).endsWith(".xml")) {
             told.add(path + " was left out: it is no .st file.");
             return;
         }
