@@ -176,6 +176,7 @@ export const api = {
   releaseValue: (id: number, name: string) => answered(client.POST('/api/machines/{id}/bench/program/release', { params: { path: { id } }, body: { name } })),
   nameAt: (document: Asked, file: string, line: number, column: number) => answered(client.POST('/api/calc/program/name', { body: { ...document, file, line, column } })),
   renameName: (document: Asked, file: string, line: number, column: number, name: string) => answered(client.POST('/api/calc/program/rename', { body: { ...document, file, line, column, name } })),
+  sentences: (document: Asked, texts: string[]) => answered(client.POST('/api/calc/sentences', { body: { ...document, texts } })),
   tagUses: (document: Asked) => answered(client.POST('/api/calc/program/tags', { body: { ...document } })),
   language: () => answered(client.GET('/api/program/language')),
   readProgram: (file: File) => answered(client.POST('/api/program/read', { params: { query: { name: file.name } }, ...whole(file) }), file),

@@ -2,9 +2,11 @@
 import PickOne from '../components/PickOne.vue'
 import { useChoices } from '../stores/choices'
 import { mdiContentCopy, mdiDelete, mdiDotsVertical, mdiPlus } from '@mdi/js'
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import type { Expectation, Schemas } from '../api/client'
+import { api } from '../api/client'
 import NumberField from '../components/NumberField.vue'
+import SentenceField from '../components/SentenceField.vue'
 import ProgramEditor from '../components/ProgramEditor.vue'
 import TextEntry from '../components/TextEntry.vue'
 import { fixed } from '../lib/numbers'
@@ -28,6 +30,7 @@ function add(kind: string) {
     ARRIVES: { kind: 'ARRIVES', axis, after: machine.events.find((e) => e.endsWith('.Execute')) ?? machine.events[0] ?? 'Start', position: 0, tolerance: 0.05, within: 1, stays: 0.1 },
     BOUND: { kind: 'BOUND', axis, quantity: 'SPEED', limit: machine.axis!.limits.max.speed },
     NO_ERROR: { kind: 'NO_ERROR', axis },
+    SENTENCE: { kind: 'SENTENCE', text: `ALWAYS(${axis}.position > 0)` },
   }
   machine.edit({ op: 'add', path: `${root.value}/expectations/-`, value: made[kind] })
 }
@@ -83,6 +86,16 @@ function put(proof: Schemas['Proof']) {
 }
 const begin = () => put({ name: unused('New proof'), group: machine.proof?.group ?? '', duration: 10, expectations: [] })
 const copy = () => put({ ...machine.proof!, name: unused(`${machine.proof!.name}, copy`) })
+/** What is wrong with the sentences of this proof, and what they may name: asked when they are looked at. */
+const texts = computed(() => (editing.value || !machine.run ? expectations.value.flatMap((e) => (e.kind === 'SENTENCE' && e.text ? [e.text] : [])) : []))
+const sentences = shallowRef<(Schemas['SentencesAnswer'] & { texts: string[] }) | null>(null)
+watch([texts, () => machine.draft?.plc], async () => {
+  const about = texts.value
+  if (!about.length) return
+  const found = await machine.asked((document) => machine.byKey(document, (asked) => api.sentences(asked, about)))
+  if (found) sentences.value = { ...found, texts: about }
+}, { immediate: true })
+const checkOf = (text: string | null | undefined) => sentences.value?.checks[sentences.value.texts.indexOf(text ?? '')]
 const mendable = computed(() => {
   const m = verdict.value?.mend
   return Boolean(m && machine.draft!.plc.files[fileOf(m.file)]!.source.split('\n')[m.line - 1]?.includes(m.find))
@@ -140,7 +153,8 @@ const mendable = computed(() => {
     </div>
     <p v-if="expectations.length === 0" class="empty">Nothing is expected yet. Add a first expectation below.</p>
     <div v-for="(e, i) in expectations" :key="i" class="sheet sentence">
-      <PickOne sentence :value="e.axis" :label="`Axis of expectation ${i + 1}`" :options="machine.draft!.axes.map((a) => a.name)" @pick="(name) => machine.set(at(i) + '/axis', name)" />
+      <SentenceField v-if="e.kind === 'SENTENCE'" :text="e.text ?? ''" :number="i + 1" :check="checkOf(e.text)" :signals="sentences?.signals ?? []" :functions="sentences?.functions ?? []" @enter="(t) => machine.set(at(i) + '/text', t)" />
+      <PickOne v-if="e.kind !== 'SENTENCE'" sentence :value="e.axis ?? null" :label="`Axis of expectation ${i + 1}`" :options="machine.draft!.axes.map((a) => a.name)" @pick="(name) => machine.set(at(i) + '/axis', name)" />
       <template v-if="e.kind === 'ARRIVES'">
         arrives at <NumberField hide-label :path="at(i) + '/position'" label="Position" :value="e.position!" :unit="unitOf(e)" /> ± <NumberField hide-label :path="at(i) + '/tolerance'" label="Tolerance" :value="e.tolerance!" :unit="unitOf(e)" />
         within <NumberField hide-label :path="at(i) + '/within'" label="Time" :value="e.within!" unit="s" /> after
@@ -152,7 +166,7 @@ const mendable = computed(() => {
         <PickOne sentence :value="e.quantity ?? null" :label="`Quantity of expectation ${i + 1}`" :options="lists.all.quantities" @pick="(code) => machine.set(at(i) + '/quantity', code)" />
         at or below <NumberField hide-label :path="at(i) + '/limit'" label="Limit" :value="e.limit!" :unit="e.quantity === 'TORQUE' ? 'N·m' : e.quantity === 'SPEED' ? unitOf(e) + '/s' : unitOf(e)" />
       </template>
-      <template v-else>and its function blocks report no error</template>
+      <template v-else-if="e.kind === 'NO_ERROR'">and its function blocks report no error</template>
       <v-btn :icon="mdiDelete" class="remove" variant="text" size="x-small" :aria-label="`Remove expectation ${i + 1}`" @click="machine.edit({ op: 'remove', path: at(i) })" />
     </div>
     <div class="row">
@@ -167,13 +181,14 @@ const mendable = computed(() => {
       <tbody>
         <tr v-for="(v, i) in machine.run.verdicts" :key="i" :class="{ failed: !v.holds, on: i === proof.index }" data-testid="verdict" @click="proof.chosen = i">
           <td><button type="button" class="pick" :aria-pressed="i === proof.index" @click.stop="proof.chosen = i"><span aria-hidden="true">{{ v.holds ? '✓' : '✗' }}</span><span class="visually-hidden">{{ v.holds ? 'holds: ' : 'does not hold: ' }}</span> {{ v.sentence }}</button></td>
-          <td class="mono">{{ v.limit == null ? '–' : fixed(v.limit, v.unit === 'errors' ? 0 : 3) }} {{ v.unit }}</td>
-          <td class="mono"><b>{{ v.measured == null ? 'never' : fixed(v.measured, v.unit === 'errors' ? 0 : 3) }}</b> {{ v.measured == null ? '' : v.unit }}</td>
+          <td class="mono">{{ v.limit == null ? '–' : `${fixed(v.limit, v.unit === 'errors' ? 0 : 3)} ${v.unit}` }}</td>
+          <td class="mono"><b>{{ v.measured == null ? (v.limit == null ? '–' : 'never') : fixed(v.measured, v.unit === 'errors' ? 0 : 3) }}</b> {{ v.measured == null ? '' : v.unit }}</td>
           <td>
-            <span class="bar" role="img" :aria-label="v.room == null ? 'no measure' : `${fixed(v.room * 100, 0)} % of the limit left`">
+            <span v-if="v.room != null || v.limit != null" class="bar" role="img" :aria-label="v.room == null ? 'no measure' : `${fixed(v.room * 100, 0)} % of the limit left`">
               <span :class="{ over: !v.holds }" :style="{ width: bar(v.room) + '%' }" />
               <i :style="{ left: v.room != null && v.room < 0 ? 100 / (1 - v.room) + '%' : '100%' }" />
             </span>
+            <span v-if="v.margin != null" class="mono margin">{{ fixed(v.margin, 3) }} {{ v.unit }}</span><template v-else-if="v.limit == null">–</template>
           </td>
           <td class="mono">{{ fixed(v.time, 3) }} s</td>
         </tr>
@@ -213,6 +228,7 @@ td.mono { white-space: nowrap; }
 .bar { position: relative; display: block; width: 84px; height: 12px; background: var(--hair); }
 .bar span { position: absolute; inset: 0 auto 0 0; background: var(--ok); }
 .bar span.over { background: var(--stop); }
+.margin { font-size: 12px; white-space: nowrap; }
 .bar i { position: absolute; top: -3px; bottom: -3px; width: 2px; background: var(--ink); }
 .below { display: grid; grid-template-columns: 1.15fr 1fr; gap: 10px; margin-top: 8px; height: 216px; }
 .code { height: 216px; min-width: 0; }

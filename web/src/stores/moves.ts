@@ -14,6 +14,9 @@ export const useMoves = defineStore('moves', () => {
   /** Where the axis stood when a person started the list; the plan begins there. */
   const at = ref<number | undefined>(undefined)
   const answer = shallowRef<Schemas['MovesAnswer'] | null>(null)
+  /** Each entry in words, and whether its end can be moved: an answer about a dragged end has only what it changes. */
+  const sentences = shallowRef<string[]>([])
+  const movable = shallowRef<boolean[]>([])
   const list = computed(() => machine.axis?.moves ?? null)
   const root = computed(() => `/axes/${machine.axisIndex}/moves`)
 
@@ -22,6 +25,8 @@ export const useMoves = defineStore('moves', () => {
     from.value = 0
     at.value = undefined
     answer.value = null
+    sentences.value = []
+    movable.value = []
     wanted = dragged = null
   }
 
@@ -30,7 +35,10 @@ export const useMoves = defineStore('moves', () => {
     chosen.value = Math.max(0, Math.min(count - 1, chosen.value))
     from.value = Math.max(0, Math.min(count - 1, from.value))
     const given = await machine.asked((document, axis) => machine.byKey(document, (asked) => api.planMoves(asked, axis, from.value, at.value)))
-    if (given) answer.value = given
+    if (!given) return
+    answer.value = given
+    sentences.value = given.sentences
+    movable.value = given.movable
   }
 
   /** The end of an entry that is being dragged: what was asked for last, the answers on their way, and the entry as it was answered last. */
@@ -52,6 +60,7 @@ export const useMoves = defineStore('moves', () => {
         const given = await machine.byKey(document, (by) => api.planMoves(by, machine.axisIndex, from.value, at.value, now))
         if (!wanted || machine.draft !== document) return
         answer.value = given
+        sentences.value = sentences.value.map((s, i) => (i === now.entry ? (given.sentences[0] ?? s) : s))
         if (given.dragged) dragged = { document, path: `${root.value}/entries/${now.entry}`, entry: given.dragged }
       } catch {
         /* a place that the rules refuse is not drawn: the last one that they take stands */
@@ -76,5 +85,5 @@ export const useMoves = defineStore('moves', () => {
     machine.set(root.value, changed)
   }
 
-  return { chosen, from, at, answer, list, root, forget, plan, edit, drag, drop }
+  return { chosen, from, at, answer, sentences, movable, list, root, forget, plan, edit, drag, drop }
 })

@@ -33,11 +33,11 @@ function keyed(event: KeyboardEvent, i: number) {
 
 <template>
   <ol class="entries" aria-label="Entries of the move list">
-    <li v-for="(entry, i) in entries" :key="i" :class="{ chosen: i === moves.chosen, running: i === running }">
+    <li v-for="(entry, i) in entries" :key="i" v-memo="[entry, moves.sentences[i], i === moves.chosen && entries.length, i === running && phase, changed(i), refused(i)]" :class="{ chosen: i === moves.chosen, running: i === running }">
       <div class="line">
         <button :id="`entry-${i}`" type="button" class="say" :aria-expanded="i === moves.chosen" @click="moves.chosen = i" @keydown="keyed($event, i)">
           <span class="no mono">{{ i }}</span>
-          <span class="words"><b v-if="entry.name">{{ entry.name }}: </b>{{ moves.answer?.sentences[i] ?? '…' }}
+          <span class="words"><b v-if="entry.name">{{ entry.name }}: </b>{{ moves.sentences[i] ?? '…' }}
             <span v-if="i === running" class="mark">{{ phase }}</span><span v-if="changed(i)" class="mark" title="The PLC has changed it since the list was written; writing the list takes that back">{{ changed(i) }}</span><span v-if="refused(i)" class="fault-text">refused</span></span>
         </button>
         <span v-if="i === moves.chosen" class="tools">

@@ -22,19 +22,26 @@ const APART = 34
 const gaps = computed(() => plan.value?.stretches.filter((s) => s.what === 'REPEAT') ?? [])
 const drawn = computed(() => Math.max(1e-9, (plan.value?.duration ?? 0) - gaps.value.reduce((sum, g) => sum + g.to - g.from, 0)))
 const width = computed(() => (RIGHT - LEFT) * Math.max(0.3, 1 - GAP * gaps.value.length))
-function x(time: number) {
-  let px = LEFT
-  let before = 0
-  const gap = gaps.value.length ? (RIGHT - LEFT - width.value) / gaps.value.length : 0
-  for (const g of gaps.value) {
-    if (time <= g.from) break
-    px += ((g.from - before) / drawn.value) * width.value
-    if (time < g.to) return px + (gap * (time - g.from)) / (g.to - g.from)
-    px += gap
-    before = g.to
+/** The scales are made once for a plan: a thousand points ask for them. */
+const scaleOfTime = computed(() => {
+  const wide = width.value
+  const whole = drawn.value
+  const all = gaps.value
+  const gap = all.length ? (RIGHT - LEFT - wide) / all.length : 0
+  return (time: number) => {
+    let px = LEFT
+    let before = 0
+    for (const g of all) {
+      if (time <= g.from) break
+      px += ((g.from - before) / whole) * wide
+      if (time < g.to) return px + (gap * (time - g.from)) / (g.to - g.from)
+      px += gap
+      before = g.to
+    }
+    return px + ((time - before) / whole) * wide
   }
-  return px + ((time - before) / drawn.value) * width.value
-}
+})
+const x = (time: number) => scaleOfTime.value(time)
 /** The scale of places stands still while an end is dragged. */
 const still = ref<{ low: number; high: number } | null>(null)
 const span = computed(() => {
@@ -49,16 +56,22 @@ const span = computed(() => {
   const room = Math.max((high - low) * 0.08, 1e-3 * Math.max(1, Math.abs(high)))
   return { low: low - room, high: high + room }
 })
-const y = (place: number) => BOTTOM - ((place - span.value.low) / (span.value.high - span.value.low)) * (BOTTOM - TOP)
+const scaleOfPlace = computed(() => {
+  const { low, high } = span.value
+  return (place: number) => BOTTOM - ((place - low) / (high - low)) * (BOTTOM - TOP)
+})
+const y = (place: number) => scaleOfPlace.value(place)
 const inside = (place: number) => place >= span.value.low && place <= span.value.high
 /** The points of a stretch that can be told apart as they are drawn, and always its ends. */
 function path(s: Stretch) {
   let d = ''
   let px = -Infinity
   let py = -Infinity
-  s.times.forEach((t, i) => {
-    const [a, b] = [x(t), y(s.places[i])]
-    if (i > 0 && i < s.times.length - 1 && Math.abs(a - px) < FINEST && Math.abs(b - py) < FINEST) return
+  const last = s.places.length - 1
+  const [x, y] = [scaleOfTime.value, scaleOfPlace.value]
+  s.places.forEach((place, i) => {
+    const [a, b] = [x(last ? s.from + ((s.to - s.from) * i) / last : s.from), y(place)]
+    if (i > 0 && i < last && Math.abs(a - px) < FINEST && Math.abs(b - py) < FINEST) return
     d += `${i ? 'L' : 'M'}${a.toFixed(1)} ${b.toFixed(1)}`
     px = a
     py = b
@@ -158,7 +171,7 @@ const ends = computed(() => {
   return (plan.value?.stretches ?? []).filter((s) => {
     if (!moved(s) || seen.has(s.entry)) return false
     seen.add(s.entry)
-    if (!moves.answer!.movable[s.entry] || (s.entry !== moves.chosen && x(s.to) - free < APART)) return false
+    if (!moves.movable[s.entry] || (s.entry !== moves.chosen && x(s.to) - free < APART)) return false
     free = x(s.to)
     return true
   })

@@ -74,7 +74,8 @@ class ApiTest {
         dragged.putObject("drag").put("entry", 1).put("by", 30.04).put("step", 0.5);
         JsonNode preview = JSON.readTree(call("POST", "/api/calc/moves/plan", dragged.toString()).body());
         assertThat(preview.at("/dragged/distance").decimalValue()).isEqualByComparingTo("120");
-        assertThat(preview.at("/sentences/1").asString()).startsWith("Go by 120 °");
+        assertThat(preview.get("sentences")).hasSize(1);
+        assertThat(preview.at("/sentences/0").asString()).startsWith("Go by 120 °");
         assertThat(preview.at("/plan/roundTime").asDouble()).isGreaterThan(plan.at("/plan/roundTime").asDouble());
         dragged.putObject("drag").put("entry", 0).put("by", 1).put("step", 1);
         assertThat(call("POST", "/api/calc/moves/plan", dragged.toString()).statusCode()).as("an entry without an end").isEqualTo(422);

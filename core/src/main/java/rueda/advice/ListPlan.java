@@ -36,14 +36,14 @@ import rueda.quantity.Scale;
 public record ListPlan(int from, List<PlanStretch> stretches, List<PlanJump> jumps, double duration, double roundTime, double distance, boolean waits, PlanTorque load, Ending end, int endsAt) {
 
     /** Stretches that are drawn at most. */
-    /** Parts of a second to which points between the ends of a motion are drawn, places to a wire unit: more digits only cost time on their way. */
-    private static final double DRAWN_TIMES = 1e5;
     private static final int MOST = 1500;
     /** Points of a motion; fewer where many are drawn beside each other. */
     private static final int POINTS = 24;
     private static final int FEWEST_POINTS = 8;
     /** Points of all motions, about. */
     private static final int POINTS_OF_ALL = 1500;
+    /** Points that can be told apart across the whole drawing. */
+    private static final int POINTS_ACROSS = 700;
     private static final int SAMPLES = 48;
     private static final int DRAWN_ROUNDS = 3;
     private static final int DRAWN_WHOLE = 8;
@@ -83,15 +83,14 @@ public record ListPlan(int from, List<PlanStretch> stretches, List<PlanJump> jum
      * @param what     what it is
      * @param from     s since the start
      * @param to       s since the start
-     * @param times    s since the start, of the places
-     * @param places   units, counted on beyond the modulo
+     * @param places   units, counted on beyond the modulo; at equal times from the begin to the end
      * @param peak     highest speed reached, units/s
      * @param wanted   speed asked for, units/s
      * @param cut      the way is too short for the speed, or the next entry makes it slower
      * @param torque   highest share of the torque that the motor has at that speed
      * @param rounds   REPEAT: how many rounds lie in it
      */
-    public record PlanStretch(int entry, int turn, What what, double from, double to, double[] times, double[] places, double peak, double wanted, boolean cut, double torque, int rounds) {
+    public record PlanStretch(int entry, int turn, What what, double from, double to, double[] places, double peak, double wanted, boolean cut, double torque, int rounds) {
     }
 
     /** The list goes back. @param at when, s since the start  @param to when the entry began to which it goes, s */
@@ -241,9 +240,27 @@ public record ListPlan(int from, List<PlanStretch> stretches, List<PlanJump> jum
             }
         }
 
+        /** A stretch that is a sliver of the whole is drawn with fewer places: half as many, and again, at equal times still. */
+        private PlanStretch thinned(PlanStretch s) {
+            double worth = time > 0 ? (s.to() - s.from()) / time * POINTS_ACROSS : POINTS;
+            int parts = s.places().length - 1;
+            while (parts > 2 && parts % 2 == 0 && parts / 2 >= worth) {
+                parts /= 2;
+            }
+            if (parts == s.places().length - 1) {
+                return s;
+            }
+            double[] fewer = new double[parts + 1];
+            int step = (s.places().length - 1) / parts;
+            for (int i = 0; i <= parts; i++) {
+                fewer[i] = s.places()[i * step];
+            }
+            return new PlanStretch(s.entry(), s.turn(), s.what(), s.from(), s.to(), fewer, s.peak(), s.wanted(), s.cut(), s.torque(), s.rounds());
+        }
+
         private ListPlan done(Ending end, int at, double round) {
             double rms = time > 0 ? Math.sqrt(squares / time) : 0;
-            return new ListPlan(first, List.copyOf(stretches), List.copyOf(jumps), time, round, distance, waits, new PlanTorque(peak, available, rms, entryAtPeak), end, at);
+            return new ListPlan(first, stretches.stream().map(this::thinned).toList(), List.copyOf(jumps), time, round, distance, waits, new PlanTorque(peak, available, rms, entryAtPeak), end, at);
         }
 
         /** The end of a repeated stretch. @return it is run again */
@@ -263,7 +280,7 @@ public record ListPlan(int from, List<PlanStretch> stretches, List<PlanJump> jum
                 squares += left * (squares - roundSquares[number]);
                 time += left * took;
                 place += left * moved;
-                stretches.add(new PlanStretch(number, turns[number], What.REPEAT, begun, time, new double[] {begun, time}, new double[] {placed, units(place)}, 0, 0, false, 0, left));
+                stretches.add(new PlanStretch(number, turns[number], What.REPEAT, begun, time, new double[] {placed, units(place)}, 0, 0, false, 0, left));
                 rounds[number] = 0;
                 return false;
             }
@@ -412,12 +429,11 @@ public record ListPlan(int from, List<PlanStretch> stretches, List<PlanJump> jum
         /** Draws the planned profile for a time, and adds up its torque. */
         private void record(int number, What what, double duration, double wanted, boolean cut) {
             int points = duration > 0 && drawn ? pointsOfEach : 0;
-            double[] times = new double[points + 1];
             double[] places = new double[points + 1];
             for (int i = 0; i <= points; i++) {
                 double t = points == 0 ? 0 : duration * i / points;
                 boolean between = i > 0 && i < points;
-                times[i] = between ? Math.rint((time + t) * DRAWN_TIMES) / DRAWN_TIMES : time + t;
+                /* between the ends to a wire unit: more digits only cost time on their way */
                 places[i] = between ? Math.rint(profile.position(t) * perUnit) / perUnit : profile.position(t);
             }
             double share = 0;
@@ -440,7 +456,7 @@ public record ListPlan(int from, List<PlanStretch> stretches, List<PlanJump> jum
             }
             fastest = Math.max(fastest, Math.min(wanted, Math.abs(profile.peakVelocity())));
             distance += Math.abs(places[points] - places[0]);
-            stretches.add(new PlanStretch(number, turns[number], what, time, time + duration, times, places, fastest, wanted, cut, share, 0));
+            stretches.add(new PlanStretch(number, turns[number], what, time, time + duration, places, fastest, wanted, cut, share, 0));
             time += duration;
         }
 
@@ -463,7 +479,7 @@ public record ListPlan(int from, List<PlanStretch> stretches, List<PlanJump> jum
             double held = axis.brake().fitted() ? 0 : Math.max(0, Math.abs(side.gravity()) - side.coulomb());
             squares += duration * held * held;
             double here = units(place);
-            stretches.add(new PlanStretch(number, turns[number], what, time, time + duration, new double[] {time, time + duration}, new double[] {here, here}, 0, 0, false, 0, 0));
+            stretches.add(new PlanStretch(number, turns[number], what, time, time + duration, new double[] {here, here}, 0, 0, false, 0, 0));
             time += duration;
         }
 

@@ -1,5 +1,6 @@
 package rueda.bench;
 
+import java.util.Map;
 import java.util.function.ToDoubleFunction;
 import rueda.drive.DriveObject;
 import rueda.machine.Axis;
@@ -12,21 +13,21 @@ public enum AxisSignal {
     SPEED("speed", Unit.SPEED, l -> l.drive.plant().speed()),
     TORQUE("torque", Unit.TORQUE, l -> l.drive.torque()),
     FOLLOWING_ERROR("followingError", Unit.POSITION, l -> l.drive.followingError()),
-    NEGATIVE_LIMIT("negativeLimit", Unit.NONE, l -> level(l.drive.plant().negativeLimitReached())),
-    POSITIVE_LIMIT("positiveLimit", Unit.NONE, l -> level(l.drive.plant().positiveLimitReached())),
-    REFERENCE_CAM("referenceCam", Unit.NONE, l -> level(l.drive.plant().onReferenceCam())),
+    NEGATIVE_LIMIT("negativeLimit", Unit.BIT, l -> level(l.drive.plant().negativeLimitReached())),
+    POSITIVE_LIMIT("positiveLimit", Unit.BIT, l -> level(l.drive.plant().positiveLimitReached())),
+    REFERENCE_CAM("referenceCam", Unit.BIT, l -> level(l.drive.plant().onReferenceCam())),
     ERROR_CODE("errorCode", Unit.NONE, l -> l.drive.dictionary().get(DriveObject.ERROR_CODE)),
-    IN_POSITION("inPosition", Unit.NONE, l -> level(l.drive.inPosition())),
-    STANDSTILL("standstill", Unit.NONE, l -> level(l.drive.standsStill())),
+    IN_POSITION("inPosition", Unit.BIT, l -> level(l.drive.inPosition())),
+    STANDSTILL("standstill", Unit.BIT, l -> level(l.drive.standsStill())),
     ALLOWED_FOLLOWING_ERROR("allowedFollowingError", Unit.POSITION, l -> l.drive.allowedFollowingError()),
-    TORQUE_LIMITED("torqueLimited", Unit.NONE, l -> level(l.drive.torqueLimited())),
-    BRAKE_OPEN("brakeOpen", Unit.NONE, l -> level(l.drive.brakeLifted())),
+    TORQUE_LIMITED("torqueLimited", Unit.BIT, l -> level(l.drive.torqueLimited())),
+    BRAKE_OPEN("brakeOpen", Unit.BIT, l -> level(l.drive.brakeLifted())),
     /** deviation of a follower from the place that its master gives it, once it has been locked; 0 before, and of what does not follow */
     PHASE("phase", Unit.POSITION, l -> l.phase),
     /** number of the entry of the move list that runs or ran last, −1 for none */
     LIST_ENTRY("listEntry", Unit.NONE, l -> l.drive.moveList().entry());
 
-    private enum Unit { POSITION, SPEED, TORQUE, NONE }
+    private enum Unit { POSITION, SPEED, TORQUE, NONE, BIT }
 
     private static final AxisSignal[] ALL = values();
     static final int COUNT = ALL.length;
@@ -55,8 +56,8 @@ public enum AxisSignal {
             case POSITION -> axis.unit().symbol();
             case SPEED -> axis.unit().symbol() + "/s";
             case TORQUE -> "N·m";
-            case NONE -> "";
-        });
+            case NONE, BIT -> "";
+        }, unit == Unit.BIT, Map.of());
     }
 
     /** Reads all of an axis. @param into takes them from the place on */

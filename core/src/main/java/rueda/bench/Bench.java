@@ -28,6 +28,7 @@ import rueda.plc.StandardBlocks;
 import rueda.plc.StructuredTextCompiler;
 import rueda.plc.StructuredTextCompiler.Text;
 import rueda.plc.Resource;
+import rueda.plc.type.EnumType;
 import rueda.plc.type.Type;
 import rueda.plc.Variable;
 import rueda.plcopen.CommandLog;
@@ -121,8 +122,8 @@ public final class Bench {
             virtualMasters[i] = new VirtualLine(count + i, machine.plc().virtualMasters().get(i), log, cycleNanos);
             axes[count + i] = virtualMasters[i].motion();
         }
-        Variable[] recorded = program.variables().stream().filter(v -> v.type() != Type.AXIS_REF && !v.type().isText()).toArray(Variable[]::new);
-        recording = new Recording(signals(recorded), recorded, cyclesPerLook, cycleNanos, capacity);
+        Variable[] recorded = recorded(program);
+        recording = new Recording(signals(machine, recorded), recorded, cyclesPerLook, cycleNanos, capacity);
         changes = traced ? new ValueChanges(recorded) : null;
     }
 
@@ -171,7 +172,16 @@ public final class Bench {
         return new Environment(names, tags, blocks, MotionBlocks.constants(), MotionBlocks.types());
     }
 
-    private List<Signal> signals(Variable[] recorded) {
+    private static Variable[] recorded(CompiledProgram program) {
+        return program.variables().stream().filter(v -> v.type() != Type.AXIS_REF && !v.type().isText()).toArray(Variable[]::new);
+    }
+
+    /** What a run of a machine with this program records. @param program one that runs */
+    public static List<Signal> signals(Machine machine, CompiledProgram program) {
+        return signals(machine, recorded(program));
+    }
+
+    private static List<Signal> signals(Machine machine, Variable[] recorded) {
         List<Signal> signals = new ArrayList<>();
         for (Axis axis : machine.axes()) {
             for (AxisSignal signal : AxisSignal.values()) {
@@ -183,7 +193,8 @@ public final class Bench {
             signals.add(AxisSignal.COMMANDED_SPEED.of(master.asAxis()));
         }
         for (Variable variable : recorded) {
-            signals.add(new Signal(variable.name(), variable.type().isDuration() ? "s" : ""));
+            Map<String, Long> names = variable.declared() instanceof EnumType type ? type.values().stream().collect(Collectors.toMap(EnumType.Value::name, EnumType.Value::number, (first, again) -> first)) : Map.of();
+            signals.add(new Signal(variable.name(), variable.type().isDuration() ? "s" : "", variable.type() == Type.BOOL, names));
         }
         return signals;
     }

@@ -344,8 +344,16 @@ public final class MoveListSource implements SetpointSource {
             begins = false;
             begin(entry);
         }
+        if (phase == Phase.MOVING || phase == Phase.STOPPING) {
+            move();
+        } else {
+            stand();
+        }
+    }
+
+    /** Its motion is done, or has not begun. */
+    private void stand() {
         switch (phase) {
-            case MOVING, STOPPING -> move();
             case ARRIVING -> {
                 if (arrival.inPosition()) {
                     complete();

@@ -11,10 +11,10 @@ import rueda.profile.MotionProfile;
 final class ProfiledSetpoint {
 
     private final Setpoint setpoint;
-    private final DriveUnits units;
+    private final double subStep;
+    private final double radiansPerCount;
     private final MotionProfile profile = new MotionProfile();
     private final MotionProfile stop = new MotionProfile();
-    private final double[] sample = new double[3];
     private long start;
     private long target;
     /** the motion ends at a target; else at a speed */
@@ -26,7 +26,8 @@ final class ProfiledSetpoint {
 
     ProfiledSetpoint(Setpoint setpoint, DriveUnits units) {
         this.setpoint = setpoint;
-        this.units = units;
+        subStep = units.subStep;
+        radiansPerCount = units.radiansPerCount;
     }
 
     /** Stands where the setpoint is. */
@@ -57,7 +58,7 @@ final class ProfiledSetpoint {
         target = counts;
         toTarget = true;
         passes = passingSpeed != 0;
-        profile.plan(0, setpoint.speed / units.radiansPerCount, setpoint.acceleration / units.radiansPerCount, counts - start, passingSpeed, speed, acceleration, deceleration, jerk);
+        profile.plan(0, setpoint.speed / radiansPerCount, setpoint.acceleration / radiansPerCount, counts - start, passingSpeed, speed, acceleration, deceleration, jerk);
         planned();
     }
 
@@ -66,7 +67,7 @@ final class ProfiledSetpoint {
         begin();
         toTarget = false;
         passes = false;
-        profile.planVelocity(0, setpoint.speed / units.radiansPerCount, setpoint.acceleration / units.radiansPerCount, speed, acceleration, jerk);
+        profile.planVelocity(0, setpoint.speed / radiansPerCount, setpoint.acceleration / radiansPerCount, speed, acceleration, jerk);
         planned();
     }
 
@@ -82,7 +83,7 @@ final class ProfiledSetpoint {
 
     /** One sub-step. */
     void step() {
-        double time = ++subSteps * units.subStep;
+        double time = ++subSteps * subStep;
         ended = time >= duration;
         if (ended && toTarget && !passes) {
             setpoint.position = target;
@@ -90,10 +91,10 @@ final class ProfiledSetpoint {
             setpoint.acceleration = 0;
             return;
         }
-        profile.sample(time, sample);
-        setpoint.position = start + (long) Math.rint(sample[0]);
-        setpoint.speed = sample[1] * units.radiansPerCount;
-        setpoint.acceleration = sample[2] * units.radiansPerCount;
+        double t = profile.seek(time);
+        setpoint.position = start + (long) Math.rint(profile.positionIn(t));
+        setpoint.speed = profile.velocityIn(t) * radiansPerCount;
+        setpoint.acceleration = profile.accelerationIn(t) * radiansPerCount;
     }
 
     /** The profile is at its end: at the target, or at the speed. */
@@ -108,7 +109,7 @@ final class ProfiledSetpoint {
 
     /** Way to a stand from the speed that there is, counts, with its sign. */
     double wayToStop(double deceleration, double jerk) {
-        stop.planVelocity(0, setpoint.speed / units.radiansPerCount, setpoint.acceleration / units.radiansPerCount, 0, deceleration, jerk);
+        stop.planVelocity(0, setpoint.speed / radiansPerCount, setpoint.acceleration / radiansPerCount, 0, deceleration, jerk);
         return stop.position(stop.duration());
     }
 }

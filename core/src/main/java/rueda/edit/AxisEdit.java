@@ -2,6 +2,8 @@ package rueda.edit;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.Locale;
 import java.util.regex.Pattern;
 import rueda.bus.BusFamily;
@@ -105,8 +107,13 @@ public sealed interface AxisEdit {
         }
 
         private static Expectation followed(Expectation e, String from, String to) {
-            return new Expectation(e.kind(), from.equalsIgnoreCase(e.axis()) ? to : e.axis(), e.after() == null ? null : follow(e.after(), from, to), e.position(), e.tolerance(), e.within(), e.stays(), e.quantity(), e.limit());
+            return new Expectation(e.kind(), from.equalsIgnoreCase(e.axis()) ? to : e.axis(), e.after() == null ? null : follow(e.after(), from, to), e.position(), e.tolerance(), e.within(), e.stays(), e.quantity(), e.limit(), e.text() == null ? null : followedIn(e.text(), from, to));
         }
+    }
+
+    /** An axis' name in a sentence stands before a dot, and not behind one. */
+    private static String followedIn(String sentence, String from, String to) {
+        return sentence.replaceAll("(?i)(?<![\\w.])" + Pattern.quote(from) + "(?=\\.)", Matcher.quoteReplacement(to));
     }
 
     /** Moves an axis in the list; its station keeps its address. @param axis name of the axis  @param to its index from now on */

@@ -32,7 +32,7 @@ public final class EntryWords {
         of("Task", "name: Name of the task", "intervalMicros: Task interval | µs", "onTag: Tag that starts the task", "priority: Priority", "watchdogMicros: Watchdog | µs", "programs: Programs of the task");
         of("DeclaredTag", "name: Name", "type: Type");
         of("Proof", "name: Name", "group: Group", "duration: Duration | s", "expectations: Expectations");
-        of("Expectation", "kind: Kind", "axis: Axis", "after: After", "position: Position | u", "tolerance: Tolerance | u", "within: Within | s", "stays: Stays | s", "quantity: Quantity", "limit: Limit");
+        of("Expectation", "kind: Kind", "axis: Axis", "after: After", "position: Position | u", "tolerance: Tolerance | u", "within: Within | s", "stays: Stays | s", "quantity: Quantity", "limit: Limit", "text: Sentence");
         of("Axis", "name: Axis name", "kind: Kind of axis", "modulo: Modulo | u", "unit: User unit", "motor: Motor", "encoder: Encoder", "loadEncoder: Encoder on the load", "train: Drive train", "load: Load",
                 "brake: Holding brake", "travel: Travel", "limits: Limits", "supervision: Supervision", "gearBits: Width of the electronic gear | bit", "duty: Duty", "homing: Homing", "control: Control", "station: Station", "wiring: Wiring", "moves: Move list", "following: Following", "commandedBy: Commanded by");
         of("Unit", "symbol: Unit symbol", "decimals: Decimals");

@@ -404,10 +404,10 @@ public final class MachineRules {
             Proof.Expectation expectation = proof.expectations().get(i);
             String at = place + "/expectations/" + i;
             if (expectation.kind() == null) {
-                refuse(at + "/kind", "Expectation", "none", "arrives, bound or no error", "choose a sentence");
+                refuse(at + "/kind", "Expectation", "none", "arrives, bound, no error or a sentence", "choose one");
                 continue;
             }
-            if (expectation.axis() == null || machine.axis(expectation.axis()).isEmpty()) {
+            if (expectation.kind() != Proof.Kind.SENTENCE && (expectation.axis() == null || machine.axis(expectation.axis()).isEmpty())) {
                 refuse(at + "/axis", "Axis", shortened(String.valueOf(expectation.axis())), "an axis of this machine", "choose an axis");
             }
             switch (expectation.kind()) {
@@ -427,6 +427,12 @@ public final class MachineRules {
                     positiveSlot(at + "/limit", "Limit", expectation.limit());
                 }
                 case NO_ERROR -> { }
+                case SENTENCE -> {
+                    int length = expectation.text() == null ? 0 : expectation.text().strip().length();
+                    if (length == 0 || length > Proof.Expectation.LONGEST_TEXT) {
+                        refuse(at + "/text", "Sentence", length == 0 ? "none" : length + " characters", "1 to " + Proof.Expectation.LONGEST_TEXT + " characters", "write what must be true, such as ALWAYS(Door)");
+                    }
+                }
             }
         }
     }

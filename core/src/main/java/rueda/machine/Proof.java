@@ -27,7 +27,8 @@ public record Proof(String name, String group, double duration, List<Expectation
     public enum Kind {
         ARRIVES("arrives somewhere in time"),
         BOUND("keeps a bound"),
-        NO_ERROR("no error");
+        NO_ERROR("no error"),
+        SENTENCE("a sentence of your own");
 
         private final String words;
 
@@ -66,6 +67,7 @@ public record Proof(String name, String group, double duration, List<Expectation
      * {@code after} first turns true, and stays there for {@code stays} s.
      * <li>BOUND: {@code quantity} of {@code axis} never goes above {@code limit}.
      * <li>NO_ERROR: neither the drive of {@code axis} nor a function block of the program reports an error.
+     * <li>SENTENCE: what {@code text} says over time holds.
      * </ul>
      *
      * @param kind      the sentence
@@ -77,21 +79,29 @@ public record Proof(String name, String group, double duration, List<Expectation
      * @param stays     s, 0 or more
      * @param quantity  what is bounded
      * @param limit     units/s for speed, N·m for torque, units for following error and phase; greater than 0
+     * @param text      an expression in Structured Text over the signals of the run, with functions for what happens over time
      */
     public record Expectation(Kind kind, String axis, String after, Double position, Double tolerance, Double within,
-                              Double stays, Quantity quantity, Double limit) {
+                              Double stays, Quantity quantity, Double limit, String text) {
+
+        /** Longest text, characters. */
+        public static final int LONGEST_TEXT = 2000;
 
         public static Expectation arrives(String axis, double position, double tolerance, double within, String after,
                                           double stays) {
-            return new Expectation(Kind.ARRIVES, axis, after, position, tolerance, within, stays, null, null);
+            return new Expectation(Kind.ARRIVES, axis, after, position, tolerance, within, stays, null, null, null);
         }
 
         public static Expectation bound(String axis, Quantity quantity, double limit) {
-            return new Expectation(Kind.BOUND, axis, null, null, null, null, null, quantity, limit);
+            return new Expectation(Kind.BOUND, axis, null, null, null, null, null, quantity, limit, null);
         }
 
         public static Expectation noError(String axis) {
-            return new Expectation(Kind.NO_ERROR, axis, null, null, null, null, null, null, null);
+            return new Expectation(Kind.NO_ERROR, axis, null, null, null, null, null, null, null, null);
+        }
+
+        public static Expectation sentence(String text) {
+            return new Expectation(Kind.SENTENCE, null, null, null, null, null, null, null, null, text);
         }
     }
 }

@@ -411,21 +411,56 @@ public final class MotionProfile {
      * @param values takes the three
      */
     public void sample(double time, double[] values) {
+        double t = seek(time);
+        values[0] = positionIn(t);
+        values[1] = velocityIn(t);
+        values[2] = accelerationIn(t);
+    }
+
+    /**
+     * Goes to a time, for whoever reads on from one to the next: costs two comparisons within a segment.
+     *
+     * @param time s since the start of the motion
+     * @return s since its segment began, for {@link #positionIn}, {@link #velocityIn} and {@link #accelerationIn}
+     */
+    public double seek(double time) {
         if (!(time >= from && time < until)) {
-            if (time >= startTime[segments]) {
-                values[0] = endPosition + endVelocity * (time - startTime[segments]);
-                values[1] = endVelocity;
-                values[2] = 0;
-                return;
-            }
-            take(at(time));
+            take(time);
         }
-        double t = (time < 0 ? 0 : time) - from;
+        return (time < 0 ? 0 : time) - from;
+    }
+
+    /** @param t what {@link #seek} has given last */
+    public double positionIn(double t) {
         /* halves beside each other instead of one inside the other: a processor computes them at the same time */
-        double square = t * t;
-        values[0] = place + t * speed + square * (halfSlope + t * sixthChange);
-        values[1] = speed + t * slope + square * halfChange;
-        values[2] = slope + t * change;
+        return place + t * speed + t * t * (halfSlope + t * sixthChange);
+    }
+
+    /** @param t what {@link #seek} has given last */
+    public double velocityIn(double t) {
+        return speed + t * slope + t * t * halfChange;
+    }
+
+    /** @param t what {@link #seek} has given last */
+    public double accelerationIn(double t) {
+        return slope + t * change;
+    }
+
+    /** Behind the end it goes on at the end velocity. */
+    private void take(double time) {
+        if (time < startTime[segments]) {
+            take(at(time));
+            return;
+        }
+        from = startTime[segments];
+        until = Double.POSITIVE_INFINITY;
+        place = endPosition;
+        speed = endVelocity;
+        slope = 0;
+        halfSlope = 0;
+        change = 0;
+        halfChange = 0;
+        sixthChange = 0;
     }
 
     /** Divisions take as long as all the rest of a reading: they are done once a segment. */

@@ -34,7 +34,7 @@ record ArrivesInTime(String axis, String after, double position, double toleranc
         double end = run.end();
         if (start < 0) {
             String cause = event < 0 ? "The program has no variable " + after + "." : causes.neverHappened(after);
-            return new Verdict(sentence, false, within, null, "s", null, end, end, end, signal, cause, causes.orderAt(number, end), null);
+            return new Verdict(sentence, false, within, null, "s", null, null, end, end, end, signal, cause, causes.orderAt(number, end), null);
         }
         int actual = run.signal(signal);
         long stay = Math.round(stays / run.interval());
@@ -51,12 +51,12 @@ record ArrivesInTime(String axis, String after, double position, double toleranc
         }
         double begin = run.time(start);
         if (arrived < 0) {
-            return new Verdict(sentence, false, within, null, "s", null, end, begin, end, signal, causes.neverArrived(number, begin, closest, of.unit().symbol()), causes.orderAt(number, begin), null);
+            return new Verdict(sentence, false, within, null, "s", null, null, end, begin, end, signal, causes.neverArrived(number, begin, closest, of.unit().symbol()), causes.orderAt(number, begin), null);
         }
         double measured = (arrived - start) * run.interval();
         boolean holds = measured <= within;
         double time = run.time(arrived);
-        return new Verdict(sentence, holds, within, measured, "s", (within - measured) / within, time, holds ? begin : begin + within, time, signal,
+        return new Verdict(sentence, holds, within, measured, "s", (within - measured) / within, within - measured, time, holds ? begin : begin + within, time, signal,
                 holds ? null : causes.late(number, begin, measured, within), causes.orderAt(number, time), null);
     }
 

@@ -1,6 +1,8 @@
 package rueda.proof;
 
+import java.util.List;
 import rueda.bench.Bench;
+import rueda.bench.Signal;
 import rueda.drive.DriveObject;
 import rueda.machine.Machine;
 import rueda.plc.run.ProgramFault;
@@ -12,6 +14,11 @@ record BenchRun(Bench bench) implements RecordedRun {
     @Override
     public Machine machine() {
         return bench.machine();
+    }
+
+    @Override
+    public List<Signal> signals() {
+        return bench.recording().signals();
     }
 
     @Override

@@ -1,5 +1,7 @@
 package rueda.proof;
 
+import java.util.List;
+import rueda.bench.Signal;
 import rueda.machine.Machine;
 import rueda.plc.run.ProgramFault;
 import rueda.plcopen.CommandLog;
@@ -12,6 +14,9 @@ public interface RecordedRun {
 
     /** The machine that ran. */
     Machine machine();
+
+    /** All signals, by their numbers. */
+    List<Signal> signals();
 
     /** Number of a signal by its name in any case, or −1. */
     int signal(String name);

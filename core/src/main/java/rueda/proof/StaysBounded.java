@@ -62,6 +62,6 @@ record StaysBounded(String axis, Quantity quantity, double limit) implements Cla
         }
         double time = run.time(worst);
         Causes.Explanation why = holds ? Causes.Explanation.NONE : causes.exceeded(number, quantity, run.time(from), time);
-        return new Verdict(sentence(of), holds, limit, measured, unit(of), (limit - measured) / limit, time, run.time(from), run.time(to), name, why.words(), causes.orderAt(number, time), why.mend());
+        return new Verdict(sentence(of), holds, limit, measured, unit(of), (limit - measured) / limit, limit - measured, time, run.time(from), run.time(to), name, why.words(), causes.orderAt(number, time), why.mend());
     }
 }

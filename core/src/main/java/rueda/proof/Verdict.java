@@ -9,6 +9,7 @@ package rueda.proof;
  * @param measured what was measured, in {@code unit}; null when it never came to it
  * @param unit     unit of both
  * @param room     share of the limit left, negative when exceeded; null when nothing was measured
+ * @param margin   the same in {@code unit}; null when nothing was measured, or only bits decide
  * @param time     worst place in the recording, s
  * @param from     failing or worst stretch, s
  * @param to       its end, s
@@ -17,7 +18,7 @@ package rueda.proof;
  * @param order    the order of the program in force at that place, or null
  * @param mend     a change of the program that would mend it, or null
  */
-public record Verdict(String sentence, boolean holds, Double limit, Double measured, String unit, Double room, double time,
+public record Verdict(String sentence, boolean holds, Double limit, Double measured, String unit, Double room, Double margin, double time,
                       double from, double to, String signal, String cause, Order order, Replacement mend) {
 
     /** @param file name of the program's text  @param line line of it  @param block instance  @param words what it ordered */

@@ -9,8 +9,10 @@ import java.util.Locale;
 import java.util.function.DoubleUnaryOperator;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
+import rueda.bench.Signal;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
+import rueda.machine.Proof.Expectation;
 import rueda.machine.Proof.Quantity;
 import rueda.plc.run.ProgramFault;
 import rueda.plcopen.CommandLog;
@@ -20,15 +22,20 @@ class ClaimTest {
 
     private static final double INTERVAL = 0.001;
 
-    /** @param signals by name in upper case, as functions of time */
-    private record Curves(Map<String, DoubleUnaryOperator> signals, long samples) implements RecordedRun {
+    /** @param curves by name in upper case, as functions of time */
+    private record Curves(Map<String, DoubleUnaryOperator> curves, long samples) implements RecordedRun {
         @Override
         public Machine machine() {
             return DemoMachine.create();
         }
 
         private List<String> names() {
-            return signals.keySet().stream().sorted().toList();
+            return curves.keySet().stream().sorted().toList();
+        }
+
+        @Override
+        public List<Signal> signals() {
+            return names().stream().map(name -> new Signal(name, "")).toList();
         }
 
         @Override
@@ -38,7 +45,7 @@ class ClaimTest {
 
         @Override
         public double value(int signal, long sample) {
-            return signals.get(names().get(signal)).applyAsDouble(time(sample));
+            return curves.get(names().get(signal)).applyAsDouble(time(sample));
         }
 
         @Override
@@ -132,5 +139,36 @@ class ClaimTest {
         assertThat(verdict.holds()).isFalse();
         assertThat(verdict.time()).isCloseTo(1.5, within(2 * INTERVAL));
         assertThat(verdict.cause()).contains("8611h", "following error");
+    }
+
+    // ---- sentences
+
+    private static Verdict judged(String text) {
+        return Claim.of(Expectation.sentence(text)).judge(ramp(0.5));
+    }
+
+    /** The wobble of 0.5 at 2.5 s leaves 0.3 of 0.8; after Go the place is there within 1.5 s. */
+    @Test
+    void aSentenceHasRoomInItsUnit() {
+        Verdict holds = judged(" ALWAYS(Shuttle.position < 100.8) ");
+        assertThat(holds.holds()).isTrue();
+        assertThat(holds.sentence()).isEqualTo("ALWAYS(Shuttle.position < 100.8)");
+        assertThat(holds.margin()).isCloseTo(0.3, within(1e-9));
+        assertThat(holds.time()).isCloseTo(2.501, within(0.0011));
+        assertThat(holds.signal()).isEqualToIgnoringCase("Shuttle.position");
+        assertThat(holds.cause()).isNull();
+        Verdict fails = judged("ALWAYS(Shuttle.position <= 100.2)");
+        assertThat(fails.holds()).isFalse();
+        assertThat(fails.margin()).isCloseTo(-0.3, within(1e-9));
+        assertThat(fails.cause()).isEqualTo("At 2.501 s Shuttle.position <= 100.2 decides it, by 0.3.");
+        assertThat(judged("WHENEVER(Go = 1, Shuttle.position >= 100, T#1s500ms)").holds()).isTrue();
+        assertThat(judged("WHENEVER(Go = 1, Shuttle.position >= 100, T#1s400ms)").margin()).isCloseTo(-10, within(0.11));
+    }
+
+    @Test
+    void aSentenceThatCannotBeJudgedDoesNotHold() {
+        assertThat(judged("ALWAYS(Shuttle.positoin < 1)").cause()).startsWith("It says nothing: No signal is called Shuttle.positoin.");
+        assertThat(judged("ALWAYS(EVENTUALLY(Go = 1, T#5s))").cause()).isEqualTo("It looks farther ahead than the 4 s that the program ran. Let it run longer.");
+        assertThat(judged("ALWAYS(EVENTUALLY(Go = 1, T#5s))").holds()).isFalse();
     }
 }

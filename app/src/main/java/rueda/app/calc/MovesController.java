@@ -42,8 +42,8 @@ class MovesController {
     }
 
     /**
-     * @param sentences each entry in words
-     * @param movable   its end can be moved
+     * @param sentences each entry in words; while one is dragged that one alone, because the others are as they were
+     * @param movable   its end can be moved; empty while one is dragged
      * @param plan      null while the list is empty
      * @param ending    why and where the plan ends, in words; empty without one
      * @param dragged   the entry as it would be, null when none is moved
@@ -69,8 +69,9 @@ class MovesController {
             throw new InvalidEntry("at", Double.toString(at), "−1e9 to 1e9", "enter a position");
         }
         ListPlan plan = ListPlan.of(axis, q.from(), at, machine.bus().cycleMicros());
-        return new MovesAnswer(IntStream.range(0, entries).mapToObj(i -> MoveSentence.of(axis, i)).toList(), axis.moves().entries().stream().map(MoveListEdit::hasEnd).toList(), plan,
-                "Entry " + plan.endsAt() + ": " + plan.end().words() + ".", dragged);
+        String ending = "Entry " + plan.endsAt() + ": " + plan.end().words() + ".";
+        return dragged != null ? new MovesAnswer(List.of(MoveSentence.of(axis, q.drag().entry())), List.of(), plan, ending, dragged)
+                : new MovesAnswer(IntStream.range(0, entries).mapToObj(i -> MoveSentence.of(axis, i)).toList(), axis.moves().entries().stream().map(MoveListEdit::hasEnd).toList(), plan, ending, null);
     }
 
     /** Before the machine is checked, which is done once, with the entry in its place. */

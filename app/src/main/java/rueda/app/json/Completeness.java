@@ -13,8 +13,8 @@ public final class Completeness {
 
     /** Components that may be null, by the simple name of their record. */
     public static final Map<String, Set<String>> MAY_BE_NULL = Map.ofEntries(
-            Map.entry("Expectation", Set.of("after", "position", "tolerance", "within", "stays", "quantity", "limit")),
-            Map.entry("Verdict", Set.of("limit", "measured", "room", "cause", "order", "mend")),
+            Map.entry("Expectation", Set.of("axis", "after", "position", "tolerance", "within", "stays", "quantity", "limit", "text")),
+            Map.entry("Verdict", Set.of("limit", "measured", "room", "margin", "cause", "order", "mend")),
             Map.entry("RunView", Set.of("stopped")),
             Map.entry("State", Set.of("fault")),
             Map.entry("ProcessData", Set.of("control", "status", "state")),
@@ -43,6 +43,7 @@ public final class Completeness {
             Map.entry("TelegramQuestion", Set.of("machine", "base")),
             Map.entry("ChangeAnswer", Set.of("program")),
             Map.entry("NewMachineQuestion", Set.of("name")),
+            Map.entry("SentencesQuestion", Set.of("machine", "base")),
             Map.entry("FolderState", Set.of("takenAt")),
             Map.entry("CopyQuestion", Set.of("name")),
             Map.entry("Listed", Set.of("deletedAt", "lastProof")),

@@ -1,0 +1,10 @@
+package rueda.proof.temporal;
+
+/**
+ * What decided how much room a sentence has.
+ *
+ * @param sample where
+ * @param by     the comparison or bit that did, as written
+ */
+public record Decision(int sample, String by) {
+}
