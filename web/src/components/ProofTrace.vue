@@ -14,14 +14,16 @@ const verdict = computed(() => proof.verdict)
 watch(
   [() => machine.run?.id, verdict],
   async () => {
-    if (!machine.run || !verdict.value) {
+    if (!machine.run || !verdict.value?.signal) {
       trace.value = null
       return
     }
     const v = verdict.value
     const axis = v.signal.split('.')[0]
     const commanded = v.signal.endsWith('.speed') ? 'commandedSpeed' : 'commandedPosition'
-    const signals = [`${axis}.${commanded}`, v.signal.endsWith('.errorCode') ? `${axis}.position` : v.signal]
+    /* a value of the program stands alone */
+    const moves = machine.draft?.axes.some((a) => a.name.toLowerCase() === axis!.toLowerCase())
+    const signals = [...(moves ? [`${axis}.${commanded}`] : []), v.signal.endsWith('.errorCode') ? `${axis}.position` : v.signal]
     const around = Math.max(0.6, (v.to - v.from) * 1.5)
     trace.value = (await machine.guarded(() => api.trace(machine.run!.id, signals, Math.max(0, v.from - around), v.to + around))) ?? null
   },

@@ -42,8 +42,8 @@ record KeepsSentence(String text) implements Claim {
         double time = run.time(decision.sample());
         Double margin = Double.isInfinite(room) ? null : Math.abs(room) == Double.MIN_VALUE ? 0.0 : room;
         String signal = signal(decision.by(), names).orElse("");
-        String cause = room > 0 ? null : say("At %s s %s decides it%s.", plain(time), decision.by(), margin == null || margin == 0 ? "" : say(", by %s %s", plain(Math.abs(margin)), read.unit()).stripTrailing());
-        return new Verdict(text.strip(), room > 0, null, null, read.unit(), null, margin, time, time, time, signal, cause, order(run, signal, time), null);
+        String cause = room > 0 ? null : say("At %s s %s decides it%s.", plain(time), decision.by(), margin == null || margin == 0 ? "" : say(", by %s %s", plain(Math.abs(margin)), decision.unit()).stripTrailing());
+        return new Verdict(text.strip(), room > 0, null, null, decision.unit(), null, margin, time, time, time, signal, cause, order(run, signal, time), null);
     }
 
     /** What the program had ordered then of the axis that the signal is one of. */

@@ -219,4 +219,26 @@ class PageTest extends BrowserTest {
         page.getByLabel("Axes").getByText("Table", new com.microsoft.playwright.Locator.GetByTextOptions().setExact(true)).click();
         expect(side()).containsText("Antiresonance");
     }
+
+    /** A sentence of one's own: a misspelt name is told beside it, mended, judged with its room, and what decided is told. */
+    @Test
+    void aSentenceOverTime() {
+        open("/prove");
+        button("Change expectations").click();
+        choose(field("Add an expectation"), "SENTENCE");
+        Locator sentence = page.getByLabel("Sentence of expectation 6");
+        sentence.fill("ALWAYS(Shuttle.positoin < 2000)");
+        sentence.press("Enter");
+        page.getByText("Did you mean Shuttle.position?").waitFor();
+        expectAccessible("a sentence with a fault");
+        sentence.fill("ALWAYS(Shuttle.position < 2000)");
+        sentence.press("Enter");
+        page.getByText(Pattern.compile("Run (proof|again)")).click();
+        Locator verdict = page.getByTestId("verdict").last();
+        expect(verdict).containsText("ALWAYS(Shuttle.position < 2000)");
+        expect(verdict).containsText("−100.0");
+        expect(verdict).containsText("mm");
+        verdict.click();
+        expect(page.locator(".why")).containsText("Shuttle.position < 2000 decides it, by 100.0");
+    }
 }

@@ -5,6 +5,7 @@ package rueda.proof.temporal;
  *
  * @param sample where
  * @param by     the comparison or bit that did, as written
+ * @param unit   of the room; empty where it has none
  */
-public record Decision(int sample, String by) {
+public record Decision(int sample, String by, String unit) {
 }

@@ -29,15 +29,15 @@ public sealed interface Formula {
         }
     }
 
-    /** Two numbers compare so. @param written as its author wrote it */
-    record Compared(Term left, Comparison comparison, Term right, String written) implements Formula {
+    /** Two numbers compare so. @param written as its author wrote it  @param unit of both, empty for none */
+    record Compared(Term left, Comparison comparison, Term right, String written, String unit) implements Formula {
         @Override
         public Judged judge(Trace trace) {
             double[] rooms = new double[trace.samples()];
             for (int k = 0; k < rooms.length; k++) {
                 rooms[k] = comparison.room(left.at(trace, k), right.at(trace, k));
             }
-            return atom(rooms, written);
+            return atom(rooms, written, unit);
         }
     }
 
@@ -49,15 +49,15 @@ public sealed interface Formula {
             for (int k = 0; k < rooms.length; k++) {
                 rooms[k] = of.at(trace, k) != 0 ? Double.POSITIVE_INFINITY : Double.NEGATIVE_INFINITY;
             }
-            return atom(rooms, written);
+            return atom(rooms, written, "");
         }
     }
 
-    private static Judged atom(double[] rooms, String written) {
+    private static Judged atom(double[] rooms, String written, String unit) {
         return new Judged(rooms) {
             @Override
             public Decision decision(int sample) {
-                return new Decision(sample, written);
+                return new Decision(sample, written, unit);
             }
         };
     }

@@ -216,8 +216,9 @@ public final class SentenceReader {
             return new Truth(comparison == Comparison.DIFFERENT ? different : new Formula.Not(different));
         }
         if (left instanceof Number one && right instanceof Number other) {
-            units.add(common(binary.operatorPlace(), one, other, "compared with"));
-            return new Truth(new Formula.Compared(one.term(), comparison, other.term(), written));
+            String unit = common(binary.operatorPlace(), one, other, "compared with");
+            units.add(unit);
+            return new Truth(new Formula.Compared(one.term(), comparison, other.term(), written, unit));
         }
         throw fault(binary.operatorPlace(), written + " compares a number with what is true or false.");
     }

@@ -174,7 +174,7 @@ class FormulaTest {
 
     private static Arbitrary<Formula> atoms() {
         Arbitrary<Formula> compared = Combinators.combine(Arbitraries.integers().between(0, 1), Arbitraries.of(Comparison.values()), Arbitraries.integers().between(-2, 2), Arbitraries.of(true, false))
-                .as((s, c, v, other) -> new Compared(new Signal(s), c, other ? new Signal(1 - s) : new Constant(v), s + " " + c + " " + (other ? "other" : v)));
+                .as((s, c, v, other) -> new Compared(new Signal(s), c, other ? new Signal(1 - s) : new Constant(v), s + " " + c + " " + (other ? "other" : v), ""));
         Arbitrary<Formula> bit = Arbitraries.integers().between(0, 1).map(s -> new Formula.Bit(new Signal(s), s + " bit"));
         return Arbitraries.oneOf(compared, compared, bit);
     }
@@ -230,14 +230,14 @@ class FormulaTest {
     private static final Samples RAMP = new Samples(new double[] {0, 1, 2, 3, 4, 5, 4, 3, 2, 1}, new double[] {0, 0, 1, 1, 0, 0, 0, 1, 0, 0});
 
     private static Formula below(double limit) {
-        return new Compared(new Signal(0), Comparison.LESS, new Constant(limit), "x < " + limit);
+        return new Compared(new Signal(0), Comparison.LESS, new Constant(limit), "x < " + limit, "mm");
     }
 
     @Test
     void alwaysHasTheLeastRoom() {
         Judged judged = new Formula.Globally(Window.ALWAYS, below(7)).judge(RAMP);
         assertThat(judged.room(0)).isEqualTo(2);
-        assertThat(judged.decision(0)).isEqualTo(new Decision(5, "x < 7.0"));
+        assertThat(judged.decision(0)).isEqualTo(new Decision(5, "x < 7.0", "mm"));
     }
 
     /** Whenever the bit comes on, within 3 s the signal is below 2: it comes on at 2 and at 7; after 2 it does not come down. */
@@ -247,7 +247,7 @@ class FormulaTest {
         Judged judged = whenever.judge(RAMP);
         assertThat(judged.length()).isEqualTo(8);
         assertThat(judged.room(0)).as("2 < 2 does not hold, by nothing").isEqualTo(-Double.MIN_VALUE);
-        assertThat(judged.decision(0)).isEqualTo(new Decision(2, "x < 2.0"));
+        assertThat(judged.decision(0)).isEqualTo(new Decision(2, "x < 2.0", "mm"));
         assertThat(judged.room(3)).as("from 3 on only the one at 7 counts").isEqualTo(1);
     }
 

@@ -78,7 +78,7 @@ class SentenceReaderTest {
     /** What decides is told as it was written, with its place. */
     @Test
     void theDecision() {
-        assertThat(SentenceReader.read("ALWAYS(Shuttle.position < 55 AND Shuttle.speed < 100)", NAMES).formula().judge(TRACE).decision(0)).isEqualTo(new Decision(6, "Shuttle.position < 55"));
+        assertThat(SentenceReader.read("ALWAYS(Shuttle.position < 55 AND Shuttle.speed < 100)", NAMES).formula().judge(TRACE).decision(0)).isEqualTo(new Decision(6, "Shuttle.position < 55", "mm"));
     }
 
     @ParameterizedTest
