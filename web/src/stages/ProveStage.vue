@@ -93,7 +93,8 @@ watch([texts, () => machine.draft?.plc], async () => {
   const about = texts.value
   if (!about.length) return
   const found = await machine.asked((document) => machine.byKey(document, (asked) => api.sentences(asked, about)))
-  if (found) sentences.value = { ...found, texts: about }
+  /* an answer about texts that are no more may come behind a younger one */
+  if (found && about === texts.value) sentences.value = { ...found, texts: about }
 }, { immediate: true })
 const checkOf = (text: string | null | undefined) => sentences.value?.checks[sentences.value.texts.indexOf(text ?? '')]
 const mendable = computed(() => {
