@@ -85,7 +85,7 @@ public record Proof(String name, String group, double duration, List<Expectation
                               Double stays, Quantity quantity, Double limit, String text) {
 
         /** Longest text, characters. */
-        public static final int LONGEST_TEXT = 2000;
+        public static final int LONGEST_TEXT = 1000;
 
         public static Expectation arrives(String axis, double position, double tolerance, double within, String after,
                                           double stays) {

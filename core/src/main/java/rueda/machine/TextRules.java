@@ -1,6 +1,7 @@
 package rueda.machine;
 
 import java.lang.reflect.RecordComponent;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 
@@ -34,6 +35,14 @@ final class TextRules {
         }
     }
 
+    /** Asking a class for its components copies them each time; a list of moves asks thousands of times. */
+    private static final ClassValue<RecordComponent[]> COMPONENTS = new ClassValue<>() {
+        @Override
+        protected RecordComponent[] computeValue(Class<?> type) {
+            return Arrays.stream(type.getRecordComponents()).filter(component -> !component.getType().isPrimitive() && !component.getType().isEnum()).toArray(RecordComponent[]::new);
+        }
+    };
+
     private void look(Object value, String pointer) {
         if (faults.size() >= MOST_FAULTS) {
             return;
@@ -43,10 +52,8 @@ final class TextRules {
                 look(list.get(i), pointer + "/" + i);
             }
         } else if (value instanceof Record record) {
-            for (RecordComponent component : record.getClass().getRecordComponents()) {
-                if (!component.getType().isPrimitive()) {
-                    look(read(component, record), pointer + "/" + component.getName());
-                }
+            for (RecordComponent component : COMPONENTS.get(record.getClass())) {
+                look(read(component, record), pointer + "/" + component.getName());
             }
         } else if (value instanceof String text) {
             text(pointer, text);

@@ -30,7 +30,7 @@ final class CamBlocks {
     }
 
     List<Kind> kinds() {
-        return List.of(select(), in(), out());
+        return List.of(select(), in(), new FollowingBlocks(blocks).letGo("MC_CamOut"));
     }
 
     private Kind select() {
@@ -110,16 +110,6 @@ final class CamBlocks {
             @Override
             void ended(long[] m, int done) {
                 m[done + 6] = 0;
-            }
-        });
-    }
-
-    private Kind out() {
-        List<Pin> pins = List.of(Pin.axis("Slave"), Pin.in("Execute", Type.BOOL), Pin.out("Done", Type.BOOL), Pin.out("Busy", Type.BOOL), Pin.out("Active", Type.BOOL), Pin.out("CommandAborted", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD));
-        return new Kind("MC_CamOut", pins, name -> blocks.new ExecuteBlock(name, 0) {
-            @Override
-            void order(MotionAxis axis, Frame frame, int base) {
-                axis.following().gearOut(command, instance, frame.call, frame.now);
             }
         });
     }

@@ -49,7 +49,7 @@ final class FollowingBlocks {
     }
 
     List<Kind> kinds() {
-        return List.of(gearIn(), gearInPos(), gearOut(), combine(), phasing("MC_PhasingAbsolute", false), phasing("MC_PhasingRelative", true));
+        return List.of(gearIn(), gearInPos(), letGo("MC_GearOut"), combine(), phasing("MC_PhasingAbsolute", false), phasing("MC_PhasingRelative", true));
     }
 
     static List<Pin> pins(String done, Pin... inputs) {
@@ -130,9 +130,10 @@ final class FollowingBlocks {
         });
     }
 
-    private Kind gearOut() {
+    /** Lets go of the master, however the axis follows it. */
+    Kind letGo(String block) {
         List<Pin> pins = List.of(Pin.axis("Slave"), Pin.in("Execute", Type.BOOL), Pin.out("Done", Type.BOOL), Pin.out("Busy", Type.BOOL), Pin.out("Active", Type.BOOL), Pin.out("CommandAborted", Type.BOOL), Pin.out("Error", Type.BOOL), Pin.out("ErrorID", Type.WORD));
-        return new Kind("MC_GearOut", pins, name -> blocks.new ExecuteBlock(name, 0) {
+        return new Kind(block, pins, name -> blocks.new ExecuteBlock(name, 0) {
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
                 axis.following().gearOut(command, instance, frame.call, frame.now);

@@ -35,7 +35,7 @@ import rueda.proof.temporal.Formula.Comparison;
  */
 public final class SentenceReader {
 
-    private static final int LONGEST = 2000;
+    private static final int LONGEST = 1000;
     private static final Set<String> FUNCTIONS = new TreeSet<>(List.of("ALWAYS", "EVENTUALLY", "HOLDS_UNTIL", "WHENEVER", "RISES", "FALLS", "ABS", "SQRT", "MIN", "MAX"));
     private static final Map<String, Comparison> COMPARISONS = Map.of("<", Comparison.LESS, "<=", Comparison.AT_MOST, ">", Comparison.GREATER, ">=", Comparison.AT_LEAST, "=", Comparison.EQUAL, "<>", Comparison.DIFFERENT);
     private static final Map<String, Term.Operation> OPERATIONS = Map.of("+", Term.Operation.PLUS, "-", Term.Operation.MINUS, "*", Term.Operation.TIMES, "/", Term.Operation.DIVIDED);

@@ -103,6 +103,6 @@ class SentenceReaderTest {
             assertThat(SentenceReader.read(whole.substring(0, i), NAMES).faults()).as(whole.substring(0, i)).isNotEmpty();
         }
         assertThat(SentenceReader.read("(".repeat(3000), NAMES).faults()).hasSize(1);
-        assertThat(SentenceReader.read("(".repeat(1500), NAMES).faults()).hasSize(1);
+        assertThat(SentenceReader.read("(".repeat(900), NAMES).faults()).hasSize(1);
     }
 }
