@@ -4,6 +4,7 @@ import { useAxis } from '../../lib/axis'
 import { fixed } from '../../lib/numbers'
 import { useMoves, type Stretch } from '../../stores/moves'
 import PlaceOnPlan from './PlaceOnPlan.vue'
+import PlanEnds from './PlanEnds.vue'
 
 /** Position over time as the core has computed it, from the entry chosen as start. Choosing a stretch chooses its entry. */
 const { axis, unit } = useAxis()
@@ -177,36 +178,6 @@ const ends = computed(() => {
   })
 })
 
-/** The end that is dragged is where the pointer is; the curve follows as the core answers. */
-const pulled = ref<{ entry: number; y: number } | null>(null)
-const endAt = (s: Stretch) => Math.max(TOP, Math.min(BOTTOM, pulled.value?.entry === s.entry ? pulled.value.y : y(s.places[s.places.length - 1])))
-
-/** An end is taken with the pointer and moved up and down; Escape leaves it where it was. */
-function pull(event: PointerEvent, s: Stretch) {
-  if (event.button !== 0) return
-  const handle = event.currentTarget as SVGElement
-  const drawing = handle.ownerSVGElement!
-  const perPixel = (span.value.high - span.value.low) / (BOTTOM - TOP) / (drawing.clientWidth / 724)
-  const begun = event.clientY
-  moves.chosen = s.entry
-  still.value = span.value
-  handle.setPointerCapture(event.pointerId)
-  const atStart = y(s.places[s.places.length - 1])
-  const perUnit = 724 / drawing.clientWidth
-  let left = false
-  const key = (pressed: KeyboardEvent) => pressed.key === 'Escape' && ((left = true), handle.releasePointerCapture(event.pointerId))
-  window.addEventListener('keydown', key)
-  handle.onpointermove = (move) => {
-    pulled.value = { entry: s.entry, y: atStart + (move.clientY - begun) * perUnit }
-    moves.drag({ entry: s.entry, by: (begun - move.clientY) * perPixel, step: perPixel })
-  }
-  handle.onlostpointercapture = () => {
-    handle.onpointermove = handle.onlostpointercapture = null
-    window.removeEventListener('keydown', key)
-    still.value = pulled.value = null
-    void moves.drop(!left)
-  }
-}
 const said = computed(() => (plan.value ? `Plan from entry ${plan.value.from}, ${fixed(plan.value.duration, 2)} s` : 'No entry yet'))
 </script>
 
@@ -240,7 +211,7 @@ const said = computed(() => (plan.value ? `Plan from entry ${plan.value.from}, $
       <circle :cx="n.x" :cy="n.y" :r="n.entry > 99 ? 11 : 8" fill="var(--sheet)" :stroke="n.entry === moves.chosen ? 'var(--cmd)' : 'var(--hair)'" stroke-width="1.4" />
       <text :x="n.x" :y="n.y + 4" text-anchor="middle" class="figure">{{ n.entry }}</text>
     </g>
-    <circle v-for="s in ends" :key="'e' + s.entry" :cx="x(s.to)" :cy="endAt(s)" r="4.5" class="end" :data-end="s.entry" :fill="s.entry === moves.chosen ? 'var(--cmd)' : 'var(--sheet)'" stroke="var(--cmd)" stroke-width="1.5" @pointerdown.prevent="pull($event, s)"><title>Drag the end of entry {{ s.entry }}; Escape leaves it</title></circle>
+    <PlanEnds :ends="ends" :x="x" :y="y" :low="span.low" :high="span.high" :top="TOP" :bottom="BOTTOM" @held="(on) => (still = on ? span : null)" />
     <PlaceOnPlan :x="x" :y="y" :low="span.low" :high="span.high" :top="TOP" :bottom="BOTTOM" />
     <text v-if="plan" :x="RIGHT" :y="BOTTOM + 27" text-anchor="end">{{ moves.answer!.ending }}</text>
     <text v-if="plan && plan.duration === 0" x="386" y="104" text-anchor="middle" class="said fill-stop">Nothing moves. {{ moves.answer!.ending }}</text>
@@ -261,5 +232,4 @@ path.zero { stroke: var(--ref); stroke-width: 1.5; }
 path.switch { stroke: var(--ok); stroke-width: 2.5; }
 path.head { fill: var(--ref); }
 path.repeat { stroke: var(--pencil); stroke-width: 1.5; stroke-dasharray: 1 4; }
-.end { cursor: ns-resize; touch-action: none; }
 </style>
