@@ -44,7 +44,7 @@ final class TableBlocks {
                 axis.tables().follow(command, table(frame, base), BufferMode.of(frame.memory[base + 6]), this.instance, frame.call, frame.now);
             }
 
-            private TableOrders.Table table(Frame frame, int base) {
+            private TableOrders.Pairs table(Frame frame, int base) {
                 long[] m = frame.memory;
                 int at = (int) m[base + 2];
                 long pairs = m[at];
@@ -61,7 +61,7 @@ final class TableBlocks {
                     seconds[i] = m[first + 2 * i] * 1e-9 * time;
                     values[i] = MotionBlocks.real(frame, first + 2 * i + 1) * size + offset;
                 }
-                return new TableOrders.Table(what, seconds, values, places && m[at + 1] != 0);
+                return new TableOrders.Pairs(what, seconds, values, places && m[at + 1] != 0);
             }
 
             @Override

@@ -20,7 +20,7 @@ final class TableOrders {
      * @param values   user units, units/s or units/s², scaled
      * @param absolute places are those of the axis, else they count from where it is
      */
-    record Table(Kind kind, double[] seconds, double[] values, boolean absolute) {
+    record Pairs(Kind kind, double[] seconds, double[] values, boolean absolute) {
         boolean sound() {
             boolean sound = seconds.length > 0;
             for (int i = 0; i < seconds.length; i++) {
@@ -45,13 +45,13 @@ final class TableOrders {
     }
 
     /** @param table null for one that has more pairs than there is room for, or fewer than one  @param mode null for a value that is none */
-    void follow(MotionCommand command, Table table, BufferMode mode, String block, CallPlace call, long now) {
+    void follow(MotionCommand command, Pairs table, BufferMode mode, String block, CallPlace call, long now) {
         if (!axis.moves().waits(command, mode, later -> begin(command, table, block, call, later), block, call, now)) {
             begin(command, table, block, call, now);
         }
     }
 
-    private void begin(MotionCommand command, Table table, String block, CallPlace call, long now) {
+    private void begin(MotionCommand command, Pairs table, String block, CallPlace call, long now) {
         MotionError refusal = axis.cannotMove();
         if (refusal == MotionError.NONE && (table == null || !table.sound())) {
             refusal = MotionError.BAD_TABLE;
@@ -74,7 +74,7 @@ final class TableOrders {
         axis.log(now, call, CommandLog.Kind.MOVE, block, target, most.speed(), most.acceleration(), most.acceleration(), 0, curve.duration());
     }
 
-    private TimedCurve curve(Table table) {
+    private TimedCurve curve(Pairs table) {
         double[] seconds = table.seconds();
         double from = setpoint.position;
         return switch (table.kind()) {
@@ -85,7 +85,7 @@ final class TableOrders {
     }
 
     /** On an endless axis the first place is come to on the shorter way, and the others go on from there. */
-    private double[] placesOf(Table table) {
+    private double[] placesOf(Pairs table) {
         double[] values = table.values().clone();
         double first = values[0];
         double by = !table.absolute() ? setpoint.position : endless ? places.range().target(first, Direction.SHORTEST, setpoint.position, setpoint.position, setpoint.velocity < 0) - first : 0;
