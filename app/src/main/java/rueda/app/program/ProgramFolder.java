@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.time.Clock;
@@ -29,6 +30,7 @@ import rueda.app.work.Daemons;
 import rueda.format.UnreadableFile;
 import rueda.format.program.ProgramFiles;
 import rueda.machine.Machine;
+import rueda.machine.Plc;
 import rueda.machine.Plc.SourceFile;
 
 /**
@@ -46,6 +48,8 @@ public class ProgramFolder {
     private static final int DEEPEST = 8;
     private static final int MOST_LOOKED_AT = 10_000;
     private static final int MOST_TRIES = 5;
+    /** More than a program may have, in any encoding. */
+    private static final long MOST_BYTES = 4L * Plc.MOST_CHARACTERS;
 
     /**
      * What a page is told.
@@ -124,8 +128,11 @@ public class ProgramFolder {
                 return;
             } catch (Exception | Error failed) {
                 /* the next look may go well: a folder on another computer comes back, memory is free again */
-                LOG.warn("The folder of the program could not be looked at", failed);
-                told("The folder could not be read: " + failed.getMessage() + ".");
+                String sentence = "The folder could not be read: " + failed.getMessage() + ".";
+                if (!state.told().equals(List.of(sentence))) {
+                    LOG.warn("The folder of the program could not be looked at", failed);
+                }
+                told(sentence);
             }
         }
     }
@@ -160,11 +167,12 @@ public class ProgramFolder {
                 if (found.size() >= MOST_LOOKED_AT) {
                     throw new IllegalStateException("it holds more than " + MOST_LOOKED_AT + " texts");
                 }
-                if (Files.isDirectory(entry)) {
+                /* a link to a folder may lead back to where it stands */
+                if (Files.isDirectory(entry, LinkOption.NOFOLLOW_LINKS)) {
                     if (depth < DEEPEST) {
                         look(entry, path + name + "/", depth + 1, found);
                     }
-                } else if (ProgramFiles.isText(name)) {
+                } else if (ProgramFiles.isText(name) && Files.isRegularFile(entry)) {
                     BasicFileAttributes attributes = Files.readAttributes(entry, BasicFileAttributes.class);
                     found.put(path + name, new Look(attributes.size(), attributes.lastModifiedTime().to(TimeUnit.NANOSECONDS)));
                 }
@@ -175,6 +183,12 @@ public class ProgramFolder {
     }
 
     private void take(Map<String, Look> looks) {
+        long bytes = looks.values().stream().mapToLong(Look::size).sum();
+        if (looks.size() > Plc.MOST_FILES || bytes > MOST_BYTES) {
+            takenLooks = looks;
+            told("Not taken: the folder holds " + looks.size() + " texts of " + bytes / 1_000_000 + " MB. Allowed: up to " + Plc.MOST_FILES + " texts of " + MOST_BYTES / 1_000_000 + " MB; put them elsewhere, or several into one.");
+            return;
+        }
         List<String> told = new ArrayList<>();
         Map<String, SourceFile> texts = texts(looks.keySet(), told);
         takenLooks = looks;

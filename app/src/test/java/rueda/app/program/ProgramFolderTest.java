@@ -166,6 +166,21 @@ class ProgramFolderTest {
         assertThat(files()).as("a program keeps its texts").hasSize(3);
     }
 
+    /** A folder of another kind: too many texts, and a link that leads back to itself. */
+    @Test
+    void aFolderThatIsNotOfAProgram() throws IOException {
+        Files.createSymbolicLink(folder.resolve("again"), folder);
+        for (int i = 0; i < 101; i++) {
+            write("T" + i + ".st", "TYPE T" + i + " : INT; END_TYPE");
+        }
+        programs.begin(folder, null);
+        assertThat(revision).isEqualTo(7);
+        assertThat(programs.of(3).told()).containsExactly("Not taken: the folder holds 101 texts of 0 MB. Allowed: up to 100 texts of 8 MB; put them elsewhere, or several into one.");
+        Files.delete(folder.resolve("T100.st"));
+        looks();
+        assertThat(files()).hasSize(100);
+    }
+
     @Test
     void whichMachineIsSaid() {
         when(store.all()).thenReturn(List.of(listed(3, "Cellar"), listed(4, "Mill"), listed(5, "Mill")));
