@@ -220,7 +220,7 @@ const said = computed(() => (plan.value ? `Plan from entry ${plan.value.from}, $
 </template>
 
 <style scoped>
-.strip { width: 100%; height: auto; display: block; }
+.strip { width: 100%; height: auto; display: block; contain: layout paint style; }
 .hit { cursor: pointer; }
 path { fill: none; }
 path.curve { stroke: var(--cmd); stroke-width: 1.8; pointer-events: none; }
