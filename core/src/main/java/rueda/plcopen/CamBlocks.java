@@ -90,21 +90,24 @@ final class CamBlocks {
         pins.add(Pin.out("EndOfProfile", Type.BOOL));
         return new Kind("MC_CamIn", List.copyOf(pins), name -> blocks.new FollowerBlock(name, 7, 0) {
             private long roundBefore;
+            /** its rounds count from when it begins, which is later where it waits */
+            private boolean begins;
 
             @Override
             void order(MotionAxis axis, Frame frame, int base) {
                 long[] m = frame.memory;
                 axis.following().camIn(command, master(frame, base), FollowingBlocks.Source.actual(m[base + 6]), selection(m[base + 7]), value(frame, base + 2), value(frame, base + 3), value(frame, base + 4), value(frame, base + 5),
                         BufferMode.of(m[base + 8]), instance, frame.call, frame.now);
-                roundBefore = axis.following().camRound();
+                begins = true;
             }
 
             @Override
             void reached(MotionAxis axis, long[] m, int done) {
                 long round = axis.following().camRound();
                 m[done] = axis.following().inGear() ? 1 : 0;
-                m[done + 6] = round != roundBefore || axis.following().camEnded() ? 1 : 0;
+                m[done + 6] = round != roundBefore && !begins || axis.following().camEnded() ? 1 : 0;
                 roundBefore = round;
+                begins = false;
             }
 
             @Override

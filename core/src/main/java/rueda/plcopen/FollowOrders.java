@@ -86,14 +86,15 @@ final class FollowOrders {
         }
         MotionError refusal = axis.cannotMove();
         if (refusal == MotionError.NONE) {
-            refusal = selected == null ? MotionError.NO_TABLE : actual == null || !Double.isFinite(masterOffset + slaveOffset + masterScaling + slaveScaling) || masterScaling < 0 ? MotionError.BAD_VALUE : prepared(master, Ratio.ONE, 0, 0, 0);
+            refusal = selected == null ? MotionError.NO_TABLE : actual == null || !Double.isFinite(masterOffset + slaveOffset + masterScaling + slaveScaling) || masterScaling < 0 ? MotionError.BAD_VALUE : MotionError.NONE;
         }
         if (refusal == MotionError.NONE && selected.slaveAbsolute() && !axis.referenced()) {
             refusal = axis.referenceLost() ? MotionError.REFERENCE_LOST : MotionError.NOT_REFERENCED;
         }
         CamCoupling coupling = refusal == MotionError.NONE ? coupling(master, actual, selected, masterOffset, slaveOffset, masterScaling == 0 ? 1 : masterScaling, slaveScaling == 0 ? 1 : slaveScaling) : null;
-        if (coupling != null && leavesLimits(coupling, selected)) {
-            refusal = MotionError.PAST_SOFT_LIMIT;
+        if (refusal == MotionError.NONE) {
+            /* the last question: it changes what the running order may do */
+            refusal = leavesLimits(coupling, selected) ? MotionError.PAST_SOFT_LIMIT : prepared(master, Ratio.ONE, 0, 0, 0);
         }
         if (refusal == MotionError.NONE) {
             if (rules.catchUp() == 0) {

@@ -71,7 +71,7 @@ final class TableOrders {
         axis.leadAlong(command, table.kind() == Kind.PLACES ? AxisState.DISCRETE_MOTION : AxisState.CONTINUOUS_MOTION);
         generator.begin(curve, most.speed());
         double target = table.kind() == Kind.PLACES ? table.values()[table.values().length - 1] : Double.NaN;
-        axis.log(now, call, CommandLog.Kind.MOVE, block, target, most.speed(), most.acceleration(), most.acceleration(), 0, curve.duration());
+        axis.log(now, call, CommandLog.Kind.MOVE, block, target, most.speed(), most.acceleration(), most.deceleration(), 0, curve.duration());
     }
 
     private TimedCurve curve(Pairs table) {
@@ -100,7 +100,7 @@ final class TableOrders {
 
     private MotionError tooMuch(TimedCurve.Extremes most) {
         Dynamics max = places.limits().max();
-        if (!(most.speed() <= max.speed() * ROUNDING) || !(most.acceleration() <= Math.max(max.acceleration(), max.deceleration()) * ROUNDING)) {
+        if (!(most.speed() <= max.speed() * ROUNDING) || !(most.acceleration() <= max.acceleration() * ROUNDING) || !(most.deceleration() <= max.deceleration() * ROUNDING)) {
             return MotionError.TOO_MUCH;
         }
         boolean outside = !endless && axis.referenced() && (most.lowest() < places.limits().softMin() - places.halfWireUnit() || most.highest() > places.limits().softMax() + places.halfWireUnit());

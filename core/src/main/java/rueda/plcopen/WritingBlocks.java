@@ -44,11 +44,18 @@ final class WritingBlocks {
     private final class OutputBlock implements FunctionBlock {
         private boolean before;
         private boolean busy;
+        private MotionAxis asked;
+        private long number;
+        private boolean level;
 
         @Override
         public void call(Frame frame, int base) {
             long[] m = frame.memory;
             MotionAxis axis = blocks.axis(frame, base);
+            if (busy && axis != asked) {
+                /* its device has begun anew, and knows nothing of the order */
+                ask(axis);
+            }
             boolean execute = m[base + 1] != 0;
             if (!execute && !busy) {
                 show(m, base, false, MotionError.NONE);
@@ -57,13 +64,20 @@ final class WritingBlocks {
                 busy = axis.setsOutput(m[base + 2]);
                 show(m, base, false, busy ? MotionError.NONE : MotionError.NO_OUTPUT);
                 if (busy) {
-                    axis.setOutput(m[base + 2], m[base + 3] != 0);
+                    number = m[base + 2];
+                    level = m[base + 3] != 0;
+                    ask(axis);
                 }
             } else if (busy && axis.written()) {
                 busy = false;
                 show(m, base, true, MotionError.NONE);
             }
             before = execute;
+        }
+
+        private void ask(MotionAxis axis) {
+            asked = axis;
+            axis.setOutput(number, level);
         }
 
         private void show(long[] m, int base, boolean done, MotionError error) {

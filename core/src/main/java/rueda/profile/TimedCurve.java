@@ -1,5 +1,8 @@
 package rueda.profile;
 
+import java.util.Arrays;
+import java.util.stream.DoubleStream;
+
 /**
  * A motion that a table gives over time: places, speeds or accelerations at instants. Between two instants the jerk is constant, so that the
  * position is a cubic polynomial there:
@@ -158,9 +161,10 @@ public final class TimedCurve {
      * @param lowest       place
      * @param highest      place
      * @param speed        without its sign
-     * @param acceleration without its sign
+     * @param acceleration while the speed grows, without its sign
+     * @param deceleration while it falls, without its sign
      */
-    public record Extremes(double lowest, double highest, double speed, double acceleration) {
+    public record Extremes(double lowest, double highest, double speed, double acceleration, double deceleration) {
     }
 
     /** Exact but for rounding: of the ends of all pieces, and of the places inside where speed or acceleration pass zero. */
@@ -168,22 +172,40 @@ public final class TimedCurve {
         double lowest = s[0];
         double highest = s[0];
         double speed = Math.abs(v[0]);
-        double acceleration = Math.abs(a[0]);
+        double acceleration = 0;
+        double deceleration = 0;
         for (int i = 0; i < pieces(); i++) {
-            double h = at[i + 1] - at[i];
-            double root = Math.sqrt(Math.max(0, a[i] * a[i] - 2 * j[i] * v[i]));
-            /* where the acceleration is 0 the speed is highest, where the speed is 0 the place is */
-            double[] times = j[i] == 0 ? new double[] {h, -v[i] / a[i]} : new double[] {h, -a[i] / j[i], (-a[i] + root) / j[i], (-a[i] - root) / j[i]};
-            for (double t : times) {
-                if (t >= 0 && t <= h) {
-                    double place = s[i] + t * (v[i] + t * (a[i] / 2 + t * j[i] / 6));
-                    lowest = Math.min(lowest, place);
-                    highest = Math.max(highest, place);
-                    speed = Math.max(speed, Math.abs(v[i] + t * (a[i] + t * j[i] / 2)));
+            double[] times = turns(i);
+            for (int k = 0; k < times.length; k++) {
+                double t = times[k];
+                double place = s[i] + t * (v[i] + t * (a[i] / 2 + t * j[i] / 6));
+                lowest = Math.min(lowest, place);
+                highest = Math.max(highest, place);
+                speed = Math.max(speed, Math.abs(velocity(i, t)));
+                if (k > 0) {
+                    /* between two of these neither speed nor acceleration changes its sign */
+                    double middle = (times[k - 1] + t) / 2;
+                    double most = Math.max(Math.abs(a[i] + times[k - 1] * j[i]), Math.abs(a[i] + t * j[i]));
+                    if (velocity(i, middle) * (a[i] + middle * j[i]) < 0) {
+                        deceleration = Math.max(deceleration, most);
+                    } else {
+                        acceleration = Math.max(acceleration, most);
+                    }
                 }
             }
-            acceleration = Math.max(acceleration, Math.max(Math.abs(a[i]), Math.abs(a[i] + h * j[i])));
         }
-        return new Extremes(lowest, highest, speed, acceleration);
+        return new Extremes(lowest, highest, speed, acceleration, deceleration);
+    }
+
+    private double velocity(int piece, double t) {
+        return v[piece] + t * (a[piece] + t * j[piece] / 2);
+    }
+
+    /** Begin and end of a piece, and in their order the times between at which its speed or its acceleration is 0, s since it began. */
+    private double[] turns(int i) {
+        double h = at[i + 1] - at[i];
+        double root = Math.sqrt(Math.max(0, a[i] * a[i] - 2 * j[i] * v[i]));
+        double[] zeros = j[i] == 0 ? new double[] {-v[i] / a[i]} : new double[] {-a[i] / j[i], (-a[i] + root) / j[i], (-a[i] - root) / j[i]};
+        return DoubleStream.concat(DoubleStream.of(0, h), Arrays.stream(zeros).filter(t -> t > 0 && t < h)).sorted().toArray();
     }
 }

@@ -27,7 +27,7 @@ class CamBlocksTest {
         List<Axis> axes = new ArrayList<>();
         axes.add(DemoMachine.create().axis("Table").orElseThrow().withHoming(Homing.search(37, 20, 2, 60, 0)));
         axes.add(DemoMachine.create().axis("Shuttle").orElseThrow().withHoming(Homing.search(37, 20, 2, 60, 500)));
-        return new Bench(DemoMachine.create().withAxes(axes).withProofs(List.of()), "PROGRAM P VAR P1, P2 : MC_Power; H1, H2 : MC_Home; Run : MC_MoveVelocity; Go : MC_MoveAbsolute; Select : MC_CamTableSelect; In : MC_CamIn; Out : MC_CamOut; Halt : MC_Halt; Shift : MC_PhasingRelative;\n"
+        return new Bench(DemoMachine.create().withAxes(axes).withProofs(List.of()), "PROGRAM P VAR P1, P2 : MC_Power; H1, H2 : MC_Home; Run : MC_MoveVelocity; Go : MC_MoveAbsolute; Select : MC_CamTableSelect; In, Wrong : MC_CamIn; Out : MC_CamOut; Halt : MC_Halt; Shift : MC_PhasingRelative;\n"
                 + "Ready, A, B, C : BOOL; Rounds : INT; Cam : MC_CAM_REF := (" + cam + "); Id : MC_CAM_ID; END_VAR\n"
                 + "P1(Axis := Table, Enable := TRUE); P2(Axis := Shuttle, Enable := TRUE); H1(Axis := Table, Execute := P1.Status); H2(Axis := Shuttle, Execute := P2.Status); IF H1.Done AND H2.Done THEN Ready := TRUE; END_IF\n"
                 + "Select(Master := Table, Slave := Shuttle, CamTable := Cam, Execute := Ready" + select + ", CamTableID => Id);\n" + body + "\nIF In.EndOfProfile THEN Rounds := Rounds + 1; END_IF\nEND_PROGRAM", 100);
@@ -146,5 +146,36 @@ class CamBlocksTest {
         untilTrue(bench, "In.Error");
         assertThat(MotionError.of((long) value(bench, "In.ErrorID"))).isEqualTo(error);
         assertThat(bench.axis(SHUTTLE).state()).isEqualTo(AxisState.STANDSTILL);
+    }
+
+    /** A refused order leaves the running one as it was: in every bus cycle the follower is where its cam has it, and no phasing, limit or gain has changed. */
+    @Test
+    void aRefusedOrderLeavesTheRunningOne() {
+        Bench bench = bench(LIFT, ", Periodic := TRUE, MasterAbsolute := TRUE, SlaveAbsolute := TRUE", "In(Master := Table, Slave := Shuttle, Execute := Select.Done, CamTableID := Id);\nWrong(Master := Table, Slave := Shuttle, Execute := B, SlaveOffset := 1900.0, CamTableID := Id);\n" + TURN);
+        untilTrue(bench, "In.InSync");
+        set(bench, "A", 1);
+        cycles(bench, 4000);
+        set(bench, "B", 1);
+        untilTrue(bench, "Wrong.Error");
+        assertThat(value(bench, "Wrong.ErrorID")).isEqualTo(MotionError.PAST_SOFT_LIMIT.id());
+        for (int i = 0; i < 4000; i++) {
+            bench.cycle();
+            assertThat(place(bench, SHUTTLE)).isCloseTo(lift(place(bench, TABLE)), within(2e-3));
+        }
+        assertThat(value(bench, "In.InSync")).isEqualTo(1);
+    }
+
+    /** An order that waits tells no end of a profile that it has not begun. */
+    @Test
+    void roundsCountFromWhenItBegins() {
+        Bench bench = bench(LIFT, ", Periodic := TRUE, MasterAbsolute := TRUE", "Go(Axis := Shuttle, Execute := C, Position := 900.0, Velocity := 30.0); In(Master := Table, Slave := Shuttle, Execute := Go.Active, CamTableID := Id, BufferMode := mcBuffered);\n" + TURN);
+        untilTrue(bench, "Select.Done");
+        set(bench, "A", 1);
+        cycles(bench, 8000);
+        set(bench, "C", 1);
+        untilTrue(bench, "In.Active");
+        assertThat(bench.axis(TABLE).gone()).as("the master has gone more than a round before").isGreaterThan(360);
+        cycles(bench, 200);
+        assertThat(value(bench, "Rounds")).isZero();
     }
 }

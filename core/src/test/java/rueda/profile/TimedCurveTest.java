@@ -3,6 +3,7 @@ package rueda.profile;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.Arrays;
 import net.jqwik.api.Arbitraries;
 import net.jqwik.api.Arbitrary;
 import net.jqwik.api.ForAll;
@@ -10,6 +11,8 @@ import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 import net.jqwik.api.constraints.DoubleRange;
 import net.jqwik.api.constraints.Size;
+import org.hipparchus.analysis.interpolation.SplineInterpolator;
+import org.hipparchus.analysis.polynomials.PolynomialSplineFunction;
 import org.junit.jupiter.api.Test;
 
 class TimedCurveTest {
@@ -83,16 +86,17 @@ class TimedCurveTest {
                 double[] now = sample(curve, i * h);
                 assertThat(now[0]).isBetween(most.lowest() - slack, most.highest() + slack);
                 assertThat(Math.abs(now[1])).isLessThanOrEqualTo(most.speed() + slack);
-                assertThat(Math.abs(now[2])).isLessThanOrEqualTo(most.acceleration() * (1 + 1e-9));
+                boolean slows = now[1] * now[2] < 0;
+                assertThat(Math.abs(now[2])).isLessThanOrEqualTo((slows ? most.deceleration() : most.acceleration()) * (1 + 1e-9) + slack);
                 assertThat(Math.abs(now[0] - before[0])).isLessThanOrEqualTo(most.speed() * h + slack);
-                assertThat(Math.abs(now[1] - before[1])).isLessThanOrEqualTo(most.acceleration() * h + slack);
+                assertThat(Math.abs(now[1] - before[1])).isLessThanOrEqualTo(Math.max(most.acceleration(), most.deceleration()) * h + slack);
                 lowest = Math.min(lowest, now[0]);
                 highest = Math.max(highest, now[0]);
                 fastest = Math.max(fastest, Math.abs(now[1]));
                 before = now;
             }
             assertThat(highest - lowest).isCloseTo(most.highest() - most.lowest(), within(2 * most.speed() * h + slack));
-            assertThat(Math.max(fastest, Math.abs(speed))).isCloseTo(most.speed(), within(most.acceleration() * h + slack));
+            assertThat(Math.max(fastest, Math.abs(speed))).isCloseTo(most.speed(), within(Math.max(most.acceleration(), most.deceleration()) * h + slack));
         }
     }
 
@@ -112,5 +116,32 @@ class TimedCurveTest {
         assertThat(sample(curve, 1)).containsExactly(1, 3, 6);
         assertThat(sample(curve, 2)[1]).isEqualTo(6);
         assertThat(sample(curve, 3)).containsExactly(1 + 3 + 3 - 1 + 6, 6, 0);
+    }
+
+    /** Up with 3 u/s² and down with 6, then back with 1: which of them is braking depends on the way it goes. */
+    @Test
+    void accelerationAndDecelerationAreToldApart() {
+        TimedCurve curve = TimedCurve.throughSpeeds(0, 0, new double[] {2, 1, 4, 2}, new double[] {6, 0, -4, 0});
+        assertThat(curve.extremes()).isEqualTo(new TimedCurve.Extremes(-3, 9, 6, 3, 6));
+        /* through standing in one stretch: it brakes and speeds up with the same */
+        assertThat(TimedCurve.throughSpeeds(0, 4, new double[] {2}, new double[] {-4}).extremes()).isEqualTo(new TimedCurve.Extremes(0, 2, 4, 4, 4));
+    }
+
+    /** Against the reference library: the natural spline of Hipparchus is the clamped one with the speeds that it has at its ends. */
+    @Test
+    void theReferenceLibraryJoinsPlacesAlike() {
+        double[] x = {0, 0.4, 1.1, 1.3, 2.5, 4};
+        double[] y = {3, -2, 8, 7.5, 0, 1};
+        double[] durations = new double[5];
+        for (int i = 0; i < 5; i++) {
+            durations[i] = x[i + 1] - x[i];
+        }
+        PolynomialSplineFunction reference = new SplineInterpolator().interpolate(x, y);
+        double first = reference.polynomialSplineDerivative().value(0);
+        double last = reference.polynomialSplineDerivative().value(4);
+        TimedCurve curve = TimedCurve.throughPlaces(3, first, durations, Arrays.copyOfRange(y, 1, 6), last);
+        for (double t = 0; t < 4; t += 0.003) {
+            assertThat(sample(curve, t)[0]).isCloseTo(reference.value(t), within(1e-9));
+        }
     }
 }

@@ -133,6 +133,8 @@ public class ProgramFolder {
                     LOG.warn("The folder of the program could not be looked at", failed);
                 }
                 told(sentence);
+                /* when it can be read again it is taken again, which also tells that all is well */
+                takenLooks = null;
             }
         }
     }
@@ -206,6 +208,7 @@ public class ProgramFolder {
         } catch (Conflict | NotFound | UnreadableDocument cannot) {
             told.add("Not taken: " + cannot.getMessage());
             state = new FolderState(true, state.folder(), state.takenAt(), state.revision(), List.copyOf(told));
+            takenLooks = null;
         }
     }
 
@@ -241,6 +244,7 @@ public class ProgramFolder {
                 told.add(path + " cannot be read: " + (unreadable instanceof UnreadableFile reason ? reason.getMessage() : "it is locked or gone") + ".");
                 if (taken != null && taken.containsKey(path)) {
                     texts.put(path, taken.get(path));
+                    names.add(taken.get(path).name());
                 }
             }
         }
@@ -252,7 +256,8 @@ public class ProgramFolder {
         Map<String, SourceFile> files = new LinkedHashMap<>();
         present.forEach(file -> files.put(file.name(), file));
         taken.forEach((path, file) -> {
-            if (!texts.containsKey(path)) {
+            /* gone, or called otherwise because another one of the same name has come or gone */
+            if (!texts.containsKey(path) || !texts.get(path).name().equals(file.name())) {
                 files.remove(file.name());
             }
         });

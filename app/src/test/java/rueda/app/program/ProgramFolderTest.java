@@ -166,6 +166,33 @@ class ProgramFolderTest {
         assertThat(files()).as("a program keeps its texts").hasSize(3);
     }
 
+    /** Two of the same name: when the first one goes, the second one has the name for itself. */
+    @Test
+    void aNameThatBecomesFree() throws IOException {
+        write("a/Main.st", "PROGRAM A END_PROGRAM");
+        write("b/Main.st", "PROGRAM B END_PROGRAM");
+        programs.begin(folder, null);
+        assertThat(files()).containsExactly(new SourceFile("Main.st", "PROGRAM A END_PROGRAM"), new SourceFile("Main_2.st", "PROGRAM B END_PROGRAM"));
+        Files.delete(folder.resolve("a/Main.st"));
+        looks();
+        assertThat(files()).containsExactly(new SourceFile("Main.st", "PROGRAM B END_PROGRAM"));
+        write("a/Main.st", "PROGRAM A2 END_PROGRAM");
+        looks();
+        assertThat(files()).containsExactlyInAnyOrder(new SourceFile("Main.st", "PROGRAM A2 END_PROGRAM"), new SourceFile("Main_2.st", "PROGRAM B END_PROGRAM"));
+    }
+
+    /** Pages that save all the time keep it from being taken, until they do not. */
+    @Test
+    void whatAnotherPageKeptAwayIsTriedAgain() throws IOException {
+        conflicts = 5;
+        write("A.st", "PROGRAM A END_PROGRAM");
+        programs.begin(folder, null);
+        assertThat(programs.of(3).told()).hasSize(1);
+        looks();
+        assertThat(files()).containsExactly(new SourceFile("A.st", "PROGRAM A END_PROGRAM"));
+        assertThat(programs.of(3).told()).isEmpty();
+    }
+
     /** A folder of another kind: too many texts, and a link that leads back to itself. */
     @Test
     void aFolderThatIsNotOfAProgram() throws IOException {
