@@ -10,7 +10,7 @@ const emit = defineEmits<{ enter: [text: string] }>()
 const field = ref<HTMLElement | null>(null)
 const offers = computed(() => [...props.functions.map((f) => ({ code: `${f}()`, words: f })), ...props.signals.map((s) => ({ code: s.name, words: s.unit ? `${s.name}, ${s.unit}` : s.name }))])
 
-/** Where the cursor stands, else at the end; behind a function in its parentheses. */
+/** Where the cursor stood last, else at the end. */
 function put(name: string) {
   const input = field.value?.querySelector('input')
   const at = input?.selectionStart ?? props.text.length

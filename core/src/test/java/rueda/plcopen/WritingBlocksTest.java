@@ -87,4 +87,15 @@ class WritingBlocksTest {
         assertThat(value(bench, "Get.Value")).isZero();
         assertThat(bench.drive(0).outputLevels() & 2).isZero();
     }
+
+    /** The device begins anew while the order is on its way: Done means that the one which answers now has it. */
+    @Test
+    void aRestartOnTheWay() {
+        Bench bench = bench("Set : MC_WriteDigitalOutput;", "Set(Axis := Shuttle, Execute := Home.Done, OutputNumber := 1, Value := TRUE);");
+        untilTrue(bench, "Set.Busy");
+        bench.restartDevice(0);
+        untilTrue(bench, "Set.Done");
+        assertThat(bench.restarting(0)).isFalse();
+        assertThat(bench.drive(0).outputLevels() & 2).isEqualTo(2);
+    }
 }

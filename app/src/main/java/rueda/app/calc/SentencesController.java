@@ -40,8 +40,8 @@ class SentencesController {
     record SentenceFault(int column, String message) {
     }
 
-    /** @param unit of its room, empty where there is no single one */
-    record SentenceCheck(List<SentenceFault> faults, String unit) {
+    /** @param faults none where it says something */
+    record SentenceCheck(List<SentenceFault> faults) {
     }
 
     /** @param bit it is on or off */
@@ -73,6 +73,6 @@ class SentencesController {
     }
 
     private static SentenceCheck check(Sentence sentence) {
-        return new SentenceCheck(sentence.faults().stream().map(f -> new SentenceFault(f.column(), f.message())).toList(), sentence.unit());
+        return new SentenceCheck(sentence.faults().stream().map(f -> new SentenceFault(f.column(), f.message())).toList());
     }
 }

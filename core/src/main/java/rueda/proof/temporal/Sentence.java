@@ -6,10 +6,9 @@ import java.util.List;
  * A sentence as its author wrote it, read.
  *
  * @param formula what it says; null when it has faults
- * @param unit    of its room, where all that it compares has the same one; else empty
  * @param faults  what is wrong with it
  */
-public record Sentence(Formula formula, String unit, List<Fault> faults) {
+public record Sentence(Formula formula, List<Fault> faults) {
 
     /**
      * @param column  from 1

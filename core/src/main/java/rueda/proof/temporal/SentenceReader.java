@@ -63,7 +63,6 @@ public final class SentenceReader {
 
     private final Names names;
     private final List<Sentence.Fault> faults = new ArrayList<>();
-    private final Set<String> units = new TreeSet<>();
 
     private SentenceReader(Names names) {
         this.names = names;
@@ -81,7 +80,7 @@ public final class SentenceReader {
     private Sentence read(String text) {
         if (text.length() > LONGEST) {
             faults.add(new Sentence.Fault(1, "A sentence has at most " + LONGEST + " characters, this one has " + text.length() + "."));
-            return new Sentence(null, "", faults);
+            return new Sentence(null, faults);
         }
         ExpressionSyntax written = Parser.expression(text, new Complaints() {
             @Override
@@ -95,13 +94,13 @@ public final class SentenceReader {
             }
         });
         if (written == null || !faults.isEmpty()) {
-            return new Sentence(null, "", List.copyOf(faults));
+            return new Sentence(null, List.copyOf(faults));
         }
         try {
             Formula formula = truth(written);
-            return new Sentence(formula, units.size() == 1 ? units.iterator().next() : "", List.of());
+            return new Sentence(formula, List.of());
         } catch (Faulty told) {
-            return new Sentence(null, "", List.copyOf(faults));
+            return new Sentence(null, List.copyOf(faults));
         }
     }
 
@@ -195,8 +194,8 @@ public final class SentenceReader {
         if (operation == Term.Operation.PLUS || operation == Term.Operation.MINUS) {
             return new Number(term, common(binary.operatorPlace(), left, right, "added to"));
         }
-        boolean single = left.unit().isEmpty() || right.unit().isEmpty() && operation == Term.Operation.TIMES;
-        return new Number(term, right.unit().isEmpty() ? left.unit() : single && operation == Term.Operation.TIMES ? right.unit() : "");
+        boolean times = left.unit().isEmpty() && operation == Term.Operation.TIMES;
+        return new Number(term, right.unit().isEmpty() ? left.unit() : times ? right.unit() : "");
     }
 
     /** The unit of both; numbers without one go with any. */
@@ -217,7 +216,6 @@ public final class SentenceReader {
         }
         if (left instanceof Number one && right instanceof Number other) {
             String unit = common(binary.operatorPlace(), one, other, "compared with");
-            units.add(unit);
             return new Truth(new Formula.Compared(one.term(), comparison, other.term(), written, unit));
         }
         throw fault(binary.operatorPlace(), written + " compares a number with what is true or false.");

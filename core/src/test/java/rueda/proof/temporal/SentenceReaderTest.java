@@ -55,7 +55,7 @@ class SentenceReaderTest {
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
         "ALWAYS(Shuttle.position <= 70) | 10 | mm", "ALWAYS(Shuttle.position < 55.5) | -4.5 | mm", "EVENTUALLY(Shuttle.position > 50, T#3s) | 10 | mm", "EVENTUALLY(Shuttle.position > 50, T#2s) | -10 | mm",
-        "ALWAYS(ABS(Shuttle.speed) < 25) | 5 | mm/s", "HOLDS_UNTIL(Shuttle.speed > 10, Shuttle.position >= 50) | 10 | ", "WHENEVER(Shuttle.position >= 30, Shuttle.position >= 50, T#1s500ms) | 10 | mm",
+        "ALWAYS(ABS(Shuttle.speed) < 25) | 5 | mm/s", "HOLDS_UNTIL(Shuttle.speed > 10, Shuttle.position >= 50) | 10 | mm", "WHENEVER(Shuttle.position >= 30, Shuttle.position >= 50, T#1s500ms) | 10 | mm",
         "WHENEVER(Shuttle.position >= 30, Shuttle.position >= 60, T#1s) | -10 | mm", "ALWAYS(NOT Done OR Shuttle.speed = 0) | 0 | mm/s", "ALWAYS(Shuttle.position - Steps[1].Target < 10.0) | 5 | mm",
         "ALWAYS(MAX(Shuttle.position, 2 * Steps[1].Target) < 200) | 90 | mm", "ALWAYS(State = Moving OR Done) | 0 | ", "Shuttle.position = 0 | 0 | mm", "ALWAYS(Shuttle.position >= 10, T#500ms, T#2s) | 0 | mm",
         "eventually(falls(state = moving)) | Infinity | ", "ALWAYS((State = Idle) = Done) | 0 |"})
@@ -64,7 +64,7 @@ class SentenceReaderTest {
         assertThat(sentence.faults()).isEmpty();
         double found = sentence.formula().judge(TRACE).room(0);
         assertThat(found == Double.MIN_VALUE ? 0 : found).isEqualTo(room);
-        assertThat(sentence.unit()).isEqualTo(unit == null ? "" : unit);
+        assertThat(sentence.formula().judge(TRACE).decision(0).unit()).isEqualTo(unit == null ? "" : unit);
     }
 
     /** A bit has room without bounds. */
