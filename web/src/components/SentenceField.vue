@@ -5,7 +5,7 @@ import PickOne from './PickOne.vue'
 import TextEntry from './TextEntry.vue'
 
 /** A sentence of a proof as its author writes it, with what is wrong with it, and names and functions to put in. */
-const props = defineProps<{ text: string; number: number; check: Schemas['SentenceCheck'] | undefined; signals: Schemas['SignalName'][]; functions: string[] }>()
+const props = defineProps<{ text: string; number: number; fault: { column: number; message: string } | undefined; signals: Schemas['SignalName'][]; functions: string[] }>()
 const emit = defineEmits<{ enter: [text: string] }>()
 const field = ref<HTMLElement | null>(null)
 const offers = computed(() => [...props.functions.map((f) => ({ code: `${f}()`, words: f })), ...props.signals.map((s) => ({ code: s.name, words: s.unit ? `${s.name}, ${s.unit}` : s.name }))])
@@ -24,7 +24,7 @@ function put(name: string) {
       <TextEntry class="mono" :value="text" :aria-label="`Sentence of expectation ${number}`" placeholder="ALWAYS(Shuttle.speed < 500)" title="What must be true: signals, numbers, comparisons, AND, OR, NOT, and ALWAYS, EVENTUALLY, HOLDS_UNTIL, WHENEVER with times such as T#2s" @enter="(t) => emit('enter', t.trim())" />
       <PickOne class="offers" :value="null" label="Put in a signal or a function" placeholder="Put in…" :options="offers" @pick="put" />
     </div>
-    <p v-for="f in check?.faults.slice(0, 1)" :key="f.message" class="wrong" role="alert">Column {{ f.column }}: {{ f.message }}</p>
+    <p v-if="fault" class="wrong" role="alert">Column {{ fault.column }}: {{ fault.message }}</p>
   </div>
 </template>
 

@@ -249,7 +249,7 @@ class ApiTest {
 
     @Test
     void runsAreStoredWithTheirVerdictsAndTraces() throws Exception {
-        JsonNode run = JSON.readTree(call("POST", "/api/machines/1/runs", null).body());
+        JsonNode run = JSON.readTree(call("POST", "/api/machines/1/runs?proof=Fetch+a+wheel+from+slot+7", null).body());
         assertThat(run.get("holds").asBoolean()).isFalse();
         JsonNode latest = JSON.readTree(call("GET", "/api/machines/1/runs/latest", null).body());
         assertThat(latest).hasSize(1);
@@ -344,7 +344,7 @@ class ApiTest {
                 }
             }
         }
-        assertThat(choices.get("mistakes")).hasSize(rueda.plant.Mistake.values().length);
+        assertThat(choices.get("mistakes")).hasSize(rueda.machine.Mistake.values().length);
         assertThat(choices.get("terminals")).hasSize(rueda.machine.Terminal.Kind.values().length).allMatch(kind -> kind.get("functions").size() > 0);
         assertThat(choices.at("/tagTypes").toString()).contains("LREAL").doesNotContain("AXIS_REF");
     }

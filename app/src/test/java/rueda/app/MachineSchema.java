@@ -45,7 +45,7 @@ final class MachineSchema {
             java.util.Map.entry("FollowWatch.lostCounts", Range.of(0, 1_000_000)), java.util.Map.entry("FollowWatch.phaseLimit", Range.of(0, 1e9)), java.util.Map.entry("FollowRatio.in", Range.of(1, Integer.MAX_VALUE)),
             java.util.Map.entry("Meeting.master", Range.of(-1e9, 1e9)), java.util.Map.entry("Meeting.follower", Range.of(-1e9, 1e9)), java.util.Map.entry("Meeting.way", Range.of(0, 1e9)),
             java.util.Map.entry("Cue.millis", Range.of(0, 60_000)), java.util.Map.entry("Zone.from", Range.of(-1e9, 1e9)), java.util.Map.entry("Zone.to", Range.of(-1e9, 1e9)), java.util.Map.entry("Zone.hysteresis", Range.of(0, 1e9)),
-            java.util.Map.entry("MoveException.from", Range.of(0, 255))));
+            java.util.Map.entry("MoveException.from", Range.of(0, 255)), java.util.Map.entry("Plan.runs", Range.of(1, 1_000_000)), java.util.Map.entry("Plan.every", Range.of(0.001, 7200)), java.util.Map.entry("Proof.duration", Range.of(0.1, 7200))));
 
     private MachineSchema() {
     }
@@ -70,6 +70,10 @@ final class MachineSchema {
             ((ObjectNode) node.at("/properties/name")).put("minLength", 1).put("maxLength", 80);
             ((ObjectNode) node.at("/properties/axes")).put("maxItems", 128);
             ((ObjectNode) node.at("/properties/proofs")).put("maxItems", 64);
+        } else if (name.equals("Proof")) {
+            ((ObjectNode) node.at("/properties/script")).put("maxItems", 500);
+            ((ObjectNode) node.at("/properties/expectations")).put("maxItems", 1000);
+            ((ObjectNode) node.at("/properties/conditions")).put("maxItems", 100);
         } else if (name.equals("Axis")) {
             ((ObjectNode) node.at("/properties/name")).put("pattern", "^[A-Za-z_][A-Za-z0-9_]*$");
         } else if (name.equals("Plc")) {

@@ -13,7 +13,7 @@ import rueda.drive.DriveObject;
 import rueda.machine.Axis;
 import rueda.machine.Bus;
 import rueda.machine.Station;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 import rueda.plant.Mistakes;
 import rueda.plant.ServoPlant;
 import rueda.plc.CompiledProgram;
@@ -41,6 +41,14 @@ final class AxisLine {
     final byte[] outputs;
     /** Bytes from the drive to the PLC. */
     final byte[] inputs;
+    /** what the drive got last, and where its answer goes when no frame comes */
+    private final byte[] arrived;
+    private final byte[] lost;
+    /** null where every cycle is worked out */
+    private Rest rest;
+    /** sub-steps from when its current goes until the brake holds, and those since the device went off */
+    private final long brakeCloses;
+    private long off;
     private final ProcessDataLayout outputLayout;
     private final ProcessDataLayout inputLayout;
     private final AxisWords words;
@@ -65,6 +73,9 @@ final class AxisLine {
         inputLayout = drive.inputs();
         outputs = new byte[outputLayout.bytes()];
         inputs = new byte[inputLayout.bytes()];
+        arrived = new byte[outputs.length];
+        lost = new byte[inputs.length];
+        brakeCloses = axis.brake().closeMillis() * 1_000_000L / Bench.SUB_STEP_NANOS;
         words = BusFamily.of(bus).profile() == DriveProfile.PROFIDRIVE
                 ? new TelegramWords(bus, axis, motion, outputLayout, inputLayout)
                 : new ObjectWords(motion, outputLayout, inputLayout, mistakes);
@@ -129,6 +140,44 @@ final class AxisLine {
         words.take(parameters);
     }
 
+    /** One bus cycle in which the frame does not arrive: the drive goes on with what it has, and the PLC sees what it saw before. */
+    void exchangeNothing(int subSteps) {
+        mailbox.cycle();
+        drive.advance(arrived, lost, subSteps);
+    }
+
+    /** Keeps what arrives, for a cycle in which nothing does. */
+    void keepArrived() {
+        System.arraycopy(outputs, 0, arrived, 0, outputs.length);
+    }
+
+    /** From now on cycles that change nothing are not worked out. */
+    void restWhileStill() {
+        rest = new Rest(outputs, inputs, mailbox, drive, mailbox, forcedStatus);
+    }
+
+    /** Somebody touches drive or plant. */
+    void wake() {
+        if (rest != null) {
+            rest.wake();
+        }
+    }
+
+    /** Cycles that were not worked out. */
+    long rested() {
+        return rest == null ? 0 : rest.rested();
+    }
+
+    /** One bus cycle of a drive whose clock is that of the bus. @param subSteps in it */
+    void exchangeInTime(int subSteps) {
+        if (rest == null) {
+            exchange(subSteps);
+        } else if (!rest.goesOn()) {
+            exchange(subSteps);
+            rest.worked();
+        }
+    }
+
     /** One bus cycle of the drive. @param subSteps as many as it takes by its clock */
     void exchange(int subSteps) {
         mailbox.cycle();
@@ -136,11 +185,13 @@ final class AxisLine {
         forcedStatus.apply(inputLayout, inputs, words.statusEntry());
     }
 
-    /** The device is off: no torque, the brake closed, no answer on the bus. */
+    /** The device is off: no torque, no answer on the bus, and the brake closes in the time that it takes. */
     void coast(int subSteps) {
         java.util.Arrays.fill(inputs, (byte) 0);
-        plant.mechanics().brake(true);
         for (int i = 0; i < subSteps; i++) {
+            if (off++ >= brakeCloses) {
+                plant.mechanics().brake(true);
+            }
             plant.step(0);
         }
     }

@@ -1,5 +1,7 @@
 package rueda.bench;
 
+import java.util.LinkedHashMap;
+import java.util.Map;
 import rueda.drive.DeviceMemory;
 import rueda.plant.Mistakes;
 
@@ -13,14 +15,36 @@ final class AxisNode {
     final DeviceLife life = new DeviceLife();
     final StationClock clock;
     final Mistakes mistakes;
+    /** null where every frame arrives */
+    final FrameLoss frames;
+    /** what has been broken while it ran, a bit for each mistake */
+    int broken;
+    /** levels that inputs show whatever stands behind them, by the names of the terminals */
+    private final Map<String, Boolean> forcedInputs = new LinkedHashMap<>();
     /** made anew whenever the device begins anew */
     AxisLine line;
 
-    AxisNode(int number, int firstTag, DeviceMemory device, Mistakes mistakes, StationClock clock) {
+    AxisNode(int number, int firstTag, DeviceMemory device, Mistakes mistakes, StationClock clock, FrameLoss frames) {
+        this.frames = frames;
         this.clock = clock;
         this.number = number;
         this.firstTag = firstTag;
         this.device = device;
         this.mistakes = mistakes;
+    }
+
+    /** @param level null to let it go */
+    void forceInput(String terminal, Boolean level) {
+        if (level == null) {
+            forcedInputs.remove(terminal);
+        } else {
+            forcedInputs.put(terminal, level);
+        }
+        line.drive.digitalInputs().force(terminal, level);
+    }
+
+    /** The device has begun anew: nothing is forced in it yet. */
+    void forceInputs() {
+        forcedInputs.forEach((terminal, level) -> line.drive.digitalInputs().force(terminal, level));
     }
 }

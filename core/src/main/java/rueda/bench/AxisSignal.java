@@ -1,9 +1,12 @@
 package rueda.bench;
 
+import java.util.Arrays;
 import java.util.Map;
 import java.util.function.ToDoubleFunction;
+import java.util.stream.Collectors;
 import rueda.drive.DriveObject;
 import rueda.machine.Axis;
+import rueda.plcopen.AxisState;
 
 /** What is recorded of every axis: each signal with its name, its unit and where it is read, once. Reading allocates nothing. */
 public enum AxisSignal {
@@ -25,9 +28,16 @@ public enum AxisSignal {
     /** deviation of a follower from the place that its master gives it, once it has been locked; 0 before, and of what does not follow */
     PHASE("phase", Unit.POSITION, l -> l.phase),
     /** number of the entry of the move list that runs or ran last, −1 for none */
-    LIST_ENTRY("listEntry", Unit.NONE, l -> l.drive.moveList().entry());
+    LIST_ENTRY("listEntry", Unit.NONE, l -> l.drive.moveList().entry()),
+    REFERENCED("referenced", Unit.BIT, l -> level(l.drive.referenced())),
+    /** state of the axis as the PLC sees it, PLCopen Motion Control part 1 */
+    STATE("state", Unit.STATE, l -> l.motion.state().ordinal()),
+    /** where the load really is, from the negative hard stop: also when no device looks at it */
+    PLACE("place", Unit.POSITION, l -> l.drive.plant().place());
 
-    private enum Unit { POSITION, SPEED, TORQUE, NONE, BIT }
+    private enum Unit { POSITION, SPEED, TORQUE, NONE, BIT, STATE }
+
+    private static final Map<String, Long> STATES = Arrays.stream(AxisState.values()).collect(Collectors.toUnmodifiableMap(Enum::name, state -> (long) state.ordinal()));
 
     private static final AxisSignal[] ALL = values();
     static final int COUNT = ALL.length;
@@ -56,8 +66,8 @@ public enum AxisSignal {
             case POSITION -> axis.unit().symbol();
             case SPEED -> axis.unit().symbol() + "/s";
             case TORQUE -> "N·m";
-            case NONE, BIT -> "";
-        }, unit == Unit.BIT, Map.of());
+            case NONE, BIT, STATE -> "";
+        }, unit == Unit.BIT, unit == Unit.STATE ? STATES : Map.of());
     }
 
     /** Reads all of an axis. @param into takes them from the place on */

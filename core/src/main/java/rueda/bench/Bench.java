@@ -16,8 +16,9 @@ import rueda.machine.Following;
 import rueda.machine.Machine;
 import rueda.machine.Station;
 import rueda.machine.VirtualMaster;
+import rueda.plant.EncoderNoise;
 import rueda.plant.ServoPlant;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 import rueda.plant.Mistakes;
 import rueda.plc.BoundTags;
 import rueda.plc.CompiledProgram;
@@ -25,7 +26,6 @@ import rueda.plc.Environment;
 import rueda.plc.TagRow;
 import rueda.plc.run.FunctionBlock;
 import rueda.plc.StandardBlocks;
-import rueda.plc.StructuredTextCompiler;
 import rueda.plc.StructuredTextCompiler.Text;
 import rueda.plc.Resource;
 import rueda.plc.type.EnumType;
@@ -54,6 +54,7 @@ public final class Bench {
     private final Resource resource;
     private final CommandLog log = new CommandLog();
     private final AxisNode[] nodes;
+    private final AxisNode[] recordedNodes;
     private final VirtualLine[] virtualMasters;
     /** the PLC's side of every axis, then of every virtual master, as its function blocks have them */
     private final MotionAxis[] axes;
@@ -67,6 +68,7 @@ public final class Bench {
     private long cycles;
     private boolean stopped;
     private boolean byHand;
+    private boolean resting;
     private BusCapture capture;
     private BenchCondition condition;
     /** when something on the stand changes next, ns */
@@ -96,14 +98,39 @@ public final class Bench {
 
     /** @param traced the program can be held in a line, and tells which lines ran and when its values changed */
     public Bench(Machine machine, List<Text> texts, int capacity, BenchCondition condition, boolean traced) {
+        this(machine, texts, capacity, condition, traced, Stand.of(machine));
+    }
+
+    /** @param stand what really stands there */
+    public Bench(Machine machine, int capacity, Stand stand) {
+        this(machine, Text.of(machine.plc()), capacity, BenchCondition.SOUND, false, stand);
+    }
+
+    /** @param traced the program tells which lines ran  @param stand what really stands there */
+    public Bench(Machine machine, List<Text> texts, int capacity, BenchCondition condition, boolean traced, Stand stand) {
+        this(machine, ReadyProgram.of(machine, texts, traced), capacity, condition, traced, stand, Recorded.ALL);
+    }
+
+    /**
+     * With a program that has been compiled before.
+     *
+     * @param ready    of a machine that has the same axes, tags and programs; no other bench uses it any more
+     * @param recorded what is recorded
+     */
+    public Bench(Machine machine, ReadyProgram ready, int capacity, Stand stand, Recorded recorded) {
+        this(machine, ready, capacity, BenchCondition.SOUND, false, stand, recorded);
+    }
+
+    private Bench(Machine machine, ReadyProgram ready, int capacity, BenchCondition condition, boolean traced, Stand stand, Recorded recorded) {
         this.machine = machine;
         this.condition = condition;
         nextChange = condition.nextChange(0);
         int count = machine.axes().size();
-        axes = new MotionAxis[count + machine.plc().virtualMasters().size()];
+        axes = ready.axes();
+        java.util.Arrays.fill(axes, null);
         nodes = new AxisNode[count];
         virtualMasters = new VirtualLine[axes.length - count];
-        CompiledProgram program = StructuredTextCompiler.compile(texts, environment(machine, axes), traced);
+        CompiledProgram program = ready.program();
         cycleNanos = machine.bus().cycleMicros() * 1000L;
         resource = new Resource(program, machine.plc().tasks(), machine.plc().instructionBudget(), machine.plc().statementNanos(), cycleNanos);
         subSteps = (int) (cycleNanos / SUB_STEP_NANOS);
@@ -111,10 +138,12 @@ public final class Bench {
         int tag = 0;
         for (int i = 0; i < count; i++) {
             Axis axis = machine.axes().get(i);
-            AxisNode node = new AxisNode(i, tag, new DeviceMemory(axis), Mistakes.none(), new StationClock(i, subSteps));
+            Stand.Disturbance disturbance = stand.disturbed().get(i);
+            AxisNode node = new AxisNode(i, tag, new DeviceMemory(axis), Mistakes.none(), new StationClock(i, subSteps, disturbance.clock()), disturbance.framesLost() > 0 ? new FrameLoss(disturbance.framesLost(), stand.seed(i, 1)) : null);
             node.mistakes.make(condition.mask(axis.name(), 0));
             nodes[i] = node;
-            begin(node, new ServoPlant(axis, SUB_STEP_NANOS * 1e-9, node.mistakes));
+            EncoderNoise noise = disturbance.encoderNoise() > 0 ? new EncoderNoise(disturbance.encoderNoise(), stand.seed(i, 2)) : null;
+            begin(node, new ServoPlant(stand.axes().get(i), SUB_STEP_NANOS * 1e-9, node.mistakes, disturbance.encoderTurned(), noise));
             node.line.presetTags(resource.memory());
             tag += AxisLine.boundTags(axis.station().outputs()) + AxisLine.boundTags(axis.station().inputs());
         }
@@ -122,9 +151,10 @@ public final class Bench {
             virtualMasters[i] = new VirtualLine(count + i, machine.plc().virtualMasters().get(i), log, cycleNanos);
             axes[count + i] = virtualMasters[i].motion();
         }
-        Variable[] recorded = recorded(program);
-        recording = new Recording(signals(machine, recorded), recorded, cyclesPerLook, cycleNanos, capacity);
-        changes = traced ? new ValueChanges(recorded) : null;
+        Variable[] variables = recorded(program, recorded);
+        recordedNodes = java.util.Arrays.stream(nodes).filter(node -> recorded.axis(machine.axes().get(node.number))).toArray(AxisNode[]::new);
+        recording = new Recording(signals(machine, variables, recorded), variables, cyclesPerLook, cycleNanos, capacity);
+        changes = traced ? new ValueChanges(variables) : null;
     }
 
     public Bench(Machine machine, int capacity) {
@@ -145,6 +175,26 @@ public final class Bench {
         if (stopped) {
             node.line.listenToBus();
         }
+        if (resting) {
+            node.line.restWhileStill();
+        }
+        node.forceInputs();
+    }
+
+    /**
+     * From now on cycles in which an axis stands, and which change nothing in it, are not worked out. The recording is the same, bit for bit. Drives and plants
+     * are to be asked for by this bench each time, and not kept.
+     */
+    public void restWhileStill() {
+        resting = true;
+        for (AxisNode node : nodes) {
+            node.line.restWhileStill();
+        }
+    }
+
+    /** Cycles of an axis, since its device began last, that were not worked out. */
+    public long rested(int axis) {
+        return nodes[axis].line.rested();
     }
 
     /** What programs of this machine may name: its axes and virtual masters, its tags, standard and motion blocks. */
@@ -157,7 +207,7 @@ public final class Bench {
         return new Environment.Tag(entry.tag(), Type.named(entry.tagType()), writable, row.output(), row.bitOffset());
     }
 
-    private static Environment environment(Machine machine, MotionAxis[] axes) {
+    static Environment environment(Machine machine, MotionAxis[] axes) {
         List<Environment.Tag> tags = new ArrayList<>();
         Map<String, TagRow> addresses = BoundTags.all(machine).stream().collect(Collectors.toMap(row -> row.name().toUpperCase(Locale.ROOT), row -> row, (first, again) -> first));
         for (Axis axis : machine.axes()) {
@@ -172,19 +222,14 @@ public final class Bench {
         return new Environment(names, tags, blocks, MotionBlocks.constants(), MotionBlocks.types());
     }
 
-    private static Variable[] recorded(CompiledProgram program) {
-        return program.variables().stream().filter(v -> v.type() != Type.AXIS_REF && !v.type().isText()).toArray(Variable[]::new);
+    private static Variable[] recorded(CompiledProgram program, Recorded recorded) {
+        return program.variables().stream().filter(v -> v.type() != Type.AXIS_REF && !v.type().isText() && recorded.value(v.name())).toArray(Variable[]::new);
     }
 
-    /** What a run of a machine with this program records. @param program one that runs */
-    public static List<Signal> signals(Machine machine, CompiledProgram program) {
-        return signals(machine, recorded(program));
-    }
-
-    private static List<Signal> signals(Machine machine, Variable[] recorded) {
+    private static List<Signal> signals(Machine machine, Variable[] variables, Recorded recorded) {
         List<Signal> signals = new ArrayList<>();
         for (Axis axis : machine.axes()) {
-            for (AxisSignal signal : AxisSignal.values()) {
+            for (AxisSignal signal : recorded.axis(axis) ? AxisSignal.values() : new AxisSignal[0]) {
                 signals.add(signal.of(axis));
             }
         }
@@ -192,7 +237,7 @@ public final class Bench {
             signals.add(AxisSignal.COMMANDED_POSITION.of(master.asAxis()));
             signals.add(AxisSignal.COMMANDED_SPEED.of(master.asAxis()));
         }
-        for (Variable variable : recorded) {
+        for (Variable variable : variables) {
             Map<String, Long> names = variable.declared() instanceof EnumType type ? type.values().stream().collect(Collectors.toMap(EnumType.Value::name, EnumType.Value::number, (first, again) -> first)) : Map.of();
             signals.add(new Signal(variable.name(), variable.type().isDuration() ? "s" : "", variable.type() == Type.BOOL, names));
         }
@@ -252,7 +297,8 @@ public final class Bench {
     private void change() {
         nextChange = condition.nextChange(now());
         for (AxisNode node : nodes) {
-            node.mistakes.make(condition.mask(machine.axes().get(node.number).name(), now()));
+            node.line.wake();
+            node.mistakes.make(condition.mask(machine.axes().get(node.number).name(), now()) | node.broken);
         }
     }
 
@@ -306,7 +352,18 @@ public final class Bench {
     private void exchange() {
         for (AxisNode node : nodes) {
             if (node.life.answers()) {
-                node.line.exchange(node.clock.subSteps(node.mistakes.has(Mistake.OWN_CLOCK), node.line.drive.cyclePlace()));
+                int steps = node.clock.subSteps(node.mistakes.has(Mistake.OWN_CLOCK), node.line.drive.cyclePlace());
+                if (node.frames == null && !node.clock.own() && steps == subSteps) {
+                    node.line.exchangeInTime(steps);
+                } else if (node.frames == null) {
+                    node.line.wake();
+                    node.line.exchange(steps);
+                } else if (node.frames.loses()) {
+                    node.line.exchangeNothing(steps);
+                } else {
+                    node.line.exchange(steps);
+                    node.line.keepArrived();
+                }
                 continue;
             }
             // Without torque, and without an answer; at the end of a restart it begins anew.
@@ -323,11 +380,13 @@ public final class Bench {
         if (capture != null) {
             capture.cycle(now());
         }
-        int place = 0;
         for (AxisNode node : nodes) {
             if (capture != null) {
                 capture.axis(node.line.outputs, node.line.inputs);
             }
+        }
+        int place = 0;
+        for (AxisNode node : recordedNodes) {
             node.line.phase = phase(node);
             AxisSignal.read(node.line, recording.present(), place);
             place += AxisSignal.COUNT;
@@ -382,6 +441,7 @@ public final class Bench {
      * @param bit 0 to 15  @param level null to let it go
      */
     public void forceBit(int axis, boolean control, int bit, Boolean level) {
+        nodes[axis].line.wake();
         (control ? nodes[axis].line.forcedControl : nodes[axis].line.forcedStatus).force(bit, level);
     }
 
@@ -392,6 +452,7 @@ public final class Bench {
 
     /** Bits, inputs and outputs of an axis show again what they are. */
     public void releaseForces(int axis) {
+        nodes[axis].line.wake();
         nodes[axis].line.forcedControl.release();
         nodes[axis].line.forcedStatus.release();
         nodes[axis].line.drive.releaseForces();
@@ -416,6 +477,7 @@ public final class Bench {
     /** Lets act what waited for the axis to be disabled. Call when it may have been. */
     public void letAct(int axis) {
         if (nodes[axis].life.answers() && !nodes[axis].device.incomplete() && nodes[axis].device.act(nodes[axis].line.drive.enabled())) {
+            nodes[axis].line.wake();
             nodes[axis].line.take(nodes[axis].device.acting());
         }
     }
@@ -424,6 +486,47 @@ public final class Bench {
     public void restartDevice(int axis) {
         nodes[axis].device.restart();
         nodes[axis].life.restart((int) (RESTART_NANOS / cycleNanos));
+    }
+
+    /** The device loses its power: no torque, the brake closed, no answer, until it is restarted. */
+    public void switchOff(int axis) {
+        nodes[axis].life.switchOff();
+    }
+
+    /** An input of a device shows a level from now on, also once the device begins anew. @param terminal its name  @param level null to let it go */
+    public void forceInput(int axis, String terminal, Boolean level) {
+        nodes[axis].line.wake();
+        nodes[axis].forceInput(terminal, level);
+    }
+
+    /** Something pushes the load from now on. @param force N along the line, or N·m at the last shaft; 0 ends it */
+    public void push(int axis, double force) {
+        nodes[axis].line.wake();
+        nodes[axis].line.plant.push(force);
+    }
+
+    /** The load becomes another one. @param mass kg along the line, or kg·m² at the last shaft where there is no line */
+    public void load(int axis, double mass) {
+        nodes[axis].line.wake();
+        nodes[axis].line.plant.load(mass);
+    }
+
+    /** The load as it is now, in the same. */
+    public double load(int axis) {
+        return nodes[axis].line.plant.load();
+    }
+
+    /** A hand turns the shaft, as far as nothing holds it. @param way user units */
+    public void turnByHand(int axis, double way) {
+        nodes[axis].line.wake();
+        nodes[axis].line.plant.turnByHand(way / machine.axes().get(axis).motorSide().unitsPerRadian());
+    }
+
+    /** Something breaks at the machine, or is whole again. */
+    public void breakSomething(int axis, Mistake mistake, boolean broken) {
+        int bit = 1 << mistake.ordinal();
+        nodes[axis].broken = broken ? nodes[axis].broken | bit : nodes[axis].broken & ~bit;
+        change();
     }
 
     /** The device does not answer: it restarts, or is not reached. */
@@ -443,6 +546,7 @@ public final class Bench {
     /** Writes a part of the parameters into a device, as far as the connection holds. See {@link DeviceMemory#write}. */
     public void writeDevice(int axis, Axis parameters, Set<ParameterGroup> groups, int reached) {
         nodes[axis].device.write(parameters, groups, reached);
+        nodes[axis].line.wake();
         nodes[axis].line.drive.parametersIncomplete(nodes[axis].device.incomplete());
         if (!nodes[axis].device.incomplete()) {
             letAct(axis);
@@ -456,6 +560,7 @@ public final class Bench {
         } else {
             nodes[axis].device.undo();
         }
+        nodes[axis].line.wake();
         nodes[axis].line.drive.parametersIncomplete(nodes[axis].device.incomplete());
         letAct(axis);
     }
@@ -472,6 +577,7 @@ public final class Bench {
     public void stopAllAxes() {
         stopped = true;
         for (AxisNode node : nodes) {
+            node.line.wake();
             node.line.listenToBus();
         }
     }
@@ -480,6 +586,7 @@ public final class Bench {
     public void takeByHand() {
         byHand = true;
         for (AxisNode node : nodes) {
+            node.line.wake();
             node.line.takeByHand();
         }
     }
@@ -533,6 +640,7 @@ public final class Bench {
     }
 
     public Drive drive(int axis) {
+        nodes[axis].line.wake();
         return nodes[axis].line.drive;
     }
 

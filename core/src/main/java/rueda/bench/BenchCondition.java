@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 
 /**
  * What is wrong on the stand: which mistake, on which axis, from when to when on the bench's clock. Immutable.

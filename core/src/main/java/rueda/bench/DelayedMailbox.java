@@ -73,6 +73,11 @@ final class DelayedMailbox implements Mailbox {
         return true;
     }
 
+    /** Nothing waits. */
+    boolean idle() {
+        return count == 0;
+    }
+
     /** One bus cycle, before the drive takes its process data. */
     void cycle() {
         if (count == 0 || --cyclesLeft > 0) {

@@ -8,6 +8,8 @@ final class DeviceLife {
         ANSWERS,
         /** It has been switched off and on, and answers again after a while. */
         RESTARTING,
+        /** It has no power. */
+        OFF,
         /** The PLC does not bring the station into operation. */
         NOT_REACHED
     }
@@ -29,6 +31,13 @@ final class DeviceLife {
         if (state != State.NOT_REACHED) {
             state = State.RESTARTING;
             remaining = cycles;
+        }
+    }
+
+    /** Its power goes, for good. */
+    void switchOff() {
+        if (state != State.NOT_REACHED) {
+            state = State.OFF;
         }
     }
 

@@ -3,7 +3,7 @@ package rueda.bench;
 import rueda.bus.ProcessDataLayout;
 import rueda.drive.ControlWord;
 import rueda.drive.DriveObject;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 import rueda.plant.Mistakes;
 import rueda.plcopen.MotionAxis;
 

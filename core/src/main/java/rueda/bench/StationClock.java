@@ -19,11 +19,28 @@ final class StationClock {
     private final long driftPicos;
     private long gone;
 
-    /** @param number of the axis  @param subSteps in one bus cycle */
-    StationClock(int number, int subSteps) {
+    private final boolean alwaysOwn;
+
+    /**
+     * @param number   of the axis
+     * @param subSteps in one bus cycle
+     * @param ppm      it never is synchronised, and goes wrong by so much; 0 for one that can be
+     */
+    StationClock(int number, int subSteps, double ppm) {
         this.subSteps = subSteps;
+        alwaysOwn = ppm != 0;
         subStepPicos = Bench.SUB_STEP_NANOS * PICOS;
-        driftPicos = Math.round(ClockDrift.ppm(number) * 1e-6 * subSteps * subStepPicos);
+        driftPicos = Math.round((alwaysOwn ? ppm : ClockDrift.ppm(number)) * 1e-6 * subSteps * subStepPicos);
+    }
+
+    /** One that is synchronised unless it is said otherwise. */
+    StationClock(int number, int subSteps) {
+        this(number, subSteps, 0);
+    }
+
+    /** It never is synchronised. */
+    boolean own() {
+        return alwaysOwn;
     }
 
     /**
@@ -32,7 +49,7 @@ final class StationClock {
      * @return sub-steps in this bus cycle
      */
     int subSteps(boolean own, int place) {
-        if (!own) {
+        if (!own && !alwaysOwn) {
             gone = 0;
             return place == 0 ? subSteps : subSteps + 1;
         }

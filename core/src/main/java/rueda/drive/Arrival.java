@@ -38,19 +38,22 @@ final class Arrival {
      */
     void observe(boolean setpointStands, long error, long counts) {
         boolean nowInside = setpointStands && Math.abs(error) <= dictionary.get(POSITION_WINDOW) * countsPerWire;
-        insideFor = nowInside && inside ? insideFor + cycleMillis : 0;
+        /* counted no farther than it matters: an axis that stands does not change any more */
+        long dwell = dictionary.get(POSITION_WINDOW_TIME);
+        insideFor = nowInside && inside ? Math.min(dwell, insideFor + cycleMillis) : 0;
         inside = nowInside;
-        setpointStoodFor = setpointStands ? setpointStoodFor + cycleMillis : 0;
-        inPosition = inside && insideFor >= dictionary.get(POSITION_WINDOW_TIME);
         long tolerance = dictionary.get(POSITION_TOLERANCE);
+        setpointStoodFor = setpointStands ? Math.min(tolerance + cycleMillis, setpointStoodFor + cycleMillis) : 0;
+        inPosition = inside && insideFor >= dwell;
         late = setpointStands && !inPosition && (late || tolerance > 0 && setpointStoodFor > tolerance);
+        long standstill = dictionary.get(STANDSTILL_TIME);
         if (Math.abs(counts - stoodAt) > dictionary.get(STANDSTILL_WINDOW) * countsPerWire) {
             stoodAt = counts;
             stillFor = 0;
         } else {
-            stillFor += cycleMillis;
+            stillFor = Math.min(standstill, stillFor + cycleMillis);
         }
-        still = stillFor >= dictionary.get(STANDSTILL_TIME);
+        still = stillFor >= standstill;
     }
 
     /** Inside the position window for its dwell. */

@@ -5,7 +5,7 @@ import rueda.machine.Terminal;
 import rueda.machine.Terminal.Function;
 import rueda.machine.Wiring;
 import rueda.plant.ServoPlant;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 import rueda.plant.Mistakes;
 
 /**

@@ -17,7 +17,8 @@ final class HomingRun {
     private HomingMethod method;
     private State state = State.IDLE;
     private HomingFailure failure = HomingFailure.NONE;
-    private int leg;
+    /** null before the first */
+    private Leg present;
     private boolean turned;
     /** the edge that counts was crossed faster than creep speed: the axis goes back over it */
     private boolean goingBack;
@@ -46,10 +47,14 @@ final class HomingRun {
             state = State.STOPPING;
         } else {
             sensorBefore = sensor(negativeLimit, positiveLimit, cam);
-            leg = sensorBefore ? chosen.firstOn() : 0;
+            begin(sensorBefore ? chosen.firstOn() : 0);
             begun = 1;
             state = State.SEARCHING;
         }
+    }
+
+    private void begin(int number) {
+        present = method.legs().get(number);
     }
 
     private boolean sensor(boolean negativeLimit, boolean positiveLimit, boolean cam) {
@@ -61,8 +66,10 @@ final class HomingRun {
         };
     }
 
+    /** Whole turns from one index pulse to the next; worked out only when one has been passed. */
     private long turn(long counts) {
-        return Math.floorDiv(counts - indexCount, countsPerTurn);
+        long within = counts - indexCount - turnBefore * countsPerTurn;
+        return within >= 0 && within < countsPerTurn ? turnBefore : Math.floorDiv(counts - indexCount, countsPerTurn);
     }
 
     void abort() {
@@ -82,23 +89,21 @@ final class HomingRun {
      * @param pressed   the axis has pressed against a hard stop long enough
      */
     void observe(long counts, int direction, boolean fast, boolean negativeLimit, boolean positiveLimit, boolean cam, boolean pressed) {
-        if (method == null) {
+        if (state != State.SEARCHING) {
             return;
         }
         boolean sensor = sensor(negativeLimit, positiveLimit, cam);
-        if (state == State.SEARCHING) {
-            Leg now = method.legs().get(leg);
-            boolean withLeg = direction == (goingBack ? -now.direction() : now.direction());
-            boolean edge = now.until() == Until.SENSOR_ON || now.until() == Until.SENSOR_OFF;
-            if (goingBack) {
-                goBack(now, withLeg, sensor, negativeLimit, positiveLimit);
-            } else if (withLeg && edge && now.creep() && fast && reached(now.until(), counts, sensor, pressed)) {
-                goingBack = true;
-            } else if (withLeg && reached(now.until(), counts, sensor, pressed)) {
-                finishLeg(now, counts);
-            } else if (withLeg && (now.direction() < 0 ? negativeLimit : positiveLimit)) {
-                meetLimit(now);
-            }
+        Leg now = present;
+        boolean withLeg = direction == (goingBack ? -now.direction() : now.direction());
+        boolean edge = now.until() == Until.SENSOR_ON || now.until() == Until.SENSOR_OFF;
+        if (goingBack) {
+            goBack(now, withLeg, sensor, negativeLimit, positiveLimit);
+        } else if (withLeg && edge && now.creep() && fast && reached(now.until(), counts, sensor, pressed)) {
+            goingBack = true;
+        } else if (withLeg && reached(now.until(), counts, sensor, pressed)) {
+            finishLeg(now, counts);
+        } else if (withLeg && (now.direction() < 0 ? negativeLimit : positiveLimit)) {
+            meetLimit(now);
         }
         sensorBefore = sensor;
         turnBefore = turn(counts);
@@ -125,7 +130,7 @@ final class HomingRun {
 
     private void finishLeg(Leg now, long counts) {
         if (now.next() != HomingMethod.ZERO) {
-            leg = now.next();
+            begin(now.next());
             begun++;
             return;
         }
@@ -137,7 +142,7 @@ final class HomingRun {
     private void meetLimit(Leg now) {
         if (now.onLimit() != HomingMethod.FAILS) {
             turned = method.sensor() == Sensor.CAM;
-            leg = now.onLimit();
+            begin(now.onLimit());
             begun++;
         } else {
             fail(turned ? HomingFailure.NO_CAM_BETWEEN_LIMITS : HomingFailure.LIMIT_MET);
@@ -165,17 +170,17 @@ final class HomingRun {
 
     /** Direction wanted now: −1, 0 (stop) or 1. */
     int direction() {
-        int direction = state == State.SEARCHING ? method.legs().get(leg).direction() : 0;
+        int direction = state == State.SEARCHING ? present.direction() : 0;
         return goingBack ? -direction : direction;
     }
 
     boolean creeps() {
-        return state == State.SEARCHING && method.legs().get(leg).creep();
+        return state == State.SEARCHING && present.creep();
     }
 
     /** The axis is on its way to a hard stop, with limited torque. */
     boolean seeksHardStop() {
-        return state == State.SEARCHING && method.legs().get(leg).until() == Until.HARD_STOP;
+        return state == State.SEARCHING && present.until() == Until.HARD_STOP;
     }
 
     boolean zeroFound() {

@@ -2,8 +2,6 @@ package rueda.edit;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import java.util.Locale;
 import java.util.regex.Pattern;
 import rueda.bus.BusFamily;
@@ -14,7 +12,6 @@ import rueda.machine.Machine;
 import rueda.machine.NewAxis;
 import rueda.machine.Plc.DeclaredTag;
 import rueda.machine.Proof;
-import rueda.machine.Proof.Expectation;
 import rueda.machine.Station;
 import rueda.machine.Station.Entry;
 import rueda.plc.type.Type;
@@ -87,7 +84,7 @@ public sealed interface AxisEdit {
             Station.Address address = itself.station().address();
             itself = itself.withName(to).withStation(itself.station().withAddress(address.name().equals(Station.nameOf(from)) ? address.withName(Station.nameOf(to)) : address));
             renamed = renamed.withAxis(at, itself)
-                    .withProofs(machine.proofs().stream().map(p -> p.withExpectations(p.expectations().stream().map(e -> followed(e, from, to)).toList())).toList())
+                    .withProofs(machine.proofs().stream().map(p -> ProofEdit.renamed(p, from, to)).toList())
                     .withPlc(ProgramTexts.renamed(machine.plc(), from, to)
                             .withTasks(machine.plc().tasks().stream().map(t -> t.withOnTag(follow(t.onTag(), from, to))).toList())
                             .withTags(machine.plc().tags().stream().map(t -> new DeclaredTag(follow(t.name(), from, to), t.type())).toList()));
@@ -105,15 +102,6 @@ public sealed interface AxisEdit {
         private static List<Entry> followed(List<Entry> entries, String from, String to) {
             return entries.stream().map(e -> e.hasTag() ? e.withTag(follow(e.tag(), from, to), e.tagType()) : e).toList();
         }
-
-        private static Expectation followed(Expectation e, String from, String to) {
-            return new Expectation(e.kind(), from.equalsIgnoreCase(e.axis()) ? to : e.axis(), e.after() == null ? null : follow(e.after(), from, to), e.position(), e.tolerance(), e.within(), e.stays(), e.quantity(), e.limit(), e.text() == null ? null : followedIn(e.text(), from, to));
-        }
-    }
-
-    /** An axis' name in a sentence stands before a dot, and not behind one. */
-    private static String followedIn(String sentence, String from, String to) {
-        return sentence.replaceAll("(?i)(?<![\\w.])" + Pattern.quote(from) + "(?=\\.)", Matcher.quoteReplacement(to));
     }
 
     /** Moves an axis in the list; its station keeps its address. @param axis name of the axis  @param to its index from now on */
@@ -139,7 +127,7 @@ public sealed interface AxisEdit {
             List<Axis> axes = new ArrayList<>(machine.axes());
             axes.remove(at);
             axes.replaceAll(a -> name.equalsIgnoreCase(a.following().master()) ? a.withFollowing(a.following().withSource(Following.Source.NONE).withMaster("")) : a);
-            Machine without = machine.withAxes(axes).withProofs(machine.proofs().stream().map(p -> p.withExpectations(p.expectations().stream().filter(e -> !name.equalsIgnoreCase(e.axis())).toList())).toList());
+            Machine without = machine.withAxes(axes).withProofs(machine.proofs().stream().map(p -> ProofEdit.without(p, name)).toList());
             if (machine.bus().clock() != null && name.equalsIgnoreCase(machine.bus().clock().reference())) {
                 without = without.withBus(machine.bus().withClock(machine.bus().clock().withReference("")));
             }
@@ -159,9 +147,9 @@ public sealed interface AxisEdit {
         }
         machine.axes().stream().filter(a -> a.following().follows() && removed.name().equalsIgnoreCase(a.following().master())).forEach(a -> all.add("The axis " + a.name() + " follows it, and will follow nothing."));
         for (Proof proof : machine.proofs()) {
-            long expectations = proof.expectations().stream().filter(e -> removed.name().equalsIgnoreCase(e.axis())).count();
-            if (expectations > 0) {
-                all.add("Removed with it: " + expectations + (expectations == 1 ? " expectation" : " expectations") + " of the proof “" + proof.name() + "”.");
+            long sentences = ProofEdit.dependents(proof, removed.name());
+            if (sentences > 0) {
+                all.add("Removed with it: " + sentences + (sentences == 1 ? " sentence" : " sentences") + " of the proof “" + proof.name() + "”.");
             }
         }
         List<String> lines = ProgramTexts.uses(machine.plc(), removed.name());

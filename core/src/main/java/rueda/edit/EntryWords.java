@@ -31,8 +31,12 @@ public final class EntryWords {
         of("SourceFile", "name: Name of the file", "source: Program");
         of("Task", "name: Name of the task", "intervalMicros: Task interval | µs", "onTag: Tag that starts the task", "priority: Priority", "watchdogMicros: Watchdog | µs", "programs: Programs of the task");
         of("DeclaredTag", "name: Name", "type: Type");
-        of("Proof", "name: Name", "group: Group", "duration: Duration | s", "expectations: Expectations");
-        of("Expectation", "kind: Kind", "axis: Axis", "after: After", "position: Position | u", "tolerance: Tolerance | u", "within: Within | s", "stays: Stays | s", "quantity: Quantity", "limit: Limit", "text: Sentence");
+        of("Proof", "name: Name", "group: Group", "purpose: Purpose", "on: Runs with the others", "duration: Duration | s", "script: Script", "expectations: Expectations", "conditions: Conditions", "plan: Plan");
+        of("ScriptStep", "start: Begin", "time: Time | s", "when: When", "does: What happens", "target: What is set", "value: Value", "axis: Axis", "amount: How much", "mistake: What breaks", "ending: For how long", "lasts: Lasts | s", "until: Until");
+        of("Expectation", "kind: Kind", "axis: Axis", "after: After", "position: Position | u", "tolerance: Tolerance | u", "within: Within | s", "stays: Stays | s", "quantity: Quantity", "limit: Limit", "text: Sentence", "signal: Value", "low: Lower bound", "high: Upper bound",
+                "span: While", "when: Condition", "then: Later event", "atLeast: Shortest time | s", "other: Other axis", "otherLow: Lower bound of the other axis", "otherHigh: Upper bound of the other axis", "distance: Distance | u", "end: End");
+        of("Condition", "of: What is varied", "axis: Axis", "sentence: Sentence of the script", "values: Values", "mistakes: What is wrong", "from: Range from", "to: Range to", "steps: Values of the range");
+        of("Plan", "kind: Plan", "runs: Runs", "seed: Seed", "every: Time between moments | s");
         of("Axis", "name: Axis name", "kind: Kind of axis", "modulo: Modulo | u", "unit: User unit", "motor: Motor", "encoder: Encoder", "loadEncoder: Encoder on the load", "train: Drive train", "load: Load",
                 "brake: Holding brake", "travel: Travel", "limits: Limits", "supervision: Supervision", "gearBits: Width of the electronic gear | bit", "duty: Duty", "homing: Homing", "control: Control", "station: Station", "wiring: Wiring", "moves: Move list", "following: Following", "commandedBy: Commanded by");
         of("Unit", "symbol: Unit symbol", "decimals: Decimals");

@@ -14,8 +14,7 @@ import rueda.machine.MoveList.MoveException;
 import rueda.machine.MoveList.Passing;
 import rueda.machine.MoveList.Starter;
 import rueda.machine.MoveList.Zone;
-import rueda.machine.Proof.Expectation;
-import rueda.machine.Proof.Quantity;
+import rueda.machine.Expectation;
 import rueda.machine.Station.Entry;
 import rueda.machine.Terminal.Function;
 
@@ -37,7 +36,7 @@ public final class DemoMachine {
 
     public static Machine create() {
         return new Machine("Ripening cellar · turning cell", new Bus(1000), new Plc(200_000, Plc.USUAL_STATEMENT_NANOS, List.of(new Plc.SourceFile("TurningCell.st", program("turning-cell.st"))), List.of(Plc.Task.main(2000)), List.of(), List.of()),
-                List.of(shuttle(), lift(), table(), brush(), saltDoser()), List.of(proof()));
+                List.of(shuttle(), lift(), table(), brush(), saltDoser()), DemoProofs.all());
     }
 
     /** The same work, the Shuttle commanded by plain words: the program writes control word, mode, target and dynamics, and nothing of it is a motion block. */
@@ -179,15 +178,6 @@ public final class DemoMachine {
         return MoveList.of(MoveEntry.goBy("3.5").withName("One dose").thenGoOn(0, 1.944))
                 .withStarters(List.of(new Starter(By.EDGE, RISING, 0, 0)))
                 .withZones(List.of(new Zone(0, 350, 0.01, Passing.BOTH, false)));
-    }
-
-    private static Proof proof() {
-        return new Proof("Fetch a wheel from slot 7", 18, List.of(
-                Expectation.arrives("Shuttle", 2100, 0.05, 3.6, "ToSlot.Execute", 0.3),
-                Expectation.arrives("Shuttle", 300, 0.05, 3.6, "ToTable.Execute", 0.3),
-                Expectation.bound("Shuttle", Quantity.SPEED, 920),
-                Expectation.bound("Shuttle", Quantity.FOLLOWING_ERROR, 0.25),
-                Expectation.noError("Shuttle")));
     }
 
     private static String program(String file) {

@@ -20,11 +20,9 @@ public final class MachineRules {
 
     static final Pattern IDENTIFIER = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*");
     private static final long UNSIGNED_32 = 0xFFFF_FFFFL;
-    private static final int MOST_EXPECTATIONS = 1000;
     private static final int MOST_PROOFS = 64;
     /** As the tables of runs and images hold it. */
     static final int LONGEST_AXIS_NAME = 80;
-    private static final int LONGEST_PROOF_NAME = 200;
     /** An axis whose gear is farther off does not do anything that its entries say (our choice); less is a finding. */
     private static final double MOST_GEAR_ERROR = 0.01;
 
@@ -77,9 +75,7 @@ public final class MachineRules {
             return;
         }
         for (int i = 0; i < machine.proofs().size(); i++) {
-            int expectations = machine.proofs().get(i).expectations().size();
-            if (expectations > MOST_EXPECTATIONS) {
-                refuse("/proofs/" + i + "/expectations", "Expectations", expectations + " expectations", "up to " + MOST_EXPECTATIONS, "remove some");
+            if (!new ProofRules(faults, machine).fewEnough("/proofs/" + i, machine.proofs().get(i))) {
                 return;
             }
         }
@@ -100,7 +96,7 @@ public final class MachineRules {
         Set<String> proofs = new HashSet<>();
         for (int i = 0; i < machine.proofs().size(); i++) {
             Proof proof = machine.proofs().get(i);
-            proof(machine, "/proofs/" + i, proof);
+            new ProofRules(faults, machine).check("/proofs/" + i, proof);
             if (proof.name() != null && !proof.name().isBlank() && !proofs.add(proof.name().toUpperCase(Locale.ROOT))) {
                 refuse("/proofs/" + i + "/name", "Name of the proof", shortened(proof.name()), "a name no other proof has", "rename it");
             }
@@ -390,53 +386,6 @@ public final class MachineRules {
         }
     }
 
-    private void proof(Machine machine, String place, Proof proof) {
-        if (!missing(place + "/name", "Name of the proof", proof.name()) && (proof.name().isBlank() || proof.name().length() > LONGEST_PROOF_NAME)) {
-            refuse(place + "/name", "Name of the proof", shortened(proof.name()), "1 to " + LONGEST_PROOF_NAME + " characters", "enter a name");
-        }
-        if (!missing(place + "/group", "Group of the proof", proof.group()) && proof.group().length() > LONGEST_AXIS_NAME) {
-            refuse(place + "/group", "Group of the proof", shortened(proof.group()), "up to " + LONGEST_AXIS_NAME + " characters", "shorten it");
-        }
-        if (!(proof.duration() >= 0.1 && proof.duration() <= 7200)) {
-            refuse(place + "/duration", "Duration", proof.duration() + " s", "0.1 to 7200 s", "enter how long the program runs");
-        }
-        for (int i = 0; i < proof.expectations().size(); i++) {
-            Proof.Expectation expectation = proof.expectations().get(i);
-            String at = place + "/expectations/" + i;
-            if (expectation.kind() == null) {
-                refuse(at + "/kind", "Expectation", "none", "arrives, bound, no error or a sentence", "choose one");
-                continue;
-            }
-            if (expectation.kind() != Proof.Kind.SENTENCE && (expectation.axis() == null || machine.axis(expectation.axis()).isEmpty())) {
-                refuse(at + "/axis", "Axis", shortened(String.valueOf(expectation.axis())), "an axis of this machine", "choose an axis");
-            }
-            switch (expectation.kind()) {
-                case ARRIVES -> {
-                    if (expectation.after() == null || expectation.after().isBlank()) {
-                        refuse(at + "/after", "Event", "none", "the name of a BOOL of the program", "choose an event");
-                    }
-                    finite(at + "/position", "Position", expectation.position());
-                    positiveSlot(at + "/tolerance", "Tolerance", expectation.tolerance());
-                    positiveSlot(at + "/within", "Time", expectation.within());
-                    finite(at + "/stays", "Stays", expectation.stays());
-                }
-                case BOUND -> {
-                    if (expectation.quantity() == null) {
-                        refuse(at + "/quantity", "Quantity", "none", "speed, torque or following error", "choose one");
-                    }
-                    positiveSlot(at + "/limit", "Limit", expectation.limit());
-                }
-                case NO_ERROR -> { }
-                case SENTENCE -> {
-                    int length = expectation.text() == null ? 0 : expectation.text().strip().length();
-                    if (length == 0 || length > Proof.Expectation.LONGEST_TEXT) {
-                        refuse(at + "/text", "Sentence", length == 0 ? "none" : length + " characters", "1 to " + Proof.Expectation.LONGEST_TEXT + " characters", "write what must be true, such as ALWAYS(Door)");
-                    }
-                }
-            }
-        }
-    }
-
     static String shortened(String text) {
         return text.length() > 60 ? text.substring(0, 60) + "…" : text;
     }
@@ -446,18 +395,6 @@ public final class MachineRules {
             refuse(field, label, "missing", "a value", "enter it");
         }
         return value == null;
-    }
-
-    private void positiveSlot(String field, String label, Double value) {
-        if (value == null || !(value > 0) || value.isInfinite()) {
-            refuse(field, label, String.valueOf(value), "greater than 0", "enter a number");
-        }
-    }
-
-    private void finite(String field, String label, Double value) {
-        if (value == null || !Double.isFinite(value)) {
-            refuse(field, label, String.valueOf(value), "a number", "enter a number");
-        }
     }
 
     private void positive(String field, String label, double value, String unit) {

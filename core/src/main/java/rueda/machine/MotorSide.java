@@ -19,12 +19,18 @@ public record MotorSide(double unitsPerRadian, double motorInertia, double loadI
         Load load = axis.load();
         double perRadian = 1 / (axis.train().gear().toDouble() * 2 * Math.PI);
         boolean linear = axis.train().feed().linear();
-        double lever = linear ? axis.train().feed().metresPerTurn() * perRadian : 2 * Math.PI * perRadian;
+        double lever = lever(axis);
         double turning = 2 * Math.PI * perRadian;
         return new MotorSide(axis.scale().unitsPerMotorTurn().toDouble() / (2 * Math.PI), axis.motor().inertia(),
                 (linear ? load.mass() * lever * lever : 0) + load.inertia() * turning * turning,
                 load.coulomb() * lever, load.viscous() * lever * lever,
                 linear ? load.mass() * Load.GRAVITY * Math.sin(Math.toRadians(load.slope())) * lever : 0);
+    }
+
+    /** What one N along the line, or one N·m at the last shaft, makes at the motor shaft: N·m. */
+    public static double lever(Axis axis) {
+        double perRadian = 1 / (axis.train().gear().toDouble() * 2 * Math.PI);
+        return axis.train().feed().linear() ? axis.train().feed().metresPerTurn() * perRadian : 2 * Math.PI * perRadian;
     }
 
     /** Motor and load together, kg·m². */

@@ -4,104 +4,34 @@ import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 
 /**
- * What must be true while the program runs on the bench.
+ * What must be true while the program runs on the bench, and what happens meanwhile.
  *
  * @param name         name shown to the user, no other proof of the machine has it
  * @param group        proofs of one group stand together; empty for none
+ * @param purpose      why it is made, in words; may be empty
+ * @param on           it runs when all proofs, or those of its group, are run
  * @param duration     how long the program runs, s, 0.1 to 7200: two hours
+ * @param script       what the operator and the world do
  * @param expectations the sentences, in order
+ * @param conditions   what is varied when the proof is repeated
+ * @param plan         how it is repeated
  */
 @RecordBuilder
-public record Proof(String name, String group, double duration, List<Expectation> expectations) implements ProofBuilder.With {
+public record Proof(String name, String group, String purpose, boolean on, double duration, List<ScriptStep> script, List<Expectation> expectations, List<Condition> conditions, Plan plan) implements ProofBuilder.With {
 
     public Proof {
+        script = script == null ? List.of() : List.copyOf(script);
         expectations = expectations == null ? List.of() : List.copyOf(expectations);
+        conditions = conditions == null ? List.of() : List.copyOf(conditions);
+    }
+
+    /** Nothing happens but the program, and nothing is varied. */
+    public Proof(String name, String group, double duration, List<Expectation> expectations) {
+        this(name, group, "", true, duration, List.of(), expectations, List.of(), Plan.USUAL);
     }
 
     /** In no group. */
     public Proof(String name, double duration, List<Expectation> expectations) {
         this(name, "", duration, expectations);
-    }
-
-    /** The kinds of sentence. */
-    public enum Kind {
-        ARRIVES("arrives somewhere in time"),
-        BOUND("keeps a bound"),
-        NO_ERROR("no error"),
-        SENTENCE("a sentence of your own");
-
-        private final String words;
-
-        Kind(String words) {
-            this.words = words;
-        }
-
-        public String words() {
-            return words;
-        }
-    }
-
-    /** What a bound watches. */
-    public enum Quantity {
-        SPEED("speed"),
-        TORQUE("torque"),
-        FOLLOWING_ERROR("following error"),
-        PHASE("phase, once locked,");
-
-        private final String words;
-
-        Quantity(String words) {
-            this.words = words;
-        }
-
-        public String words() {
-            return words;
-        }
-    }
-
-    /**
-     * One expectation: a sentence with slots. Slots a kind does not use are null.
-     *
-     * <ul>
-     * <li>ARRIVES: {@code axis} arrives at {@code position} ± {@code tolerance} within {@code within} s after
-     * {@code after} first turns true, and stays there for {@code stays} s.
-     * <li>BOUND: {@code quantity} of {@code axis} never goes above {@code limit}.
-     * <li>NO_ERROR: neither the drive of {@code axis} nor a function block of the program reports an error.
-     * <li>SENTENCE: what {@code text} says over time holds.
-     * </ul>
-     *
-     * @param kind      the sentence
-     * @param axis      name of the axis
-     * @param after     name of a BOOL of the program whose rising edge starts the clock
-     * @param position  user units
-     * @param tolerance user units, greater than 0
-     * @param within    s, greater than 0
-     * @param stays     s, 0 or more
-     * @param quantity  what is bounded
-     * @param limit     units/s for speed, N·m for torque, units for following error and phase; greater than 0
-     * @param text      an expression in Structured Text over the signals of the run, with functions for what happens over time
-     */
-    public record Expectation(Kind kind, String axis, String after, Double position, Double tolerance, Double within,
-                              Double stays, Quantity quantity, Double limit, String text) {
-
-        /** Longest text, characters. */
-        public static final int LONGEST_TEXT = 1000;
-
-        public static Expectation arrives(String axis, double position, double tolerance, double within, String after,
-                                          double stays) {
-            return new Expectation(Kind.ARRIVES, axis, after, position, tolerance, within, stays, null, null, null);
-        }
-
-        public static Expectation bound(String axis, Quantity quantity, double limit) {
-            return new Expectation(Kind.BOUND, axis, null, null, null, null, null, quantity, limit, null);
-        }
-
-        public static Expectation noError(String axis) {
-            return new Expectation(Kind.NO_ERROR, axis, null, null, null, null, null, null, null, null);
-        }
-
-        public static Expectation sentence(String text) {
-            return new Expectation(Kind.SENTENCE, null, null, null, null, null, null, null, null, text);
-        }
     }
 }

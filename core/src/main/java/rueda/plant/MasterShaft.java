@@ -1,6 +1,7 @@
 package rueda.plant;
 
 import rueda.machine.MasterEncoder;
+import rueda.machine.Mistake;
 
 /**
  * The shaft under an encoder that a drive follows: something else turns it, on the bench as its document says or as a person wants. Counts are

@@ -24,6 +24,7 @@ public abstract sealed class Mechanics permits RigidMechanics, TwoMassMechanics 
     private double impactSpeed;
     private double brake;
     private final double brakeTorque;
+    private double pushed;
 
     Mechanics(Axis axis) {
         Motor motor = axis.motor();
@@ -67,6 +68,29 @@ public abstract sealed class Mechanics permits RigidMechanics, TwoMassMechanics 
 
     /** Puts everything at one angle, at rest. */
     abstract void rest(double angle);
+
+    /** Goes on from where another one stands: the load has changed. */
+    final void goOnFrom(Mechanics before) {
+        take(before.angle(), before.speed(), before.loadAngle(), before.loadSpeed());
+        torque = before.torque;
+        brake = before.brake;
+        pushed = before.pushed;
+        atStop = before.atStop;
+        impactSpeed = before.impactSpeed;
+    }
+
+    /** Puts motor and load somewhere, moving. */
+    abstract void take(double motorAngle, double motorSpeed, double angleOfLoad, double speedOfLoad);
+
+    /** Something pushes the load from now on. @param pushes torque at the motor shaft in the positive direction, N·m */
+    final void push(double pushes) {
+        pushed = pushes;
+    }
+
+    /** N·m at the motor shaft that push the load in the positive direction. */
+    final double pushed() {
+        return pushed;
+    }
 
     /** One step with a torque the motor can give and a brake that holds up to a torque, both N·m. */
     abstract void advance(double motorTorque, double brakeHolds);

@@ -1,5 +1,7 @@
 package rueda.plant;
 
+import rueda.machine.Mistake;
+
 /** What is wrong at the machine of one axis now; whoever it touches looks here while it runs. No allocation after construction; not thread-safe. */
 public final class Mistakes {
 

@@ -55,8 +55,14 @@ final class RigidMechanics extends Mechanics {
     }
 
     @Override
+    void take(double motorAngle, double motorSpeed, double angleOfLoad, double speedOfLoad) {
+        angle = motorAngle;
+        speed = motorSpeed;
+    }
+
+    @Override
     void advance(double motorTorque, double brakeHolds) {
-        double driving = motorTorque - gravity;
+        double driving = motorTorque - gravity + pushed();
         double friction = coulomb + brakeHolds;
         double before = speed;
         if (before == 0 && Math.abs(driving) <= friction) {

@@ -3,6 +3,9 @@ package rueda.plant;
 import rueda.machine.Axis;
 import rueda.machine.Encoder;
 import rueda.machine.Following;
+import rueda.machine.Load;
+import rueda.machine.Mistake;
+import rueda.machine.MotorSide;
 
 /**
  * One motor with its load, as the drive meets it: torque in; encoder counts, index pulse and switches out.
@@ -21,7 +24,13 @@ public final class ServoPlant {
     private static final int BOUNCE = 24;
     private static final int BOUNCE_PART = 5;
 
-    private final Mechanics mechanics;
+    private final double dt;
+    private Axis axis;
+    private Mechanics mechanics;
+    /** counts by which the encoder is mounted turned */
+    private final long mounted;
+    /** null for an encoder without noise */
+    private final EncoderNoise noise;
     /** what turns the encoder that is followed, null without one */
     private final MasterShaft masterShaft;
     private final Encoder encoder;
@@ -62,7 +71,19 @@ public final class ServoPlant {
 
     /** @param mistakes what is wrong at the machine, looked at while it runs */
     public ServoPlant(Axis axis, double dt, Mistakes mistakes) {
+        this(axis, dt, mistakes, 0, null);
+    }
+
+    /**
+     * @param mounted by how much the encoder is turned on its shaft, turns, 0 to 1
+     * @param noise   of the encoder; null for none
+     */
+    public ServoPlant(Axis axis, double dt, Mistakes mistakes, double mounted, EncoderNoise noise) {
         this.mistakes = mistakes;
+        this.axis = axis;
+        this.dt = dt;
+        this.noise = noise;
+        this.mounted = Math.round(mounted * axis.encoder().countsPerTurn());
         mechanics = Mechanics.of(axis, dt);
         masterShaft = axis.following().source() == Following.Source.ENCODER ? new MasterShaft(axis.following().encoder(), dt, mistakes) : null;
         encoder = axis.encoder();
@@ -105,7 +126,7 @@ public final class ServoPlant {
     }
 
     private long trueCounts() {
-        return (long) Math.floor(mechanics.angle() * countsPerRadian);
+        return (long) Math.floor(mechanics.angle() * countsPerRadian) + mounted;
     }
 
     private long trueLoadCounts() {
@@ -164,6 +185,29 @@ public final class ServoPlant {
         mechanics.step(torque);
         load = mechanics.loadAngle();
         counts = countsKept + (trueCounts() - countsAtPowerUp) * encoderSign;
+        if (noise != null) {
+            counts += noise.next();
+        }
+    }
+
+    /** The load becomes another one while it moves. @param mass kg along the line, or kg·m² at the last shaft where there is no line */
+    public void load(double mass) {
+        Load load = axis.load();
+        boolean linear = axis.train().feed().linear();
+        axis = axis.withLoad(new Load(linear ? mass : load.mass(), linear ? load.inertia() : mass, load.coulomb(), load.viscous(), load.slope(), load.stiffness(), load.damping(), load.backlash()));
+        Mechanics changed = Mechanics.of(axis, dt);
+        changed.goOnFrom(mechanics);
+        mechanics = changed;
+    }
+
+    /** The load as it is now: kg along a line, else kg·m² at the last shaft. */
+    public double load() {
+        return axis.train().feed().linear() ? axis.load().mass() : axis.load().inertia();
+    }
+
+    /** Something pushes the load from now on. @param force N along the line, or N·m at the last shaft, in the positive direction */
+    public void push(double force) {
+        mechanics.push(force * MotorSide.lever(axis));
     }
 
     /** A hand turns the shaft, the brake held open. @param radians at the motor */
@@ -244,6 +288,6 @@ public final class ServoPlant {
 
     /** Place, in user units from the negative hard stop, at which a count is read. */
     public double placeOfCount(long count) {
-        return ((count - countsKept) * encoderSign + countsAtPowerUp) / countsPerRadian * unitsPerRadian;
+        return ((count - countsKept) * encoderSign + countsAtPowerUp - mounted) / countsPerRadian * unitsPerRadian;
     }
 }

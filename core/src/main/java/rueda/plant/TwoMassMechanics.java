@@ -87,15 +87,24 @@ final class TwoMassMechanics extends Mechanics {
     }
 
     @Override
+    void take(double angleOfMotor, double speedOfMotor, double angleOfLoad, double speedOfLoad) {
+        motorAngle = angleOfMotor;
+        motorSpeed = speedOfMotor;
+        loadAngle = angleOfLoad;
+        loadSpeed = speedOfLoad;
+    }
+
+    @Override
     void advance(double motorTorque, double brakeHolds) {
         double twist = motorAngle - loadAngle;
         boolean free = Math.abs(twist) < halfPlay;
         double bearing = free ? 0 : twist > 0 ? twist - halfPlay : twist + halfPlay;
         double shaft = free ? 0 : stiffness * bearing + damping * (motorSpeed - loadSpeed);
-        double driving = shaft - gravity;
+        double outside = pushed() - gravity;
+        double driving = shaft + outside;
         boolean stuck = loadSpeed == 0 && Math.abs(driving) <= coulomb;
         double direction = loadSpeed != 0 ? loadSpeed : driving;
-        double onLoad = stuck ? 0 : -gravity - (direction > 0 ? coulomb : -coulomb);
+        double onLoad = stuck ? 0 : outside - (direction > 0 ? coulomb : -coulomb);
         if (brakeHolds > 0 && Math.abs(motorTorque - shaft) <= brakeHolds) {
             motorSpeed = 0;
             motorTorque = shaft;

@@ -189,7 +189,7 @@ public final class CompiledProgram {
     }
 
     /** Why a value cannot be written from outside, or null. */
-    String refusal(Variable variable) {
+    public String refusal(Variable variable) {
         if (variable.type() == Type.AXIS_REF) {
             return variable.name() + " is an axis.";
         }

@@ -9,7 +9,7 @@ import rueda.machine.Axis;
 /**
  * An axis arrives somewhere in time and stays.
  *
- * @param after     BOOL of the program whose first rising edge starts the clock
+ * @param after     event whose first time starts the clock
  * @param position  user units
  * @param tolerance user units
  * @param within    s
@@ -29,12 +29,11 @@ record ArrivesInTime(String axis, String after, double position, double toleranc
         Causes causes = new Causes(run);
         String sentence = sentence(of);
         String signal = AxisSignal.POSITION.of(of.name());
-        int event = run.signal(after);
-        long start = event < 0 ? -1 : risingEdge(run, event);
+        Reading reading = new Reading(run);
+        int start = reading.next(reading.instant(after), 0);
         double end = run.end();
         if (start < 0) {
-            String cause = event < 0 ? "The program has no variable " + after + "." : causes.neverHappened(after);
-            return new Verdict(sentence, false, within, null, "s", null, null, end, end, end, signal, cause, causes.orderAt(number, end), null);
+            return new Verdict(sentence, false, within, null, "s", null, null, end, end, end, signal, causes.neverHappened(after.strip()), causes.orderAt(number, end), null);
         }
         int actual = run.signal(signal);
         long stay = Math.round(stays / run.interval());
@@ -58,17 +57,5 @@ record ArrivesInTime(String axis, String after, double position, double toleranc
         double time = run.time(arrived);
         return new Verdict(sentence, holds, within, measured, "s", (within - measured) / within, within - measured, time, holds ? begin : begin + within, time, signal,
                 holds ? null : causes.late(number, begin, measured, within), causes.orderAt(number, time), null);
-    }
-
-    private static long risingEdge(RecordedRun run, int signal) {
-        boolean before = false;
-        for (long k = 0; k < run.samples(); k++) {
-            boolean now = run.value(signal, k) != 0;
-            if (now && !before) {
-                return k;
-            }
-            before = now;
-        }
-        return -1;
     }
 }

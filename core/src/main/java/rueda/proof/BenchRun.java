@@ -9,7 +9,7 @@ import rueda.plc.run.ProgramFault;
 import rueda.plcopen.CommandLog;
 
 /** A run that the bench has made, whose recording has kept every sample. */
-record BenchRun(Bench bench) implements RecordedRun {
+record BenchRun(Bench bench, List<Happened> happened) implements RecordedRun {
 
     @Override
     public Machine machine() {
@@ -56,6 +56,10 @@ record BenchRun(Bench bench) implements RecordedRun {
         return bench.resource().fault();
     }
 
+    @Override
+    public List<LongestTask> tasks() {
+        return bench.resource().tasks().stream().map(task -> new LongestTask(task.name(), task.longest() * 1e-9)).toList();
+    }
 
     @Override
     public int errorCode(int axis) {

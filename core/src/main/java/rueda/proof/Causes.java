@@ -9,10 +9,10 @@ import java.util.regex.Pattern;
 import rueda.bench.AxisSignal;
 import rueda.drive.DriveError;
 import rueda.machine.Axis;
+import rueda.machine.Expectation.Quantity;
 import rueda.machine.Machine;
 import rueda.machine.MotorSide;
 import rueda.machine.Plc;
-import rueda.machine.Proof;
 import rueda.plc.run.ProgramFault;
 import rueda.plcopen.CommandLog;
 import rueda.plcopen.MotionError;
@@ -84,6 +84,47 @@ final class Causes {
         };
     }
 
+    /** What was seen, and what went wrong before it or happened last. @param axis −1 for none */
+    String around(int axis, double time, String seen) {
+        StringBuilder words = new StringBuilder(seen);
+        ProgramFault fault = run.fault();
+        if (fault != null) {
+            return words.append(' ').append(stopped(fault)).toString();
+        }
+        CommandLog.Entry error = lastError(axis, time);
+        if (error != null) {
+            words.append(" Before it, ").append(refused(error));
+        }
+        int code = axis >= 0 && axis < machine.axes().size() ? (int) run.value(run.signal(AxisSignal.ERROR_CODE.of(machine.axes().get(axis).name())), sample(time)) : 0;
+        if (code != 0) {
+            words.append(' ').append(driveFault(code));
+        }
+        Happened last = null;
+        for (Happened one : run.happened()) {
+            last = one.time() <= time ? one : last;
+        }
+        if (last != null) {
+            words.append(say(" At %.3f s %s.", last.time(), last.words()));
+        }
+        return words.toString();
+    }
+
+    private long sample(double time) {
+        return Math.max(0, Math.min(run.samples() - 1, Math.round(time / run.interval()) - 1));
+    }
+
+    /** The last order that was refused at or before a time, or null. @param axis −1 for any */
+    private CommandLog.Entry lastError(int axis, double time) {
+        CommandLog.Entry last = null;
+        for (int i = 0; i < run.orders().size(); i++) {
+            CommandLog.Entry entry = run.orders().entry(i);
+            if (entry.kind() == CommandLog.Kind.ERROR && entry.time() * 1e-9 <= time && (axis < 0 || entry.axis() == axis)) {
+                last = entry;
+            }
+        }
+        return last;
+    }
+
     String neverHappened(String event) {
         ProgramFault fault = run.fault();
         if (fault != null) {
@@ -138,17 +179,17 @@ final class Causes {
     }
 
     /** Why speed, torque or following error went above a limit. */
-    Explanation exceeded(int axisNumber, Proof.Quantity quantity, double from, double worst) {
+    Explanation exceeded(int axisNumber, Quantity quantity, double from, double worst) {
         Axis axis = machine.axes().get(axisNumber);
         CommandLog.Entry entry = entryAt(axisNumber, worst);
         if (entry == null || entry.kind() != CommandLog.Kind.MOVE) {
             return new Explanation(entry == null ? axis.commandedBy() == Axis.Commander.MOTION_BLOCKS ? "No order of the program was in force." : "The axis was commanded by " + axis.commandedBy().words() + ": no motion block gave an order."
                     : "This happened during " + words(entry) + ", ordered in " + place(entry) + ".", null);
         }
-        if (quantity == Proof.Quantity.PHASE) {
+        if (quantity == Quantity.PHASE) {
             return new Explanation("This happened during " + words(entry) + ", ordered in " + place(entry) + ".", null);
         }
-        if (quantity == Proof.Quantity.SPEED) {
+        if (quantity == Quantity.SPEED) {
             return new Explanation(say("L%s ordered %s %s/s.", place(entry).substring(1), plain(entry.velocity()), axis.unit().symbol()), null);
         }
         return torqueShort(axis, axisNumber, entry, from);

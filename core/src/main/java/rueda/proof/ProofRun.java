@@ -12,9 +12,14 @@ import rueda.bench.Bench;
  * @param stoppedFile  text in which it stopped, empty when it did not
  * @param stoppedLine  line in which it stopped, 0 when it did not
  * @param figures      commanded against made
+ * @param happened     what the script made happen, in order
  * @param bench        the bench after the run, with its recording
  */
-public record ProofRun(List<Verdict> verdicts, double duration, String stopped, String stoppedFile, int stoppedLine, Figures figures, Bench bench) {
+public record ProofRun(List<Verdict> verdicts, double duration, String stopped, String stoppedFile, int stoppedLine, Figures figures, List<Happened> happened, Bench bench) {
+
+    ProofRun withVerdicts(List<Verdict> changed) {
+        return new ProofRun(changed, duration, stopped, stoppedFile, stoppedLine, figures, happened, bench);
+    }
 
     public boolean holds() {
         return stopped == null && verdicts.stream().allMatch(Verdict::holds);

@@ -1,8 +1,11 @@
 package rueda.proof;
 
 import java.util.List;
+import java.util.Locale;
 import rueda.bench.AxisSignal;
 import rueda.bench.Bench;
+import rueda.bench.ReadyProgram;
+import rueda.bench.Stand;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.machine.Proof;
@@ -32,22 +35,78 @@ public final class Prover {
      * The same, telling how far it is.
      *
      * @throws IllegalArgumentException        when the program has faults
+     * @throws rueda.quantity.InvalidEntry for a sentence of the script that cannot be read
      * @throws rueda.quantity.InvalidEntry for {@code duration}, when there is no room for so long a recording
      */
     public static ProofRun run(Machine machine, Proof proof, Progress progress) {
-        int samples = Math.max(1, (int) Math.round(proof.duration() * 1e6 / machine.bus().cycleMicros()));
-        Bench bench = new Bench(machine, samples);
+        return run(machine, proof, Stand.of(machine), progress);
+    }
+
+    /** The same on a stand that is other than the document says. */
+    public static ProofRun run(Machine machine, Proof proof, Stand stand, Progress progress) {
+        ProofRun run = judged(machine, proof, stand, progress);
+        return run.withVerdicts(run.verdicts().stream().map(verdict -> withLine(machine, proof, stand, run, verdict)).toList());
+    }
+
+    /** Where a value of the program decided that something does not hold, the line that gave it: the run is made again for that. */
+    private static Verdict withLine(Machine machine, Proof proof, Stand stand, ProofRun run, Verdict verdict) {
+        boolean ofAnAxis = machine.axes().stream().anyMatch(axis -> verdict.signal().toUpperCase(Locale.ROOT).startsWith(axis.name().toUpperCase(Locale.ROOT) + "."));
+        int signal = verdict.signal().isEmpty() || ofAnAxis ? -1 : run.bench().recording().indexOf(verdict.signal());
+        if (verdict.holds() || verdict.order() != null || signal < 0) {
+            return verdict;
+        }
+        long sample = Math.max(0, Math.min(run.bench().recording().count() - 1, Math.round(verdict.time() * 1e9 / run.bench().recording().cycleNanos()) - 1));
+        double value = run.bench().recording().value(signal, sample);
+        while (sample > 0 && run.bench().recording().value(signal, sample - 1) == value) {
+            sample--;
+        }
+        double time = run.bench().recording().time(sample);
+        return LineOfChange.find(machine, proof, stand, verdict.signal(), sample).map(place -> verdict.withOrder(new Verdict.Order(place.file(), place.line(), "", verdict.signal() + " was given its value"))
+                .withCause(verdict.cause() + Words.say(" %s got its value at %.3f s, in line %d%s.", verdict.signal(), time, place.line(), machine.plc().files().size() > 1 ? " of " + place.file() : ""))).orElse(verdict);
+    }
+
+    private static ProofRun judged(Machine machine, Proof proof, Stand stand, Progress progress) {
+        Bench bench = new Bench(machine, samples(machine, proof), stand);
+        RecordedRun run = ran(bench, proof, progress);
+        ProgramFault fault = run.fault();
+        return new ProofRun(verdicts(proof, run), proof.duration(), fault == null ? null : fault.getMessage(), fault == null ? "" : fault.file(), fault == null ? 0 : fault.line(), figures(run), run.happened(), bench);
+    }
+
+    /**
+     * The verdicts alone: only what the proof names is recorded, and no line is looked for.
+     *
+     * @param ready the program, which no other bench uses any more
+     */
+    public static Judgement judge(Machine machine, ReadyProgram ready, Proof proof, Stand stand) {
+        RecordedRun run = ran(new Bench(machine, ready, samples(machine, proof), stand, new NamedIn(proof)), proof, (time, of) -> { });
+        return new Judgement(verdicts(proof, run), run.fault() == null ? null : run.fault().getMessage());
+    }
+
+    /** @param stopped why the program stopped, or null */
+    public record Judgement(List<Verdict> verdicts, String stopped) {
+    }
+
+    private static int samples(Machine machine, Proof proof) {
+        return Math.max(1, (int) Math.round(proof.duration() * 1e6 / machine.bus().cycleMicros()));
+    }
+
+    private static RecordedRun ran(Bench bench, Proof proof, Progress progress) {
+        int samples = samples(bench.machine(), proof);
+        bench.restWhileStill();
+        ScriptRun script = new ScriptRun(bench, proof.script());
         int step = (samples + TOLD - 1) / TOLD;
         for (int k = 0; k < samples; k++) {
             if (k % step == 0) {
                 progress.reached(bench.now() * 1e-9, proof.duration());
             }
+            script.cycle();
             bench.cycle();
         }
-        RecordedRun run = new BenchRun(bench);
-        List<Verdict> verdicts = proof.expectations().stream().map(e -> Claim.of(e).judge(run)).toList();
-        ProgramFault fault = run.fault();
-        return new ProofRun(verdicts, proof.duration(), fault == null ? null : fault.getMessage(), fault == null ? "" : fault.file(), fault == null ? 0 : fault.line(), figures(run), bench);
+        return new BenchRun(bench, script.happened());
+    }
+
+    private static List<Verdict> verdicts(Proof proof, RecordedRun run) {
+        return proof.expectations().stream().map(e -> Claim.of(e).judged(run)).toList();
     }
 
     private static ProofRun.Figures figures(RecordedRun run) {

@@ -39,6 +39,19 @@ public interface RecordedRun {
     /** Why the program stopped before its end, or null. */
     ProgramFault fault();
 
+    /** What the script made happen, in order. */
+    default List<Happened> happened() {
+        return List.of();
+    }
+
+    /** How long the tasks of the controller took at the longest; empty where that is not known. */
+    default List<LongestTask> tasks() {
+        return List.of();
+    }
+
+    /** @param task its name  @param seconds s of the controller's time */
+    record LongestTask(String task, double seconds) {
+    }
 
     /** Error code of an axis' drive at the end, 603Fh. */
     int errorCode(int axis);

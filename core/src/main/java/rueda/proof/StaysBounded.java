@@ -3,29 +3,30 @@ package rueda.proof;
 import static rueda.proof.Words.plain;
 import static rueda.proof.Words.say;
 
+import java.util.BitSet;
 import rueda.bench.AxisSignal;
 import rueda.machine.Axis;
-import rueda.machine.Proof.Quantity;
+import rueda.machine.Expectation.Quantity;
 
-/** A quantity of an axis never goes above a limit. @param limit units/s for speed, N·m for torque, units for following error and phase */
-record StaysBounded(String axis, Quantity quantity, double limit) implements Claim {
+/** A quantity of an axis does not go above a limit. @param limit units/s for speed, N·m for torque, units for following error and phase */
+record StaysBounded(String axis, Quantity quantity, double limit, Stretch stretch) implements Claim {
+
+    StaysBounded(String axis, Quantity quantity, double limit) {
+        this(axis, quantity, limit, Stretch.ALWAYS);
+    }
 
     @Override
     public String sentence(Axis of) {
-        return say("%s of %s never above %s %s", switch (quantity) {
+        return say("%s of %s never above %s %s%s", switch (quantity) {
             case SPEED -> "Speed";
             case TORQUE -> "Torque";
             case FOLLOWING_ERROR -> "Following error";
             case PHASE -> "Phase, once locked,";
-        }, axis, plain(limit), unit(of));
+        }, axis, plain(limit), unit(of), stretch.words());
     }
 
     private String unit(Axis of) {
-        return switch (quantity) {
-            case SPEED -> of.unit().symbol() + "/s";
-            case TORQUE -> "N·m";
-            case FOLLOWING_ERROR, PHASE -> of.unit().symbol();
-        };
+        return quantity.unit().replace("u", of.unit().symbol());
     }
 
     private AxisSignal signal() {
@@ -41,27 +42,19 @@ record StaysBounded(String axis, Quantity quantity, double limit) implements Cla
     public Verdict judge(RecordedRun run) {
         int number = axisIn(run.machine());
         Axis of = run.machine().axes().get(number);
-        Causes causes = new Causes(run);
+        Reading reading = new Reading(run);
+        BitSet counted = stretch.samples(reading);
         String name = signal().of(of.name());
+        if (counted.isEmpty()) {
+            return Verdict.nothingShown(sentence(of), run.end(), stretch.never()).withSignal(name);
+        }
+        Causes causes = new Causes(run);
         int signal = run.signal(name);
-        long worst = 0;
-        for (long k = 0; k < run.samples(); k++) {
-            if (Math.abs(run.value(signal, k)) > Math.abs(run.value(signal, worst))) {
-                worst = k;
-            }
-        }
-        double measured = Math.abs(run.value(signal, worst));
-        boolean holds = measured <= limit;
-        long from = worst;
-        long to = worst;
-        while (!holds && from > 0 && Math.abs(run.value(signal, from - 1)) > limit) {
-            from--;
-        }
-        while (!holds && to + 1 < run.samples() && Math.abs(run.value(signal, to + 1)) > limit) {
-            to++;
-        }
-        double time = run.time(worst);
-        Causes.Explanation why = holds ? Causes.Explanation.NONE : causes.exceeded(number, quantity, run.time(from), time);
-        return new Verdict(sentence(of), holds, limit, measured, unit(of), (limit - measured) / limit, limit - measured, time, run.time(from), run.time(to), name, why.words(), causes.orderAt(number, time), why.mend());
+        Worst worst = Worst.of(counted, k -> limit - Math.abs(run.value(signal, k)));
+        double time = run.time(worst.sample());
+        double from = run.time(worst.from());
+        Causes.Explanation why = worst.holds() ? Causes.Explanation.NONE : causes.exceeded(number, quantity, from, time);
+        return Verdict.of(sentence(of), worst.holds()).withLimit(limit).withMeasured(limit - worst.room()).withUnit(unit(of)).withRoom(worst.room() / limit).withMargin(worst.room())
+                .withTime(time).withFrom(from).withTo(run.time(worst.to())).withSignal(name).withCause(why.words()).withOrder(causes.orderAt(number, time)).withMend(why.mend());
     }
 }

@@ -7,7 +7,7 @@ import rueda.bench.Bench;
 import rueda.bench.BenchCondition;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 
 /** One axis of a machine on a bench of its own; on it, it has the number 0. */
 final class AxisAlone {

@@ -5,7 +5,7 @@ import rueda.bench.Bench;
 import rueda.drive.DriveObject;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 
 /** One turn of the motor shaft by hand with the drive off: the first check of encoder, gear and unit. */
 public final class HandTurn {

@@ -13,7 +13,7 @@ import rueda.drive.DriveObject;
 import rueda.machine.Axis;
 import rueda.machine.Dynamics;
 import rueda.machine.Machine;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 import rueda.plcopen.HandControl;
 
 /**

@@ -10,7 +10,7 @@ import rueda.drive.DriveError;
 import rueda.drive.DriveObject;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 
 /**
  * The movement test that comes before identification: small, slow, both ways and with limited torque. It shows whether

@@ -18,7 +18,7 @@ import rueda.machine.Machine;
 import rueda.machine.Terminal;
 import rueda.machine.Terminal.Function;
 import rueda.plant.ServoPlant;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 
 /**
  * The wiring proven before any motion that matters: on a bench of its own a hand trips each switch and it is seen which

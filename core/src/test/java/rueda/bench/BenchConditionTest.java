@@ -18,7 +18,7 @@ import rueda.machine.Encoder;
 import rueda.machine.LoadEncoder;
 import rueda.machine.Machine;
 import rueda.machine.Terminal.Function;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 import rueda.plant.ServoPlant;
 
 class BenchConditionTest {

@@ -34,7 +34,7 @@ class DemoMachineTest {
     @Test
     void theProgramComesToItsEnd() {
         assertThat(bench.resource().fault()).isNull();
-        assertThat(value("Step")).isEqualTo(50);
+        assertThat(value("Step")).as("it waits for the operator").isEqualTo(80);
         assertThat(value("Care")).isEqualTo(50);
     }
 
@@ -48,7 +48,7 @@ class DemoMachineTest {
 
     @Test
     void everyAxisEndsWhereTheProgramSays() {
-        assertThat(bench.drive(0).position()).isCloseTo(300, within(0.01));
+        assertThat(bench.drive(0).position()).as("the wheel is back in slot 7").isCloseTo(2100, within(0.01));
         assertThat(bench.drive(1).position()).isCloseTo(600, within(0.01));
         assertThat(bench.drive(2).position()).isCloseTo(180, within(0.01));
         assertThat(bench.drive(4).position()).isCloseTo(3.5, within(0.001));

@@ -12,7 +12,7 @@ import rueda.drive.PowerState;
 import rueda.machine.Bus.Family;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 
 /** "Switch on" wants a rising edge: if the bit is already true when the cause of the block goes away, it must go false and true again (common practice, no source). */
 class StandingBitTest {

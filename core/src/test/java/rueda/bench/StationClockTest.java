@@ -15,7 +15,7 @@ import rueda.machine.Axis;
 import rueda.machine.DemoMachine;
 import rueda.machine.Homing;
 import rueda.machine.Machine;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 
 /** Stations whose clocks are not those of the bus, and what that does to an axis that follows another one. */
 class StationClockTest {

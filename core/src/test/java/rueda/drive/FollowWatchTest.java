@@ -23,7 +23,7 @@ import rueda.machine.Following.Release;
 import rueda.machine.Limits;
 import rueda.machine.Machine;
 import rueda.machine.Terminal;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 
 /** What is watched while a drive follows its encoder, what it then does, its trim by a distance, and what the bus tells and orders. */
 class FollowWatchTest {

@@ -21,7 +21,7 @@ import rueda.machine.Following.Release;
 import rueda.machine.Machine;
 import rueda.machine.MachineRules;
 import rueda.machine.MasterEncoder.Signal;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 
 /** An axis that follows the encoder at its second input, without the PLC. */
 class FollowingSourceTest {

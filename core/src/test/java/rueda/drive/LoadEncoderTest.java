@@ -24,7 +24,7 @@ import rueda.machine.LoadEncoder.Use;
 import rueda.machine.Machine;
 import rueda.machine.Travel;
 import rueda.machine.Unit;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 
 /** A second encoder on the load; the Table with 14 bits on both sides of 100 : 1. */
 class LoadEncoderTest {

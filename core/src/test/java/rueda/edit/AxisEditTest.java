@@ -19,7 +19,7 @@ import rueda.machine.MachineRules;
 import rueda.machine.NewMachine;
 import rueda.machine.Plc.DeclaredTag;
 import rueda.machine.Proof;
-import rueda.machine.Proof.Expectation;
+import rueda.machine.Expectation;
 import rueda.plc.StructuredTextCompiler;
 import rueda.proof.ProofRun;
 import rueda.proof.Prover;
@@ -126,7 +126,7 @@ class AxisEditTest {
 
     @Test
     void whatDependsIsNamedFirstAndGoes() {
-        assertThat(AxisEdit.dependents(DEMO, "Shuttle")).anyMatch(s -> s.contains("10 tags, Shuttle.Cmd.Control")).anyMatch(s -> s.contains("5 expectations")).anyMatch(s -> s.contains("names it in lines"));
+        assertThat(AxisEdit.dependents(DEMO, "Shuttle")).anyMatch(s -> s.contains("10 tags, Shuttle.Cmd.Control")).anyMatch(s -> s.contains("8 sentences")).anyMatch(s -> s.contains("names it in lines"));
         AxisEdit.Outcome outcome = new AxisEdit.Remove("Shuttle").on(DEMO);
         assertThat(outcome.machine().axes()).extracting(Axis::name).containsExactly("Lift", "Table", "Brush", "Doser");
         assertThat(outcome.machine().proofs().get(0).expectations()).isEmpty();

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.math.BigDecimal;
 import java.util.List;
 import org.junit.jupiter.api.Test;
-import rueda.machine.Proof.Expectation;
+import rueda.machine.Expectation;
 
 class MachineRulesTest {
 
@@ -55,11 +55,28 @@ class MachineRulesTest {
     }
 
     @Test
+    void scriptsConditionsAndPlansNeedTheirs() {
+        Machine demo = DemoMachine.create();
+        Proof proof = new Proof("p", 1, List.of(Expectation.neverBoth("Shuttle", 2, 1, "Nobody", 0, 1, -1), Expectation.time("", "B", 2, 1), Expectation.count("A", 1, 2).withHigh(1.5), Expectation.between("", 0, 1).withSpan(null),
+                Expectation.bound("Shuttle", Expectation.Quantity.SPEED, 1).whenever(" ")))
+                .withScript(List.of(ScriptStep.stop().lasting(0), ScriptStep.set("", "1").when("", 0), ScriptStep.of(ScriptStep.Does.PUSH, "Nobody", Double.NaN), ScriptStep.stop().withEnding(ScriptStep.Ending.ONCE), new ScriptStep(null, null, null, null, null, null, null, null, null, null, null, null)))
+                .withConditions(List.of(Condition.values(Circumstance.MASS, "Shuttle", -1.0), Condition.range(Circumstance.SLOPE, "Shuttle", 91, 90, 1), Condition.values(Circumstance.MASS, "Shuttle"), Condition.mistakes("Shuttle"), Condition.moments(5, 0, 1, 2),
+                        Condition.values(Circumstance.MASS, "Nobody", 1.0), Condition.values(Circumstance.MASS, "Shuttle").withFrom(1.0)))
+                .withPlan(new Plan(null, 0, 1, 0));
+        assertThat(fields(demo.withProofs(List.of(proof)))).containsExactly(
+                "/proofs/0/script/0/lasts", "/proofs/0/script/1/when", "/proofs/0/script/1/target", "/proofs/0/script/2/axis", "/proofs/0/script/2/amount", "/proofs/0/script/3/ending", "/proofs/0/script/4/start", "/proofs/0/script/4/does", "/proofs/0/script/4/ending",
+                "/proofs/0/expectations/0/low", "/proofs/0/expectations/0/other", "/proofs/0/expectations/0/distance", "/proofs/0/expectations/1/after", "/proofs/0/expectations/1/within", "/proofs/0/expectations/2/high",
+                "/proofs/0/expectations/3/signal", "/proofs/0/expectations/3/span", "/proofs/0/expectations/4/when",
+                "/proofs/0/conditions/0/values/0", "/proofs/0/conditions/1/from", "/proofs/0/conditions/1/from", "/proofs/0/conditions/1/steps", "/proofs/0/conditions/2/values", "/proofs/0/conditions/3/mistakes", "/proofs/0/conditions/4/sentence",
+                "/proofs/0/conditions/5/axis", "/proofs/0/conditions/6/to", "/proofs/0/plan/kind", "/proofs/0/plan/runs", "/proofs/0/plan/every");
+    }
+
+    @Test
     void expectationsNeedTheirSlots() {
         Machine demo = DemoMachine.create();
         Proof proof = new Proof("p", 0, List.of(Expectation.arrives("Shuttle", Double.NaN, 0, -1, "", 0), Expectation.bound("Nobody", null, 0), Expectation.noError("Shuttle")));
         assertThat(fields(new Machine(demo.name(), demo.bus(), demo.plc(), demo.axes(), List.of(proof)))).containsExactly("/proofs/0/duration",
-                "/proofs/0/expectations/0/after", "/proofs/0/expectations/0/position", "/proofs/0/expectations/0/tolerance", "/proofs/0/expectations/0/within",
+                "/proofs/0/expectations/0/position", "/proofs/0/expectations/0/tolerance", "/proofs/0/expectations/0/within", "/proofs/0/expectations/0/after",
                 "/proofs/0/expectations/1/axis", "/proofs/0/expectations/1/quantity", "/proofs/0/expectations/1/limit");
     }
 

@@ -12,8 +12,8 @@ import rueda.machine.DemoMachine;
 import rueda.machine.Homing;
 import rueda.machine.Machine;
 import rueda.machine.Proof;
-import rueda.machine.Proof.Expectation;
-import rueda.machine.Proof.Quantity;
+import rueda.machine.Expectation;
+import rueda.machine.Expectation.Quantity;
 
 /** That the phase of a follower stays within a window, proven: it does, and does not where the speed is not fed forward. */
 class PhaseProofTest {

@@ -7,7 +7,7 @@ import org.junit.jupiter.api.Test;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
 import rueda.machine.Proof;
-import rueda.machine.Proof.Expectation;
+import rueda.machine.Expectation;
 
 class ProverTest {
 
@@ -69,7 +69,7 @@ class ProverTest {
         Verdict verdict = run(with(replaced("IF Power.Status THEN", "IF FALSE THEN"), Expectation.arrives("Shuttle", 2100, 0.05, 2, "ToSlot.Execute", 0.3))).verdicts().get(0);
         assertThat(verdict.measured()).isNull();
         assertThat(verdict.cause()).contains("ToSlot.Execute never turned true");
-        assertThat(run(with("PROGRAM P END_PROGRAM", Expectation.arrives("Shuttle", 1, 1, 1, "Nothing", 0))).verdicts().get(0).cause()).contains("no variable Nothing");
+        assertThat(run(with("PROGRAM P END_PROGRAM", Expectation.arrives("Shuttle", 1, 1, 1, "Nothing", 0))).verdicts().get(0).cause()).contains("No signal is called Nothing");
     }
 
     @Test

@@ -15,7 +15,7 @@ import rueda.machine.Machine;
 import rueda.machine.Train;
 import rueda.machine.Travel;
 import rueda.machine.Unit;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 
 class HandTurnTest {
 

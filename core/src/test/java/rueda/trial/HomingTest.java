@@ -20,7 +20,7 @@ import rueda.machine.Homing;
 import rueda.machine.Homing.AtPowerUp;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 import rueda.plcopen.AxisState;
 import rueda.plcopen.MotionError;
 

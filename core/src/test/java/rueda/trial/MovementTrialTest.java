@@ -17,7 +17,7 @@ import rueda.machine.Load;
 import rueda.machine.Machine;
 import rueda.machine.NewAxis;
 import rueda.machine.Wiring;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 
 /** The small movement that comes before identification, and the move whose following error theory predicts. */
 class MovementTrialTest {

@@ -23,7 +23,7 @@ import rueda.machine.Bus.Family;
 import rueda.machine.DemoMachine;
 import rueda.machine.Homing;
 import rueda.machine.Machine;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 import rueda.proof.Prover;
 
 /**

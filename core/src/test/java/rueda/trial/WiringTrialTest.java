@@ -16,7 +16,7 @@ import rueda.machine.Machine;
 import rueda.machine.Terminal;
 import rueda.machine.Terminal.Function;
 import rueda.machine.Wiring;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 
 /** Each mistake of wiring is made on the bench and found with its cause (common practice, no source). */
 class WiringTrialTest {

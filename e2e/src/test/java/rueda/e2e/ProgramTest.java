@@ -97,9 +97,10 @@ class ProgramTest extends BrowserTest {
         button("What can be done with proofs").click();
         page.getByText("New proof", new com.microsoft.playwright.Page.GetByTextOptions().setExact(true)).click();
         choose(field("Add an expectation"), "ARRIVES");
-        choose(field("Event of expectation 1"), "Home.Done");
-        field("Position").fill("900");
-        field("Time").fill("8");
+        field("Event of expectation 1").fill("Home.Done");
+        field("Event of expectation 1").press("Enter");
+        field("Position of expectation 1").fill("900");
+        field("Time of expectation 1").fill("8");
         expect(saved()).containsText("All saved");
         button("Run proof").click();
         expect(page.getByTestId("proof-summary")).containsText("1 of 1 expectations held");

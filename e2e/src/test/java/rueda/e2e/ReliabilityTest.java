@@ -261,7 +261,7 @@ class ReliabilityTest {
                         }
                     }
                     if (k % 5 == 4) {
-                        HttpResponse<String> proven = rueda.send("POST", "/api/machines/1/runs", "{}", revision);
+                        HttpResponse<String> proven = rueda.send("POST", "/api/machines/1/runs?proof=Fetch+a+wheel+from+slot+7", "{}", revision);
                         if (proven.statusCode() == 200) {
                             run = number(proven.body(), "id");
                             acknowledged++;

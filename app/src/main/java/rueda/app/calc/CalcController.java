@@ -43,7 +43,7 @@ import rueda.drive.HomingSentence;
 import rueda.machine.Axis;
 import rueda.machine.EntryFault;
 import rueda.machine.Machine;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 import rueda.plc.Diagnostic;
 import rueda.plc.syntax.Outline;
 import rueda.profile.MotionLimits;

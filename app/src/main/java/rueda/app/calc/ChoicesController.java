@@ -3,7 +3,10 @@ package rueda.app.calc;
 import io.swagger.v3.oas.annotations.Operation;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Function;
+import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -14,8 +17,10 @@ import rueda.bus.WireOrder;
 import rueda.drive.ParameterGroup;
 import rueda.drive.PowerState;
 import rueda.machine.Axis;
+import rueda.machine.Circumstance;
 import rueda.machine.Cue;
 import rueda.machine.Encoder;
+import rueda.machine.Expectation;
 import rueda.machine.Feed;
 import rueda.machine.FollowWatch;
 import rueda.machine.Following;
@@ -24,11 +29,13 @@ import rueda.machine.MasterEncoder;
 import rueda.machine.MoveEntry;
 import rueda.machine.MoveList;
 import rueda.machine.Plc;
-import rueda.machine.Proof;
+import rueda.machine.Plan;
+import rueda.machine.ScriptStep;
+import rueda.machine.SentenceSlots;
 import rueda.machine.Station;
 import rueda.machine.StationRules;
 import rueda.machine.Terminal;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 import rueda.plcopen.AxisState;
 import rueda.quantity.UserUnit;
 
@@ -88,6 +95,36 @@ class ChoicesController {
     record FollowChoices(List<Choice> signals, List<Choice> sources, List<Choice> locks, List<Choice> meanings, List<Choice> releases, List<Choice> forms, List<Choice> reactions) {
     }
 
+    /** A sentence with slots in braces. @param units of the numbers in its slots, by name; {@code u} stands for the user unit of the axis, {@code v} for that of the other one; none where it is that of a signal */
+    record SentenceChoice(String code, String words, String pattern, Map<String, String> units) {
+    }
+
+    /** @param unit {@code u} stands for the user unit of the axis */
+    record QuantityChoice(String code, String words, String unit) {
+    }
+
+    /** @param linear unit of its amount along a line  @param turning that of one that turns  @param endings for how long it can go on, none where it is over at once */
+    record HappeningChoice(String code, String words, String pattern, String linear, String turning, List<String> endings) {
+    }
+
+    /** @param unit {@code u} stands for the user unit of the axis  @param ofAxis it is one of an axis */
+    record CircumstanceChoice(String code, String words, String unit, boolean ofAxis) {
+    }
+
+    /**
+     * What proofs are made of.
+     *
+     * @param spans    while what something has to be so
+     * @param ends     how an axis stands at the end
+     * @param starts   when a sentence of a script begins
+     * @param happens  what happens then
+     * @param endings  for how long
+     * @param varied   circumstances under which it is repeated
+     * @param plans    how
+     */
+    record ProofChoices(List<SentenceChoice> expectations, List<QuantityChoice> quantities, List<SentenceChoice> spans, List<Choice> ends, List<SentenceChoice> starts, List<HappeningChoice> happens, List<SentenceChoice> endings, List<CircumstanceChoice> varied, List<Choice> plans) {
+    }
+
     /** Most tasks of a controller, and the priority that goes last. */
     record ProgramChoices(int mostTasks, int lowestPriority) {
     }
@@ -110,7 +147,7 @@ class ChoicesController {
      */
     record Choices(List<String> tagTypes, List<String> units, List<Choice> axisKinds, List<Choice> encoderKinds, List<Choice> loadEncoderUses, List<FeedChoice> feeds, List<TerminalChoice> terminals,
                    List<Choice> powerStates, List<Choice> mistakes, List<Choice> standChanges, List<Choice> differences, List<Choice> resolutions, List<Choice> transitions, List<Choice> acts,
-                   List<Choice> expectations, List<Choice> quantities, List<Choice> wireOrders, List<Integer> canOpenRates, MoveChoices moves, FollowChoices follow, List<MotionStateChoice> motionStates, ProgramChoices program) {
+                   ProofChoices proof, List<Choice> wireOrders, List<Integer> canOpenRates, MoveChoices moves, FollowChoices follow, List<MotionStateChoice> motionStates, ProgramChoices program) {
     }
 
     private static final Choices ALL = new Choices(
@@ -120,7 +157,7 @@ class ChoicesController {
             Arrays.stream(Terminal.Kind.values()).map(k -> new TerminalChoice(k.name(), k.digitalInput(), of(Arrays.stream(Terminal.Function.values()).filter(f -> f.fits(k)).toArray(Terminal.Function[]::new), Terminal.Function::words))).toList(),
             of(PowerState.values(), PowerState::words), of(Mistake.values(), Mistake::words), of(StandChange.values(), StandChange::words), of(NetworkScan.Kind.values(), NetworkScan.Kind::words),
             of(NetworkScan.Resolution.values(), NetworkScan.Resolution::words), of(Station.Transition.values(), Station.Transition::words), of(ParameterGroup.Acts.values(), ParameterGroup.Acts::words),
-            of(Proof.Kind.values(), Proof.Kind::words), of(Proof.Quantity.values(), Proof.Quantity::words), of(WireOrder.values(), WireOrder::words), StationRules.CANOPEN_RATES,
+            proofs(), of(WireOrder.values(), WireOrder::words), StationRules.CANOPEN_RATES,
             new MoveChoices(Arrays.stream(MoveEntry.Kind.values()).map(k -> new MoveKindChoice(k.name(), k.words(), k.slots())).toList(), of(MoveEntry.End.values(), MoveEntry.End::words), of(MoveEntry.Way.values(), MoveEntry.Way::words),
                     Stream.concat(Stream.of(new Choice(Terminal.Function.NONE.name(), "no cue")), Cue.INPUTS.stream().map(f -> new Choice(f.name(), f.words()))).toList(), of(Cue.Edge.values(), Cue.Edge::words), of(Cue.Taken.values(), Cue.Taken::words),
                     of(MoveList.By.values(), MoveList.By::words), of(MoveList.Does.values(), MoveList.Does::words), of(MoveList.Passing.values(), MoveList.Passing::words), of(Axis.Commander.values(), Axis.Commander::words),
@@ -128,6 +165,25 @@ class ChoicesController {
             new FollowChoices(of(MasterEncoder.Signal.values(), MasterEncoder.Signal::words), of(Following.Source.values(), Following.Source::words), of(Following.Lock.values(), Following.Lock::words), of(Following.Lock.values(), Following.Lock::meaning), of(Following.Release.values(), Following.Release::words), of(Following.Form.values(), Following.Form::words),
                     of(FollowWatch.Reaction.values(), FollowWatch.Reaction::words)),
             Arrays.stream(AxisState.values()).map(s -> new MotionStateChoice(s.name(), s.words(), s.next().stream().map(Enum::name).toList())).toList(), new ProgramChoices(Plc.MOST_TASKS, Plc.Task.LOWEST_PRIORITY));
+
+    private static ProofChoices proofs() {
+        return new ProofChoices(Arrays.stream(Expectation.Kind.values()).map(k -> new SentenceChoice(k.name(), k.words(), k.pattern(), units(k.slots(), k::unit))).toList(),
+                Arrays.stream(Expectation.Quantity.values()).map(q -> new QuantityChoice(q.name(), q.words(), q.unit())).toList(),
+                Arrays.stream(Expectation.Span.values()).map(s -> timed(s.name(), s.words(), s.pattern())).toList(), of(Expectation.End.values(), Expectation.End::words),
+                Arrays.stream(ScriptStep.Start.values()).map(s -> timed(s.name(), s.words(), s.pattern())).toList(),
+                Arrays.stream(ScriptStep.Does.values()).map(d -> new HappeningChoice(d.name(), d.words(), d.pattern(), d.unit(true), d.unit(false), d.endings().stream().map(Enum::name).toList())).toList(),
+                Arrays.stream(ScriptStep.Ending.values()).map(e -> timed(e.name(), e.words(), e.pattern())).toList(),
+                Arrays.stream(Circumstance.values()).map(c -> new CircumstanceChoice(c.name(), c.words(), c.unit(), c != Circumstance.MOMENT)).toList(), of(Plan.Kind.values(), Plan.Kind::words));
+    }
+
+    /** Its numbers are seconds. */
+    private static SentenceChoice timed(String code, String words, String pattern) {
+        return new SentenceChoice(code, words, pattern, units(SentenceSlots.of(pattern), slot -> List.of("time", "lasts", "within").contains(slot) ? "s" : ""));
+    }
+
+    private static Map<String, String> units(List<String> slots, UnaryOperator<String> unit) {
+        return slots.stream().filter(slot -> !unit.apply(slot).isEmpty()).collect(Collectors.toMap(Function.identity(), unit));
+    }
 
     private static <E extends Enum<E>> List<Choice> of(E[] values, Function<E, String> words) {
         return Arrays.stream(values).map(v -> new Choice(v.name(), words.apply(v))).toList();

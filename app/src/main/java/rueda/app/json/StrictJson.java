@@ -5,8 +5,12 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
+import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonSetter;
 import com.fasterxml.jackson.annotation.Nulls;
+import rueda.machine.Condition;
+import rueda.machine.Expectation;
+import rueda.machine.ScriptStep;
 import rueda.machine.EntryFault;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
@@ -44,8 +48,12 @@ public final class StrictJson {
     private StrictJson() {
     }
 
+    /** Sentences with slots: those that one does not use are not written. */
+    private static final List<Class<?>> SLOTTED = List.of(Expectation.class, ScriptStep.class, Condition.class);
+
     /** Sets a mapper up to read strictly. */
     public static JsonMapper.Builder strict(JsonMapper.Builder builder) {
+        SLOTTED.forEach(slotted -> builder.withConfigOverride(slotted, slots -> slots.setInclude(JsonInclude.Value.construct(JsonInclude.Include.NON_NULL, JsonInclude.Include.ALWAYS))));
         return builder.enable(StreamWriteFeature.USE_FAST_DOUBLE_WRITER).enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES).enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
                 .withConfigOverride(List.class, lists -> lists.setNullHandling(JsonSetter.Value.forValueNulls(Nulls.FAIL, Nulls.FAIL)))
                 .enable(DeserializationFeature.FAIL_ON_READING_DUP_TREE_KEY).enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS).enable(EnumFeature.FAIL_ON_NUMBERS_FOR_ENUMS).addModule(values());

@@ -14,7 +14,7 @@ import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import rueda.app.web.Downloads;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 import rueda.plc.CompiledProgram;
 import rueda.quantity.InvalidEntry;
 

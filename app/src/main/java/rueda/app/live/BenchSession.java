@@ -22,7 +22,7 @@ import rueda.bench.ValueChanges;
 import rueda.drive.DeviceMemory;
 import rueda.drive.ParameterGroup;
 import rueda.machine.Axis;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 import rueda.plc.CompiledProgram;
 import rueda.plc.StructuredTextCompiler;
 import rueda.plc.run.Tracer;

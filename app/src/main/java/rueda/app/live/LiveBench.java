@@ -53,7 +53,7 @@ import rueda.machine.MoveList;
 import rueda.machine.NewAxis;
 import rueda.plant.MasterShaft;
 import rueda.plant.ServoPlant;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 import rueda.plc.Inspector;
 import rueda.plc.Resource;
 import rueda.plc.run.ProgramFault;

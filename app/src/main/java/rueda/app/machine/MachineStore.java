@@ -151,7 +151,9 @@ public class MachineStore {
         return DocumentChange.between(document(id, from), document(id, to));
     }
 
-    private Machine document(long id, long number) {
+    /** As a revision has it. */
+    @Transactional(readOnly = true)
+    public Machine document(long id, long number) {
         RevisionEntity revision = revision(id, number);
         try {
             return MachineJson.read(revision.document);

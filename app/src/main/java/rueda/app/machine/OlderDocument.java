@@ -4,8 +4,10 @@ import java.util.List;
 import java.util.stream.Stream;
 import rueda.machine.Axis;
 import rueda.machine.Bus;
+import rueda.machine.Expectation;
 import rueda.machine.Following;
 import rueda.machine.MoveList;
+import rueda.machine.Plan;
 import rueda.machine.Plc;
 import rueda.machine.Station;
 import tools.jackson.databind.JsonNode;
@@ -38,6 +40,7 @@ final class OlderDocument {
         boolean oneProgram = oneProgram(document);
         virtualMasters(document);
         oneTask(document);
+        proofsWithoutScript(document);
         if (document.path("axes") instanceof ArrayNode axes) {
             axes.forEach(axis -> {
                 axis(axis);
@@ -64,6 +67,22 @@ final class OlderDocument {
                         plc.put("statementNanos", 0);
                     }
                     object.put("onTag", "").put("priority", 0).put("watchdogMicros", 0).putArray("programs");
+                }
+            }
+        }
+    }
+
+    /** The tenth shape: a proof ran the program and nothing else happened; nothing was varied, and a bound held all the time. */
+    private static void proofsWithoutScript(JsonNode document) {
+        for (JsonNode proof : document.path("proofs")) {
+            if (proof instanceof ObjectNode object && Stream.of("purpose", "on", "script", "conditions", "plan").noneMatch(object::has)) {
+                object.put("purpose", "").put("on", true).putArray("script");
+                object.putArray("conditions");
+                object.set("plan", MachineJson.tree(Plan.USUAL));
+                for (JsonNode expectation : object.path("expectations")) {
+                    if (expectation instanceof ObjectNode sentence && sentence.path("kind").asString("").equals(Expectation.Kind.BOUND.name()) && !sentence.hasNonNull("span")) {
+                        sentence.put("span", Expectation.Span.ALWAYS.name());
+                    }
                 }
             }
         }

@@ -24,6 +24,29 @@ class RunController {
 
     private final RunStore store;
 
+    /** Nobody listens meanwhile; it is answered at its end. */
+    record Answered(DeferredResult<RunView> answer) implements ProofQueue.Asker {
+        @Override
+        public boolean waits(int before) {
+            return true;
+        }
+
+        @Override
+        public boolean runs(double time, double of) {
+            return true;
+        }
+
+        @Override
+        public void done(RunView run) {
+            answer.setResult(run);
+        }
+
+        @Override
+        public void failed(Throwable failure) {
+            answer.setErrorResult(failure);
+        }
+    }
+
     RunController(RunStore store) {
         this.store = store;
     }
@@ -33,27 +56,7 @@ class RunController {
     @PostMapping("/machines/{id}/runs")
     DeferredResult<RunView> run(@PathVariable long id, @Parameter(description = "name of the proof; may be left out where there is only one") @RequestParam(required = false) String proof) {
         DeferredResult<RunView> answer = new DeferredResult<>(0L);
-        store.run(id, proof, new ProofQueue.Asker() {
-            @Override
-            public boolean waits(int before) {
-                return true;
-            }
-
-            @Override
-            public boolean runs(double time, double of) {
-                return true;
-            }
-
-            @Override
-            public void done(RunView run) {
-                answer.setResult(run);
-            }
-
-            @Override
-            public void failed(Throwable failure) {
-                answer.setErrorResult(failure);
-            }
-        });
+        store.run(id, proof, new Answered(answer));
         return answer;
     }
 

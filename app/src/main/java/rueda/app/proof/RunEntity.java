@@ -30,6 +30,12 @@ public class RunEntity {
     @Lob
     @Column(columnDefinition = "character large object")
     String figures;
+    /** what was other than the document says; null for nothing */
+    String circumstances;
+    /** what the script did, JSON; null in runs of before there was one */
+    @Lob
+    @Column(columnDefinition = "character large object")
+    String happened;
 
     protected RunEntity() {
     }

@@ -8,6 +8,7 @@ import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.stream.IntStream;
 import java.util.zip.GZIPInputStream;
 import jakarta.persistence.EntityManager;
@@ -30,6 +31,9 @@ import rueda.plc.StructuredTextCompiler;
 import rueda.proof.ProofRun;
 import rueda.proof.Prover;
 import rueda.proof.Verdict;
+import rueda.proof.repeat.Case;
+import rueda.proof.repeat.Prepared;
+import rueda.proof.repeat.Repetition;
 import rueda.quantity.InvalidEntry;
 
 /** Runs proofs and keeps runs, verdicts and recordings. */
@@ -71,21 +75,37 @@ public class RunStore {
         MachineState state = machines.get(machineId);
         Machine machine = state.document();
         Proof proof = wanted(machine, name);
+        checkProgram(machine);
+        queue.add(asker, told -> run(state.id(), state.revision(), proof, "", told, progress -> proven(machine, proof, progress)));
+    }
+
+    /** Makes a run of a repeated proof again and keeps it. @param revision that the machine and the proof are of */
+    void again(long machineId, long revision, Machine machine, Proof proof, Case one, ProofQueue.Asker asker) {
+        queue.add(asker, told -> run(machineId, revision, proof, Prepared.words(machine, proof, one), told, progress -> Repetition.again(machine, proof, one, progress)));
+    }
+
+    private RunView run(long machineId, long revision, Proof proof, String circumstances, ProofQueue.Asker told, Function<Prover.Progress, ProofRun> work) {
+        long begun = System.nanoTime();
+        ProofRun result = work.apply((time, of) -> {
+            if (!told.runs(time, of)) {
+                throw new CalculationCancelled();
+            }
+        });
+        long millis = (System.nanoTime() - begun) / 1_000_000;
+        try (PackedTraces traces = new PackedTraces(result.bench().recording())) {
+            return write.execute(status -> kept(machineId, revision, proof, circumstances, result, traces, millis));
+        }
+    }
+
+    /** @throws ProgramHasFaults when it cannot run */
+    static void checkProgram(Machine machine) {
         CompiledProgram program = StructuredTextCompiler.compile(StructuredTextCompiler.Text.of(machine.plc()), Bench.environment(machine));
         if (!program.runs()) {
             throw new ProgramHasFaults(program.diagnostics().get(0).toString());
         }
-        queue.add(asker, told -> {
-            long begun = System.nanoTime();
-            ProofRun result = proven(machine, proof, told);
-            long millis = (System.nanoTime() - begun) / 1_000_000;
-            try (PackedTraces traces = new PackedTraces(result.bench().recording())) {
-                return write.execute(status -> kept(state, proof, result, traces, millis));
-            }
-        });
     }
 
-    private static Proof wanted(Machine machine, String name) {
+    static Proof wanted(Machine machine, String name) {
         List<String> names = machine.proofs().stream().map(Proof::name).toList();
         if (name == null && names.size() == 1) {
             return machine.proofs().get(0);
@@ -96,20 +116,18 @@ public class RunStore {
         return machine.proof(name == null ? "" : name).orElseThrow(() -> new InvalidEntry("proof", name == null ? "none" : name, String.join(", ", names), "say which proof"));
     }
 
-    private static ProofRun proven(Machine machine, Proof proof, ProofQueue.Asker told) {
+    private static ProofRun proven(Machine machine, Proof proof, Prover.Progress progress) {
         try {
-            return Prover.run(machine, proof, (time, of) -> {
-                if (!told.runs(time, of)) {
-                    throw new CalculationCancelled();
-                }
-            });
-        } catch (InvalidEntry noRoom) {
-            throw noRoom.under("/proofs/" + machine.proofs().indexOf(proof));
+            return Prover.run(machine, proof, progress);
+        } catch (InvalidEntry refused) {
+            throw refused.under("/proofs/" + machine.proofs().indexOf(proof));
         }
     }
 
-    private RunView kept(MachineState state, Proof proof, ProofRun result, PackedTraces packed, long millis) {
-        RunEntity run = new RunEntity(state.id(), state.revision(), clock.instant());
+    private RunView kept(long machineId, long revision, Proof proof, String circumstances, ProofRun result, PackedTraces packed, long millis) {
+        RunEntity run = new RunEntity(machineId, revision, clock.instant());
+        run.circumstances = circumstances.isEmpty() ? null : circumstances.substring(0, Math.min(2000, circumstances.length()));
+        run.happened = MachineJson.write(new RunView.Script(result.happened()));
         run.name = proof.name();
         run.duration = result.duration();
         run.computedMillis = millis;
@@ -134,17 +152,18 @@ public class RunStore {
     @Transactional(readOnly = true)
     public List<RunView> latest(long machineId) {
         return machines.get(machineId).document().proofs().stream()
-                .flatMap(proof -> runs.findFirstByMachineIdAndNameIgnoreCaseOrderByIdDesc(machineId, proof.name()).stream()).map(this::view).toList();
+                .flatMap(proof -> runs.findFirstByMachineIdAndNameIgnoreCaseAndCircumstancesIsNullOrderByIdDesc(machineId, proof.name()).stream()).map(this::view).toList();
     }
 
     private Optional<MachineStore.LastProof> last(long machineId) {
-        return runs.findFirstByMachineIdOrderByIdDesc(machineId).map(run -> new MachineStore.LastProof(run.name, run.ranAt, run.revision, run.holds, verdicts.countByRunIdAndHoldsFalse(run.id)));
+        return runs.findFirstByMachineIdAndCircumstancesIsNullOrderByIdDesc(machineId).map(run -> new MachineStore.LastProof(run.name, run.ranAt, run.revision, run.holds, verdicts.countByRunIdAndHoldsFalse(run.id)));
     }
 
     private RunView view(RunEntity run) {
         List<Verdict> list = verdicts.findByRunIdOrderByPlace(run.id).stream().map(v -> MachineJson.read(v.content, Verdict.class)).toList();
         return new RunView(run.id, run.revision, run.ranAt, run.name, run.duration, run.computedMillis, run.holds, run.stopped, run.stoppedFile == null ? "" : run.stoppedFile, run.stoppedLine,
-                MachineJson.read(run.figures, ProofRun.Figures.class), list);
+                MachineJson.read(run.figures, ProofRun.Figures.class), run.circumstances == null ? "" : run.circumstances,
+                run.happened == null ? List.of() : MachineJson.read(run.happened, RunView.Script.class).happened(), list);
     }
 
     /** @param from s  @param to s  @param points about how many samples to return */

@@ -4,7 +4,7 @@ import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
 
 interface Runs extends JpaRepository<RunEntity, Long> {
-    Optional<RunEntity> findFirstByMachineIdOrderByIdDesc(long machineId);
+    Optional<RunEntity> findFirstByMachineIdAndCircumstancesIsNullOrderByIdDesc(long machineId);
 
-    Optional<RunEntity> findFirstByMachineIdAndNameIgnoreCaseOrderByIdDesc(long machineId, String name);
+    Optional<RunEntity> findFirstByMachineIdAndNameIgnoreCaseAndCircumstancesIsNullOrderByIdDesc(long machineId, String name);
 }

@@ -38,7 +38,7 @@ import rueda.app.web.Refusals.NotFound;
 import rueda.drive.ParameterGroup;
 import rueda.machine.Axis;
 import rueda.machine.DemoMachine;
-import rueda.plant.Mistake;
+import rueda.machine.Mistake;
 
 /** Who may order what, and in which order. Tests wait for states, not for times. */
 @Timeout(120)

@@ -143,7 +143,7 @@ class StoredDocumentsTest {
         HttpClient client = HttpClient.newHttpClient();
         java.util.List<java.util.concurrent.CompletableFuture<HttpResponse<String>>> asked = new java.util.ArrayList<>();
         for (int i = 0; i < 40; i++) {
-            asked.add(client.sendAsync(HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + "/api/machines/" + id + "/runs")).header("Content-Type", "application/json")
+            asked.add(client.sendAsync(HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + "/api/machines/" + id + "/runs?proof=fetch%20a%20wheel%20from%20slot%207")).header("Content-Type", "application/json")
                     .POST(HttpRequest.BodyPublishers.ofString("{}")).build(), HttpResponse.BodyHandlers.ofString()));
         }
         int reads = 0;

@@ -170,7 +170,7 @@ class ProofQueueTest {
                 return reached.size() < 5;
             }
         };
-        store.run(1, null, asker);
+        store.run(1, "Fetch a wheel from slot 7", asker);
         asker.ended.await();
         assertThat(asker.failures).singleElement().isInstanceOf(CalculationCancelled.class);
         assertThat(reached).hasSize(5).isSorted();
@@ -181,7 +181,7 @@ class ProofQueueTest {
     void aProgramWithFaultsDoesNotRunAndStoresNothing() {
         PlatformTransactionManager transactions = mock(PlatformTransactionManager.class);
         RunStore store = new RunStore(holding(DemoMachine.create().withProgram("PROGRAM P x := ; END_PROGRAM")), null, null, null, null, transactions, queue, Clock.systemUTC());
-        assertThatThrownBy(() -> store.run(1, null, new Asker())).isInstanceOf(ProgramHasFaults.class).hasMessageContaining("line 1");
+        assertThatThrownBy(() -> store.run(1, "Fetch a wheel from slot 7", new Asker())).isInstanceOf(ProgramHasFaults.class).hasMessageContaining("line 1");
         verifyNoInteractions(transactions);
     }
 

@@ -155,7 +155,7 @@ class WaitingRequestsTest {
 
     @Test
     void aProofTellsHowFarItIsAndEndsWhenItsConnectionDoes() throws Exception {
-        HttpResponse<String> told = call("POST", "/api/machines/1/runs/progress", null);
+        HttpResponse<String> told = call("POST", "/api/machines/1/runs/progress?proof=Fetch+a+wheel+from+slot+7", null);
         List<JsonNode> lines = told.body().lines().map(JSON::readTree).toList();
         assertThat(told.headers().firstValue("Content-Type").orElseThrow()).startsWith("application/x-ndjson");
         assertThat(lines.get(lines.size() - 1).at("/run/verdicts").size()).isPositive();
@@ -172,7 +172,7 @@ class WaitingRequestsTest {
         List<Socket> sockets = new ArrayList<>();
         for (int i = 0; i < 3; i++) {
             Socket socket = new Socket(InetAddress.getLoopbackAddress(), port);
-            socket.getOutputStream().write(("POST /api/machines/1/runs/progress HTTP/1.1\r\nHost: 127.0.0.1:" + port + "\r\nContent-Length: 0\r\n\r\n").getBytes(StandardCharsets.US_ASCII));
+            socket.getOutputStream().write(("POST /api/machines/1/runs/progress?proof=Fetch+a+wheel+from+slot+7 HTTP/1.1\r\nHost: 127.0.0.1:" + port + "\r\nContent-Length: 0\r\n\r\n").getBytes(StandardCharsets.US_ASCII));
             hear(socket, i == 0 ? "\"of\":600" : "\"before\":" + i);
             sockets.add(socket);
         }
@@ -184,7 +184,7 @@ class WaitingRequestsTest {
         HttpRequest back = HttpRequest.newBuilder(save.uri()).header("Content-Type", "application/json").header("If-Match", "\"" + (state.get("revision").asLong() + 1) + "\"")
                 .PUT(HttpRequest.BodyPublishers.ofString(document.toString())).build();
         assertThat(http.send(back, HttpResponse.BodyHandlers.ofString()).statusCode()).isEqualTo(200);
-        JsonNode run = JSON.readTree(call("POST", "/api/machines/1/runs", null).body());
+        JsonNode run = JSON.readTree(call("POST", "/api/machines/1/runs?proof=Fetch+a+wheel+from+slot+7", null).body());
         assertThat(run.get("id").asLong()).isEqualTo(stored + 1);
     }
 

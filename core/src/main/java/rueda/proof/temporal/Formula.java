@@ -8,6 +8,16 @@ public sealed interface Formula {
     /** Judges it at every sample at which that can be done. */
     Judged judge(Trace trace);
 
+    /** It speaks of one instant: comparisons and bits, joined by and, or, not. */
+    boolean instant();
+
+    /** Whether it holds at one sample. Allocates nothing. Only of what is {@link #instant}. */
+    boolean holds(Trace trace, int sample);
+
+    private static IllegalStateException overTime() {
+        return new IllegalStateException("what happens over time has no value at one instant");
+    }
+
     /** How two numbers compare. */
     enum Comparison {
         LESS, AT_MOST, GREATER, AT_LEAST, EQUAL, DIFFERENT;
@@ -32,6 +42,16 @@ public sealed interface Formula {
     /** Two numbers compare so. @param written as its author wrote it  @param unit of both, empty for none */
     record Compared(Term left, Comparison comparison, Term right, String written, String unit) implements Formula {
         @Override
+        public boolean instant() {
+            return true;
+        }
+
+        @Override
+        public boolean holds(Trace trace, int sample) {
+            return comparison.room(left.at(trace, sample), right.at(trace, sample)) > 0;
+        }
+
+        @Override
         public Judged judge(Trace trace) {
             double[] rooms = new double[trace.samples()];
             for (int k = 0; k < rooms.length; k++) {
@@ -43,6 +63,16 @@ public sealed interface Formula {
 
     /** A bit is on. */
     record Bit(Term of, String written) implements Formula {
+        @Override
+        public boolean instant() {
+            return true;
+        }
+
+        @Override
+        public boolean holds(Trace trace, int sample) {
+            return of.at(trace, sample) != 0;
+        }
+
         @Override
         public Judged judge(Trace trace) {
             double[] rooms = new double[trace.samples()];
@@ -64,6 +94,16 @@ public sealed interface Formula {
 
     record Not(Formula of) implements Formula {
         @Override
+        public boolean instant() {
+            return of.instant();
+        }
+
+        @Override
+        public boolean holds(Trace trace, int sample) {
+            return !of.holds(trace, sample);
+        }
+
+        @Override
         public Judged judge(Trace trace) {
             Judged inner = of.judge(trace);
             return new Judged(Extremes.turned(inner.rooms())) {
@@ -77,12 +117,32 @@ public sealed interface Formula {
 
     record And(Formula left, Formula right) implements Formula {
         @Override
+        public boolean instant() {
+            return left.instant() && right.instant();
+        }
+
+        @Override
+        public boolean holds(Trace trace, int sample) {
+            return left.holds(trace, sample) && right.holds(trace, sample);
+        }
+
+        @Override
         public Judged judge(Trace trace) {
             return either(left.judge(trace), right.judge(trace), 1);
         }
     }
 
     record Or(Formula left, Formula right) implements Formula {
+        @Override
+        public boolean instant() {
+            return left.instant() && right.instant();
+        }
+
+        @Override
+        public boolean holds(Trace trace, int sample) {
+            return left.holds(trace, sample) || right.holds(trace, sample);
+        }
+
         @Override
         public Judged judge(Trace trace) {
             return either(left.judge(trace), right.judge(trace), -1);
@@ -109,6 +169,16 @@ public sealed interface Formula {
      */
     record Rises(Formula of) implements Formula {
         @Override
+        public boolean instant() {
+            return false;
+        }
+
+        @Override
+        public boolean holds(Trace trace, int sample) {
+            throw overTime();
+        }
+
+        @Override
         public Judged judge(Trace trace) {
             Judged inner = of.judge(trace);
             double[] rooms = new double[inner.length()];
@@ -127,6 +197,16 @@ public sealed interface Formula {
     /** All the time from … to … from now. */
     record Globally(Window window, Formula of) implements Formula {
         @Override
+        public boolean instant() {
+            return false;
+        }
+
+        @Override
+        public boolean holds(Trace trace, int sample) {
+            throw overTime();
+        }
+
+        @Override
         public Judged judge(Trace trace) {
             return ahead(of.judge(trace), window, trace, 1);
         }
@@ -134,6 +214,16 @@ public sealed interface Formula {
 
     /** At some time from … to … from now. */
     record Eventually(Window window, Formula of) implements Formula {
+        @Override
+        public boolean instant() {
+            return false;
+        }
+
+        @Override
+        public boolean holds(Trace trace, int sample) {
+            throw overTime();
+        }
+
         @Override
         public Judged judge(Trace trace) {
             return ahead(of.judge(trace), window, trace, -1);
@@ -156,6 +246,16 @@ public sealed interface Formula {
 
     /** The first one holds until the second one does, which it does at some time from … to … from now. */
     record Until(Formula first, Window window, Formula second) implements Formula {
+        @Override
+        public boolean instant() {
+            return false;
+        }
+
+        @Override
+        public boolean holds(Trace trace, int sample) {
+            throw overTime();
+        }
+
         @Override
         public Judged judge(Trace trace) {
             Judged held = first.judge(trace);

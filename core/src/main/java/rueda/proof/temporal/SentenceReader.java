@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Function;
 import rueda.plc.Language;
 import rueda.plc.syntax.Complaints;
 import rueda.plc.syntax.ExpressionSyntax;
@@ -74,13 +75,36 @@ public final class SentenceReader {
     }
 
     public static Sentence read(String text, Names names) {
-        return new SentenceReader(names).read(text);
+        SentenceReader reader = new SentenceReader(names);
+        Formula formula = reader.reading(text, reader::truth);
+        return new Sentence(formula, List.copyOf(reader.faults));
     }
 
-    private Sentence read(String text) {
+    /** One about a single instant: none of the functions for what happens over time. */
+    public static Sentence instant(String text, Names names) {
+        SentenceReader reader = new SentenceReader(names);
+        Formula formula = reader.reading(text, written -> {
+            Formula read = reader.truth(written);
+            if (!read.instant()) {
+                throw reader.fault(written.place(), "This is about what happens over time; here stands what holds at one instant, such as Shuttle.position > 100.");
+            }
+            return read;
+        });
+        return new Sentence(formula, List.copyOf(reader.faults));
+    }
+
+    /** A number made of signals. */
+    public static Value number(String text, Names names) {
+        SentenceReader reader = new SentenceReader(names);
+        Number number = reader.reading(text, reader::number);
+        return number == null ? new Value(null, "", List.copyOf(reader.faults)) : new Value(number.term(), number.unit(), List.of());
+    }
+
+    /** @param meaning what is made of the expression; null comes back when there is a fault */
+    private <T> T reading(String text, Function<ExpressionSyntax, T> meaning) {
         if (text.length() > LONGEST) {
             faults.add(new Sentence.Fault(1, "A sentence has at most " + LONGEST + " characters, this one has " + text.length() + "."));
-            return new Sentence(null, faults);
+            return null;
         }
         ExpressionSyntax written = Parser.expression(text, new Complaints() {
             @Override
@@ -94,13 +118,12 @@ public final class SentenceReader {
             }
         });
         if (written == null || !faults.isEmpty()) {
-            return new Sentence(null, List.copyOf(faults));
+            return null;
         }
         try {
-            Formula formula = truth(written);
-            return new Sentence(formula, List.of());
+            return meaning.apply(written);
         } catch (Faulty told) {
-            return new Sentence(null, List.copyOf(faults));
+            return null;
         }
     }
 

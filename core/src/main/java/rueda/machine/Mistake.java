@@ -1,4 +1,4 @@
-package rueda.plant;
+package rueda.machine;
 
 /** What can be wrong at the machine: made on the bench, to see how it shows. */
 public enum Mistake {

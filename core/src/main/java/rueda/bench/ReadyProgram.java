@@ -1,0 +1,40 @@
+package rueda.bench;
+
+import java.util.List;
+import rueda.machine.Machine;
+import rueda.plc.CompiledProgram;
+import rueda.plc.StructuredTextCompiler;
+import rueda.plc.StructuredTextCompiler.Text;
+import rueda.plcopen.MotionAxis;
+
+/** A program compiled for the axes of a machine: for many benches, one after the other. Not thread-safe. */
+public final class ReadyProgram {
+
+    private final MotionAxis[] axes;
+    private final CompiledProgram program;
+
+    private ReadyProgram(MotionAxis[] axes, CompiledProgram program) {
+        this.axes = axes;
+        this.program = program;
+    }
+
+    /** That of the machine. */
+    public static ReadyProgram of(Machine machine) {
+        return of(machine, Text.of(machine.plc()), false);
+    }
+
+    /** @param traced it tells which lines ran */
+    static ReadyProgram of(Machine machine, List<Text> texts, boolean traced) {
+        MotionAxis[] axes = new MotionAxis[machine.axes().size() + machine.plc().virtualMasters().size()];
+        return new ReadyProgram(axes, StructuredTextCompiler.compile(texts, Bench.environment(machine, axes), traced));
+    }
+
+    /** The PLC's side of every axis, as its function blocks have them: filled by the bench that runs it. */
+    MotionAxis[] axes() {
+        return axes;
+    }
+
+    CompiledProgram program() {
+        return program;
+    }
+}
