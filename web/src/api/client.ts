@@ -137,6 +137,14 @@ function prove(id: number, proof: string, told: (progress: ProofProgress) => voi
   }, { cancelled: 'The proof was cancelled; nothing of it was kept.', broken: 'The proof ended without an outcome. Try again.' }, signal)
 }
 
+/** How far a repeated proof is, told until it has ended. Aborting ends the telling, not the proof. */
+function followRepetition(id: number, told: (progress: Schemas['RepetitionProgress']) => void, signal: AbortSignal): Promise<true> {
+  return lines<Schemas['RepetitionProgress'], true>(client.GET('/api/repetitions/{id}/progress', { params: { path: { id } }, signal, parseAs: 'stream' }), (line) => {
+    told(line)
+    return line.ended || null
+  }, { cancelled: 'Nobody listens any more.', broken: 'Rueda does not tell how far it is. Look again.' }, signal)
+}
+
 const basedOn = (revision: number) => ({ 'If-Match': `"${revision}"` })
 
 export const api = {
@@ -201,6 +209,12 @@ export const api = {
   declared: (text: string) => answered(client.POST('/api/calc/bus/declared', { body: { text } })),
   exportTags: (machine: Machine, format: Schemas['ExportQuestion']['format']) => answered(client.POST('/api/calc/bus/tags', { body: { machine, format } })),
   prove,
+  repeat: (id: number, proof: string) => answered(client.POST('/api/machines/{id}/repetitions', { params: { path: { id }, query: { proof } } })),
+  followRepetition,
+  repetition: (id: number) => answered(client.GET('/api/repetitions/{id}', { params: { path: { id } } })),
+  latestRepetitions: (id: number) => answered(client.GET('/api/machines/{id}/repetitions/latest', { params: { path: { id } } })),
+  cancelRepetition: (id: number) => answered(client.POST('/api/repetitions/{id}/cancel', { params: { path: { id } } })),
+  againOf: (id: number, run: number) => answered(client.POST('/api/repetitions/{id}/runs/{run}', { params: { path: { id, run } } })),
   latestRuns: (id: number) => answered(client.GET('/api/machines/{id}/runs/latest', { params: { path: { id } } })),
   trace: (run: number, signals: string[], from: number, to: number) =>
     answered(client.GET('/api/runs/{id}/trace', { params: { path: { id: run }, query: { signals, from, to, points: 3000 } } })),

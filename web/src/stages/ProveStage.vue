@@ -6,6 +6,7 @@ import NumberField from '../components/NumberField.vue'
 import TabRow from '../components/TabRow.vue'
 import TextEntry from '../components/TextEntry.vue'
 import ProofBook from '../components/prove/ProofBook.vue'
+import ProofConditions from '../components/prove/ProofConditions.vue'
 import ProofExpectations from '../components/prove/ProofExpectations.vue'
 import ProofScript from '../components/prove/ProofScript.vue'
 import ProofVerdicts from '../components/prove/ProofVerdicts.vue'
@@ -23,6 +24,7 @@ const tabs = computed(() => ({
   ...(machine.run ? { verdicts: 'Verdicts' } : {}),
   expectations: `Expectations ${machine.proof?.expectations.length ?? 0}`,
   script: `Script ${machine.proof?.script.length ?? 0}`,
+  conditions: `Conditions ${machine.proof?.conditions.length ?? 0}`,
   ...(proofs.value.length > 1 ? { all: `All proofs ${proofs.value.length}` } : {}),
 }))
 /* what is not there cannot be looked at */
@@ -93,28 +95,32 @@ function open(index: number) {
         <template v-else>
           The program ran for {{ fixed(machine.run.duration, 1) }} s of machine time, computed in {{ fixed(machine.run.computedMillis / 1000, 2) }} s.
           {{ machine.run.verdicts.length - failed }} of {{ machine.run.verdicts.length }} expectations held.
+          <b v-if="machine.run.circumstances">Under this condition: {{ machine.run.circumstances }}.</b>
           <b v-if="stale">Revision {{ machine.run.revision }} was proven; the machine has changed since.</b>
         </template>
       </p>
     </div>
     <div v-if="!machine.proof" class="row"><v-btn variant="flat" color="primary" @click="begin">New proof</v-btn></div>
-    <div v-else class="row">
+    <div v-else class="side">
+     <div class="row">
       <v-btn v-if="machine.proving" @click="machine.proving.cancel.abort()">Cancel</v-btn>
       <template v-else>
         <v-btn variant="flat" color="primary" :disabled="!possible" @click="run()">{{ machine.run ? 'Run again' : 'Run proof' }}</v-btn>
         <v-btn v-if="proofs.length > 1" :disabled="!possible || all.length === 0" @click="run(all)">Run all {{ all.length }}</v-btn>
       </template>
+     </div>
+     <v-select v-if="proofs.length > 1" v-model="machine.proofIndex" class="snug proofs" aria-label="Proof" :items="choices" :menu-props="{ contentClass: 'small-list' }" />
     </div>
   </div>
   <div v-if="machine.proof" class="tabbed">
     <TabRow v-model="shown" class="views" :tabs="tabs" label="Parts of the proof" />
-    <v-select v-if="proofs.length > 1 && shown !== 'all'" v-model="machine.proofIndex" class="snug proofs" aria-label="Proof" :items="choices" :menu-props="{ contentClass: 'small-list' }" />
   </div>
   <p v-if="machine.run?.stopped" class="stopped" role="alert">The program was stopped in line {{ machine.run.stoppedLine }}{{ inFile(machine.run.stoppedFile) }}: {{ machine.run.stopped }}</p>
 
   <template v-if="machine.proof">
     <ProofBook v-if="shown === 'all'" :possible="possible" @open="open" @run="run" />
     <ProofVerdicts v-else-if="shown === 'verdicts'" />
+    <ProofConditions v-else-if="shown === 'conditions'" :possible="possible" @opened="view = 'verdicts'" />
     <template v-else>
       <div class="inline names">
         <span class="inline">Name <TextEntry class="named" :value="machine.proof.name" maxlength="200" aria-label="Name of the proof" @enter="machine.set(root + '/name', $event.trim())" /></span>
@@ -136,7 +142,8 @@ function open(index: number) {
 .which { display: flex; align-items: center; gap: 4px; }
 .tabbed { display: flex; align-items: center; gap: 12px; margin-bottom: 8px; }
 .views { flex: 1; min-width: 0; }
-.proofs { width: 280px; flex: none; }
+.side { flex: none; width: 250px; } .side .row { justify-content: flex-end; }
+.proofs { margin-top: 6px; }
 .names { margin-bottom: 8px; }
 .named { width: 260px; } .grouped { width: 130px; }
 .purpose { flex: 1 1 100%; } .purpose > :last-child { flex: 1; }

@@ -508,6 +508,11 @@ export const useMachine = defineStore('machine', () => {
     await guarded(() => open(id.value))
   }
 
+  /** Shows a run of a proof in place of its newest one. */
+  function show(run: RunView) {
+    runs.value = [...runs.value.filter((r) => r.name.toLowerCase() !== run.name.toLowerCase()), run]
+  }
+
   /** Runs proofs of the saved machine one after the other: the chosen one unless told otherwise. */
   async function prove(names: string[] = proof.value ? [proof.value.name] : []) {
     await flush()
@@ -522,7 +527,7 @@ export const useMachine = defineStore('machine', () => {
           return null
         }))
         if (!result) break
-        runs.value = [...runs.value.filter((r) => r.name.toLowerCase() !== name.toLowerCase()), result]
+        show(result)
       }
     } finally {
       proving.value = null
@@ -532,7 +537,7 @@ export const useMachine = defineStore('machine', () => {
   return {
     askAgain, asked, byKey, ordered, tell, id, revision, canUndo, canRedo, draft, answer, homing, homings, run, runs, runOf, proof, proofIndex, proving, axisIndex, axis, saving, dirty, conflict, problem, unread,
     unreadable, missing, unknown, openRevision, open, close, leave, editAxes, editVirtualMasters, restore, faults, diagnostics, events, fault, mend, advice, adviceOf, runKnown, stageState, load, edit, set, setUnread, flush,
-    undo: () => step('undo'), redo: () => step('redo'), keepMine, takeTheirs, prove, guarded,
+    undo: () => step('undo'), redo: () => step('redo'), keepMine, takeTheirs, prove, show, guarded,
   }
 })
 

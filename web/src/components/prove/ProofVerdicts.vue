@@ -59,8 +59,9 @@ const mendable = computed(() => {
       <div class="sheet why">
         <h2>{{ verdict.holds ? 'What was in force there' : 'Why it does not hold' }}</h2>
         <p v-if="verdict.cause">{{ verdict.cause }}</p>
-        <p v-if="verdict.order" class="sub">In force at {{ fixed(verdict.time, 3) }} s: {{ verdict.order.words }}, by {{ verdict.order.block }} in line {{ verdict.order.line }}{{ inFile(verdict.order.file) }}.</p>
+        <p v-if="verdict.order" class="sub">In force at {{ fixed(verdict.time, 3) }} s: {{ verdict.order.words }}, {{ verdict.order.block ? `by ${verdict.order.block} ` : '' }}in line {{ verdict.order.line }}{{ inFile(verdict.order.file) }}.</p>
         <p v-else-if="!verdict.cause" class="sub">No order of the program was in force.</p>
+        <p v-if="machine.run.happened.length" class="sub">Script: {{ machine.run.happened.slice(0, 6).map((h) => `at ${fixed(h.time, 3)} s ${h.words}`).join('; ') }}{{ machine.run.happened.length > 6 ? `; and ${machine.run.happened.length - 6} more` : '' }}.</p>
         <p v-if="verdict.mend && mendable" class="mend">{{ verdict.mend.words }} <button type="button" class="link" @click="mend">Try it</button></p>
       </div>
     </div>

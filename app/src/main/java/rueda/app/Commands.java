@@ -9,10 +9,8 @@ import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
-import java.util.stream.Collectors;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.web.server.servlet.context.ServletWebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -20,31 +18,15 @@ import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
-import rueda.app.machine.MachineJson;
 import rueda.app.program.ProgramFolder;
-import rueda.format.Text;
-import rueda.format.UnreadableFile;
-import rueda.machine.EntryFault;
-import rueda.machine.Machine;
-import rueda.machine.MachineRules;
-import rueda.machine.Proof;
-import rueda.plc.CompiledProgram;
-import rueda.bench.Bench;
-import rueda.plc.StructuredTextCompiler;
-import rueda.proof.ProofRun;
-import rueda.proof.Prover;
-import rueda.proof.Verdict;
 
-/** The command line. Exit codes of {@code prove}: 0 all hold, 1 one does not, 2 it could not run; of {@code serve}: see {@link DataFolder}. */
+/** The command line. Exit codes of {@code serve}: see {@link DataFolder}; each other command says its own. */
 @Command(name = "rueda", mixinStandardHelpOptions = true, version = "rueda 0.1.0",
         description = "Servo axes on a fieldbus: configured, run and proven on a bench of simulated drives.",
-        subcommands = {Commands.Serve.class, Commands.Prove.class})
+        subcommands = {Commands.Serve.class, ProveCommand.class, ConvertCommand.class})
 final class Commands implements Callable<Integer> {
 
     static final int KEEPS_RUNNING = -1;
-    /** Exit code of {@code prove}. */
-    private static final int COULD_NOT_RUN = 2;
 
     @Mixin
     Server server;
@@ -139,13 +121,13 @@ final class Commands implements Callable<Integer> {
         }
     }
 
-    private static int refuse(String message, int code) {
+    static int refuse(String message, int code) {
         System.err.println(message);
         return code;
     }
 
     /** The innermost reason, as one sentence without names of classes. */
-    private static String cause(Throwable failure) {
+    static String cause(Throwable failure) {
         Throwable inner = failure;
         while (inner.getCause() != null && inner.getCause() != inner) {
             inner = inner.getCause();
@@ -174,71 +156,6 @@ final class Commands implements Callable<Integer> {
         @Override
         public Integer call() {
             return server.start();
-        }
-    }
-
-    /** Runs the proofs of a machine file. */
-    @Command(name = "prove", mixinStandardHelpOptions = true,
-            description = "Runs the proofs of a machine file without a server; verdicts as JSON to standard output. Exit code 0: all hold, 1: one does not, 2: could not run.")
-    static final class Prove implements Callable<Integer> {
-        @Parameters(paramLabel = "FILE", description = "machine file, JSON")
-        Path file;
-
-        @Option(names = "--proof", paramLabel = "NAME", description = "run this proof only")
-        String only;
-
-        @Override
-        public Integer call() {
-            try {
-                return prove();
-            } catch (OutOfMemoryError large) {
-                return refuse("The proof needs more memory than there is: make it shorter, or give Java more with -Xmx.", COULD_NOT_RUN);
-            } catch (Exception | Error unexpected) {
-                return refuse("The proof could not run: " + cause(unexpected), COULD_NOT_RUN);
-            }
-        }
-
-        private int prove() {
-            Machine machine;
-            try {
-                machine = MachineJson.readFile(Text.decoded(Files.readAllBytes(file)));
-            } catch (IOException unreadable) {
-                return refuse("Cannot read " + file + ": " + (Files.exists(file) ? "it is no file that can be read." : "there is no such file."), COULD_NOT_RUN);
-            } catch (IllegalArgumentException | UnreadableFile unfit) {
-                return refuse("Cannot read " + file + ": " + unfit.getMessage(), COULD_NOT_RUN);
-            }
-            List<EntryFault> faults = MachineRules.check(machine);
-            if (!faults.isEmpty()) {
-                faults.forEach(f -> System.err.println(f.field() + " " + f.label() + ": " + f.value() + "; allowed: " + f.allowed() + "; " + f.mend()));
-                return COULD_NOT_RUN;
-            }
-            CompiledProgram program = StructuredTextCompiler.compile(StructuredTextCompiler.Text.of(machine.plc()), Bench.environment(machine));
-            if (!program.runs()) {
-                program.diagnostics().forEach(d -> System.err.println(d));
-                return COULD_NOT_RUN;
-            }
-            List<Proof> wanted = only == null ? machine.proofs() : machine.proof(only).stream().toList();
-            if (wanted.isEmpty()) {
-                String names = machine.proofs().stream().map(Proof::name).collect(Collectors.joining(", "));
-                return refuse(names.isEmpty() ? "The machine has no proof to run." : "The machine has no proof called " + only + ". It has: " + names + ".", COULD_NOT_RUN);
-            }
-            List<ProofReport> reports = new ArrayList<>();
-            for (Proof proof : wanted) {
-                ProofRun run = Prover.run(machine, proof);
-                reports.add(new ProofReport(proof.name(), proof.group(), run.duration(), run.holds(), run.stopped(), run.figures(), run.verdicts()));
-                run.verdicts().stream().filter(v -> !v.holds()).map(Verdict::sentence).forEach(s -> System.err.println("does not hold: " + s));
-            }
-            boolean holds = reports.stream().allMatch(ProofReport::holds);
-            System.out.println(MachineJson.pretty(new Report(machine.name(), holds, reports)));
-            return holds ? 0 : 1;
-        }
-
-        /** What is printed. @param holds every proof holds */
-        record Report(String machine, boolean holds, List<ProofReport> proofs) {
-        }
-
-        /** @param duration s  @param stopped why the program stopped before its end, or null */
-        record ProofReport(String proof, String group, double duration, boolean holds, String stopped, ProofRun.Figures figures, List<Verdict> verdicts) {
         }
     }
 }

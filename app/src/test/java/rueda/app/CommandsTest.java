@@ -7,7 +7,10 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rueda.app.machine.MachineJson;
+import rueda.machine.Circumstance;
+import rueda.machine.Condition;
 import rueda.machine.DemoMachine;
+import rueda.machine.Expectation;
 import rueda.machine.Axis;
 import rueda.machine.MoveList;
 import rueda.machine.Terminal.Function;
@@ -125,6 +128,66 @@ class CommandsTest {
         assertThat(run("prove", "--proof", "nobody", file.toString())).isEqualTo(2);
         java.nio.file.Files.writeString(file, MachineJson.write(demo.withProofs(List.of())));
         assertThat(run("prove", file.toString())).as("nothing to run is no success").isEqualTo(2);
+    }
+
+    /** Groups, proofs that are off, conditions, and both kinds of report. */
+    @Test
+    void groupsConditionsAndReports() throws Exception {
+        Machine demo = DemoMachine.create();
+        Proof fetch = demo.proofs().get(0).withDuration(0.5).withExpectations(List.of(Expectation.bound("Shuttle", Expectation.Quantity.SPEED, 500), Expectation.sentence("ALWAYS(Shuttle.torque < 100)")));
+        Proof other = fetch.withName("Other <&> ✓").withGroup("Night").withConditions(List.of(Condition.values(Circumstance.MASS, "Shuttle", 100.0, 200.0))).withExpectations(List.of(Expectation.bound("Shuttle", Expectation.Quantity.SPEED, 500), Expectation.bound("Shuttle", Expectation.Quantity.TORQUE, 0.001)));
+        Path file = java.nio.file.Files.writeString(folder.resolve("groups.json"), MachineJson.write(demo.withProofs(List.of(fetch, other, fetch.withName("Off").withOn(false)))));
+        Path json = folder.resolve("out.json");
+        Path junit = folder.resolve("out.xml");
+        assertThat(run("prove", "--json", json.toString(), "--group", "fetching", file.toString())).isZero();
+        JsonNode report = tools.jackson.databind.json.JsonMapper.builder().build().readTree(java.nio.file.Files.readString(json));
+        assertThat(report.get("proofs")).hasSize(1);
+        assertThat(report.at("/proofs/0/conditions").isNull()).isTrue();
+        assertThat(run("prove", "--json", json.toString(), "--group", "nobody", file.toString())).isEqualTo(2);
+        assertThat(run("prove", "--json", json.toString(), "--proof", "off", file.toString())).isZero();
+        assertThat(run("prove", "--json", json.toString(), "--junit", junit.toString(), "--conditions", "--seed", "5", file.toString())).isEqualTo(1);
+        report = tools.jackson.databind.json.JsonMapper.builder().build().readTree(java.nio.file.Files.readString(json));
+        assertThat(report.get("proofs")).as("the one that is off does not run").hasSize(2);
+        assertThat(report.at("/proofs/1/conditions/runs").asInt()).isEqualTo(3);
+        /* as a reader of JUnit XML sees it */
+        org.w3c.dom.Document xml = javax.xml.parsers.DocumentBuilderFactory.newInstance().newDocumentBuilder().parse(junit.toFile());
+        assertThat(xml.getElementsByTagName("testsuite").getLength()).isEqualTo(2);
+        org.w3c.dom.Element second = (org.w3c.dom.Element) xml.getElementsByTagName("testsuite").item(1);
+        assertThat(second.getAttribute("name")).isEqualTo("Other <&> ✓");
+        assertThat(second.getAttribute("tests")).as("two expectations, once and under conditions").isEqualTo("4");
+        assertThat(second.getElementsByTagName("failure").getLength()).isEqualTo(Integer.parseInt(second.getAttribute("failures"))).isEqualTo(2);
+        assertThat(((org.w3c.dom.Element) second.getElementsByTagName("failure").item(1)).getAttribute("message")).contains("in 3 of 3 runs");
+    }
+
+    /** A machine as a folder: the texts in their own files, the document in the same order each time; it proves like the file, and comes back equal. */
+    @Test
+    void aFolderIsAMachineToo() throws Exception {
+        Machine demo = DemoMachine.create();
+        Machine two = demo.withPlc(demo.plc().withFiles(List.of(demo.plc().files().get(0), new Plc.SourceFile("Größe.st", "FUNCTION Zwei : INT\n  Zwei := 2;\nEND_FUNCTION\n"))));
+        Path file = java.nio.file.Files.writeString(folder.resolve("m.json"), MachineJson.write(two));
+        Path laid = folder.resolve("laid/out");
+        assertThat(run("convert", file.toString(), laid.toString())).isZero();
+        String document = java.nio.file.Files.readString(laid.resolve("machine.json"));
+        assertThat(document).doesNotContain("END_FUNCTION", "PROGRAM TurningCell").contains("\"name\" : \"Größe.st\"").endsWith("}\n");
+        assertThat(java.nio.file.Files.readString(laid.resolve("TurningCell.st"))).isEqualTo(demo.plc().files().get(0).source());
+        assertThat(rueda.app.machine.MachineFolder.read(laid)).isEqualTo(two);
+        assertThat(run("prove", "--proof", "A limit switch’s wire breaks", laid.toString())).isZero();
+        Path back = folder.resolve("back.json");
+        assertThat(run("convert", laid.toString(), back.toString())).isZero();
+        assertThat(MachineJson.read(java.nio.file.Files.readString(back))).isEqualTo(two);
+        /* written again it is the same; a text that has gone goes, and nothing else */
+        java.nio.file.Files.writeString(laid.resolve("README.md"), "kept");
+        java.nio.file.Files.writeString(file, MachineJson.write(demo));
+        assertThat(run("convert", file.toString(), laid.toString())).isZero();
+        assertThat(laid.resolve("Größe.st")).doesNotExist();
+        assertThat(laid.resolve("README.md")).exists();
+        /* what is missing, or would lie outside, is named */
+        java.nio.file.Files.delete(laid.resolve("TurningCell.st"));
+        assertThatThrownBy(() -> rueda.app.machine.MachineFolder.read(laid)).hasMessageContaining("TurningCell.st is not in the folder");
+        java.nio.file.Files.writeString(laid.resolve("machine.json"), document.replace("Größe.st", "../m.st"));
+        assertThatThrownBy(() -> rueda.app.machine.MachineFolder.read(laid)).isInstanceOf(IllegalArgumentException.class);
+        assertThat(run("prove", folder.resolve("laid").toString())).as("no machine.json").isEqualTo(2);
+        assertThat(run("convert", folder.resolve("nowhere").toString(), back.toString())).isEqualTo(2);
     }
 
     private static int run(String... arguments) {

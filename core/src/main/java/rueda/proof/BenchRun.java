@@ -4,12 +4,13 @@ import java.util.List;
 import rueda.bench.Bench;
 import rueda.bench.Signal;
 import rueda.drive.DriveObject;
+import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.plc.run.ProgramFault;
 import rueda.plcopen.CommandLog;
 
 /** A run that the bench has made, whose recording has kept every sample. */
-record BenchRun(Bench bench, List<Happened> happened) implements RecordedRun {
+record BenchRun(Bench bench, List<Axis> standing, List<Happened> happened) implements RecordedRun {
 
     @Override
     public Machine machine() {

@@ -190,14 +190,21 @@ final class Causes {
             return new Explanation("This happened during " + words(entry) + ", ordered in " + place(entry) + ".", null);
         }
         if (quantity == Quantity.SPEED) {
-            return new Explanation(say("L%s ordered %s %s/s.", place(entry).substring(1), plain(entry.velocity()), axis.unit().symbol()), null);
+            String ordered = say("L%s ordered %s %s/s", place(entry).substring(1), plain(entry.velocity()), axis.unit().symbol());
+            double faster = Math.abs(run.value(run.signal(AxisSignal.SPEED.of(axis.name())), sample(worst))) - entry.velocity();
+            if (faster < 1e-3 * entry.velocity()) {
+                return new Explanation(ordered + ".", null);
+            }
+            Explanation behind = torqueShort(axis, axisNumber, entry, entry.time() * 1e-9);
+            return new Explanation(say("%s; the axis was %s %s/s faster, to make up for what it had fallen behind. ", ordered, plain(faster), axis.unit().symbol()) + behind.words(), behind.mend());
         }
         return torqueShort(axis, axisNumber, entry, from);
     }
 
     /** M = J·a/r + M_c + b·ω at the motor; lacking torque shows as following error. */
     private Explanation torqueShort(Axis axis, int axisNumber, CommandLog.Entry entry, double from) {
-        MotorSide side = axis.motorSide();
+        Axis real = run.standing().get(axisNumber);
+        MotorSide side = real.motorSide();
         String unit = axis.unit().symbol();
         int commandedSpeed = run.signal(AxisSignal.COMMANDED_SPEED.of(axis.name()));
         int limitedSignal = run.signal(AxisSignal.TORQUE_LIMITED.of(axis.name()));
@@ -209,7 +216,7 @@ final class Causes {
         /* in the direction of the motion, braking turned over: friction and, going up, the weight help */
         double held = (side.friction(entry.velocity()) + side.gravity() * Math.signum(speedNow)) * (braking ? -1 : 1);
         double needed = side.inertia() * ordered / side.unitsPerRadian() + held;
-        double peak = axis.torqueLimit();
+        double peak = Math.min(axis.torqueLimit(), real.motor().peakTorque());
         long saturated = 0;
         for (long k = 0; k < run.samples(); k++) {
             double t = run.time(k);
@@ -218,10 +225,13 @@ final class Causes {
         }
         double saturatedMs = saturated * run.interval() * 1e3;
         String which = braking ? "Deceleration" : "Acceleration";
-        String carried = axis.train().feed().linear() ? say("With %s kg on board the", plain(axis.load().mass())) : "The";
+        String carried = axis.train().feed().linear() ? say("With %s kg on board the", plain(real.load().mass())) : "The";
         String words = say("At %.3f s %s (%s) ordered %s of %s %s/s². %s motor needs %.2f N·m for it, friction included; it can give %.2f N·m. ",
                 entry.time() * 1e-9, place(entry), entry.block(), which.toLowerCase(Locale.ROOT), plain(ordered), unit,
                 carried, needed, peak);
+        if (!real.load().equals(axis.load()) || !real.motor().equals(axis.motor())) {
+            words += say("As the document says it would need %.2f of %.2f N·m. ", axis.motorSide().inertia() * ordered / side.unitsPerRadian() + (axis.motorSide().friction(entry.velocity()) + axis.motorSide().gravity() * Math.signum(speedNow)) * (braking ? -1 : 1), axis.torqueLimit());
+        }
         if (needed <= peak) {
             return new Explanation(words + "The torque suffices, so look at the gains and the feed-forward.", null);
         }

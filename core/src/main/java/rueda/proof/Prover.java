@@ -67,7 +67,7 @@ public final class Prover {
 
     private static ProofRun judged(Machine machine, Proof proof, Stand stand, Progress progress) {
         Bench bench = new Bench(machine, samples(machine, proof), stand);
-        RecordedRun run = ran(bench, proof, progress);
+        RecordedRun run = ran(bench, stand, proof, progress);
         ProgramFault fault = run.fault();
         return new ProofRun(verdicts(proof, run), proof.duration(), fault == null ? null : fault.getMessage(), fault == null ? "" : fault.file(), fault == null ? 0 : fault.line(), figures(run), run.happened(), bench);
     }
@@ -78,7 +78,7 @@ public final class Prover {
      * @param ready the program, which no other bench uses any more
      */
     public static Judgement judge(Machine machine, ReadyProgram ready, Proof proof, Stand stand) {
-        RecordedRun run = ran(new Bench(machine, ready, samples(machine, proof), stand, new NamedIn(proof)), proof, (time, of) -> { });
+        RecordedRun run = ran(new Bench(machine, ready, samples(machine, proof), stand, new NamedIn(proof)), stand, proof, (time, of) -> { });
         return new Judgement(verdicts(proof, run), run.fault() == null ? null : run.fault().getMessage());
     }
 
@@ -90,7 +90,7 @@ public final class Prover {
         return Math.max(1, (int) Math.round(proof.duration() * 1e6 / machine.bus().cycleMicros()));
     }
 
-    private static RecordedRun ran(Bench bench, Proof proof, Progress progress) {
+    private static RecordedRun ran(Bench bench, Stand stand, Proof proof, Progress progress) {
         int samples = samples(bench.machine(), proof);
         bench.restWhileStill();
         ScriptRun script = new ScriptRun(bench, proof.script());
@@ -102,7 +102,7 @@ public final class Prover {
             script.cycle();
             bench.cycle();
         }
-        return new BenchRun(bench, script.happened());
+        return new BenchRun(bench, stand.axes(), script.happened());
     }
 
     private static List<Verdict> verdicts(Proof proof, RecordedRun run) {

@@ -2,6 +2,7 @@ package rueda.proof;
 
 import java.util.List;
 import rueda.bench.Signal;
+import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.plc.run.ProgramFault;
 import rueda.plcopen.CommandLog;
@@ -38,6 +39,11 @@ public interface RecordedRun {
 
     /** Why the program stopped before its end, or null. */
     ProgramFault fault();
+
+    /** The axes as they really stood there, which may be other than the machine says. */
+    default List<Axis> standing() {
+        return machine().axes();
+    }
 
     /** What the script made happen, in order. */
     default List<Happened> happened() {

@@ -39,7 +39,7 @@ public final class ScriptRun {
     public ScriptRun(Bench bench, List<ScriptStep> script) {
         this.bench = bench;
         machine = bench.machine();
-        trace = new RunTrace(new BenchRun(bench, happened));
+        trace = new RunTrace(new BenchRun(bench, machine.axes(), happened));
         SignalNames names = new SignalNames(bench.recording().signals());
         for (int i = 0; i < script.size(); i++) {
             steps.add(new Running(i, script.get(i), names));

@@ -42,6 +42,15 @@ public final class MachineJson {
         return read(json, STRICT);
     }
 
+    /** @throws IllegalArgumentException when it is no JSON */
+    static JsonNode readTree(String json) {
+        try {
+            return STRICT.readTree(json);
+        } catch (JacksonException damaged) {
+            throw new IllegalArgumentException("it is no JSON: " + damaged.getOriginalMessage() + ".", damaged);
+        }
+    }
+
     /** Places of entries in a stored document that {@link #read(String)} passes over, as JSON pointers, up to 20. */
     static List<String> unknown(String json) {
         List<String> places = new ArrayList<>();

@@ -45,7 +45,7 @@ public record ConditionMap(int runs, int failed, int worst, List<MapColumn> colu
     /**
      * Runs that have something in common.
      *
-     * @param condition what is varied; empty for the document
+     * @param condition what is varied
      * @param value     how
      * @param runs      how many
      * @param cells     one for each expectation
@@ -110,7 +110,7 @@ public record ConditionMap(int runs, int failed, int worst, List<MapColumn> colu
         List<MapRow> rows = new ArrayList<>();
         List<Outcome> nominal = outcomes.stream().filter(o -> o.of().unchanged()).toList();
         if (!nominal.isEmpty()) {
-            rows.add(row("", "as the document says", nominal));
+            rows.add(row("as the document says", "", nominal));
         }
         for (int c = 0; c < proof.conditions().size(); c++) {
             int condition = c;

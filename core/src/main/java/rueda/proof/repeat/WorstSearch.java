@@ -7,28 +7,35 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.IntStream;
-import org.hipparchus.exception.MathIllegalStateException;
+import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.optim.InitialGuess;
 import org.hipparchus.optim.MaxEval;
 import org.hipparchus.optim.SimpleBounds;
 import org.hipparchus.optim.nonlinear.scalar.GoalType;
 import org.hipparchus.optim.nonlinear.scalar.ObjectiveFunction;
-import org.hipparchus.optim.nonlinear.scalar.noderiv.CMAESOptimizer;
+import org.hipparchus.optim.nonlinear.scalar.noderiv.BOBYQAOptimizer;
+import org.hipparchus.optim.univariate.BrentOptimizer;
+import org.hipparchus.optim.univariate.SearchInterval;
+import org.hipparchus.optim.univariate.UnivariateObjectiveFunction;
 import org.hipparchus.random.SobolSequenceGenerator;
-import org.hipparchus.random.Well19937c;
 import rueda.machine.Condition;
 
 /**
- * Looks for the case with the least room: first all over (corners, then a Sobol sequence: Joe and Kuo, 2008), then from the worst of those on by an evolution
- * strategy with covariance matrix adaptation (Hansen, <i>The CMA Evolution Strategy</i>), several at once, each with its own part of the runs. Conditions are
- * scaled to 0 … 1; of lists the nearest value is taken. Which runs there are depends on the seed and on what was found, never on the number of threads.
+ * Looks for the case with the least room: first all over (corners, then a Sobol sequence: Joe and Kuo, 2008), then with every value of each list in the worst of
+ * those, then from the worst ones on by quadratic models within a shrinking region (Powell, <i>The BOBYQA algorithm for bound constrained optimization without
+ * derivatives</i>, 2009), several at once, each with its own part of the runs. Ranges are scaled to 0 … 1. Which runs there are depends on the seed and on what
+ * was found, never on the number of threads.
  */
 final class WorstSearch {
 
     /** at once, each with its own part of the runs */
-    private static final int STARTS = 3;
+    private static final int STARTS = 2;
     private static final int MOST_CORNERS = 64;
-    private static final double SIGMA = 0.15;
+    /** of the runs that go all over */
+    private static final double EVERYWHERE = 0.4;
+    private static final double FIRST_REGION = 0.12;
+    private static final double LAST_REGION = 1e-5;
+    private static final int FEW = 3;
 
     /** Runs cases. */
     interface Runner {
@@ -56,26 +63,48 @@ final class WorstSearch {
     }
 
     void run(Runner runner) throws InterruptedException {
-        int dimensions = conditions.size();
-        if (dimensions == 0) {
+        if (conditions.isEmpty()) {
             runner.all(0, List.of(Case.nominal(0)));
             return;
         }
-        List<double[]> points = everywhere(Math.max(1, Math.min(runs, runs / 2)));
-        List<Outcome> found = runner.all(0, points.stream().map(this::at).toList());
-        List<double[]> begins = IntStream.range(0, found.size()).boxed().sorted(Comparator.comparingDouble((Integer i) -> score.applyAsDouble(found.get(i)))).map(points::get).limit(STARTS).toList();
+        List<double[]> points = new ArrayList<>(everywhere(Math.max(1, (int) (EVERYWHERE * runs))));
+        List<Outcome> found = new ArrayList<>(runner.all(0, points.stream().map(this::at).toList()));
+        List<double[]> lists = listed(points.get(worst(found, 1).get(0)), runs - points.size());
+        found.addAll(runner.all(points.size(), lists.stream().map(this::at).toList()));
+        points.addAll(lists);
+        List<Integer> begins = worst(found, STARTS);
         int left = runs - points.size();
         List<Callable<Void>> work = new ArrayList<>();
         for (int s = 0; s < begins.size(); s++) {
             int first = points.size() + left * s / begins.size();
             int most = points.size() + left * (s + 1) / begins.size() - first;
-            double[] begin = begins.get(s);
-            long own = seed * STARTS + s;
-            if (most > 0) {
-                work.add(() -> climb(runner, begin, first, most, own));
-            }
+            Climb climb = new Climb(runner, points.get(begins.get(s)), score.applyAsDouble(found.get(begins.get(s))), first, most);
+            work.add(() -> {
+                climb.run();
+                return null;
+            });
         }
         runner.each(work);
+    }
+
+    private List<Integer> worst(List<Outcome> found, int count) {
+        return IntStream.range(0, found.size()).boxed().sorted(Comparator.comparingDouble((Integer i) -> score.applyAsDouble(found.get(i)))).limit(count).toList();
+    }
+
+    /** A point with each of the other values of each list. */
+    private List<double[]> listed(double[] point, int most) {
+        List<double[]> points = new ArrayList<>();
+        for (int d = 0; d < conditions.size(); d++) {
+            int values = conditions.get(d).hasRange() ? 0 : conditions.get(d).size();
+            for (int v = 0; v < values && points.size() < most; v++) {
+                double[] other = point.clone();
+                other[d] = (v + 0.5) / values;
+                if ((int) Math.min(values - 1, point[d] * values) != v) {
+                    points.add(other);
+                }
+            }
+        }
+        return points;
     }
 
     private List<double[]> everywhere(int count) {
@@ -102,26 +131,84 @@ final class WorstSearch {
         return next;
     }
 
-    /** Goes on from a place with a number of runs. */
-    private Void climb(Runner runner, double[] begin, int first, int most, long own) {
-        int dimensions = begin.length;
-        int[] done = {0};
-        int population = 4 + (int) (3 * Math.log(dimensions));
-        CMAESOptimizer optimizer = new CMAESOptimizer(most, Double.NEGATIVE_INFINITY, true, 0, 0, new Well19937c(own), false, null);
-        double[] sigma = new double[dimensions];
-        Arrays.fill(sigma, SIGMA);
-        double[] zero = new double[dimensions];
-        double[] one = new double[dimensions];
-        Arrays.fill(one, 1);
-        try {
-            while (done[0] < most) {
-                optimizer.optimize(new MaxEval(most - done[0]), GoalType.MINIMIZE, new InitialGuess(begin), new SimpleBounds(zero, one), new CMAESOptimizer.Sigma(sigma), new CMAESOptimizer.PopulationSize(population),
-                        new ObjectiveFunction(point -> score.applyAsDouble(runner.one(first + done[0]++, at(point)))));
-                Arrays.setAll(sigma, d -> sigma[d] / 2);
-            }
-        } catch (MathIllegalStateException used) {
-            // its runs are used up
+    /** Goes on from a place with a number of runs: the ranges change, of lists the values stay. */
+    private final class Climb {
+        private final Runner runner;
+        private final int[] ranges = IntStream.range(0, conditions.size()).filter(d -> conditions.get(d).hasRange()).toArray();
+        private final int first;
+        private final int most;
+        private double[] best;
+        private double least;
+        private int done;
+
+        Climb(Runner runner, double[] begin, double least, int first, int most) {
+            this.runner = runner;
+            this.first = first;
+            this.most = most;
+            this.least = least;
+            best = begin.clone();
         }
-        return null;
+
+        /** Its runs are used up. */
+        private static final class Used extends RuntimeException {
+            Used() {
+                super(null, null, false, false);
+            }
+        }
+
+        void run() {
+            double region = FIRST_REGION;
+            try {
+                while (ranges.length > 0 && region > LAST_REGION) {
+                    double before = least;
+                    within(region);
+                    region *= least < before ? 0.5 : 0.2;
+                }
+            } catch (Used ended) {
+                // as planned
+            }
+        }
+
+        private void within(double region) {
+            double[] begin = IntStream.of(ranges).mapToDouble(d -> best[d]).toArray();
+            double[] zero = new double[begin.length];
+            double[] one = new double[begin.length];
+            Arrays.fill(one, 1);
+            MaxEval enough = new MaxEval(Math.max(1, 2 * most));
+            try {
+                if (begin.length == 1) {
+                    double low = Math.max(0, begin[0] - region);
+                    new BrentOptimizer(1e-6, LAST_REGION).optimize(enough, GoalType.MINIMIZE, new UnivariateObjectiveFunction(x -> room(new double[] {x})), new SearchInterval(low, Math.min(1, begin[0] + region), begin[0] > low ? begin[0] : low));
+                } else {
+                    new BOBYQAOptimizer(points(begin.length), region, region / 1000).optimize(enough, GoalType.MINIMIZE, new InitialGuess(begin), new SimpleBounds(zero, one), new ObjectiveFunction(this::room));
+                }
+            } catch (MathRuntimeException stuck) {
+                // what it has found stays; the next region is smaller
+            }
+        }
+
+        /** A whole quadratic model where that takes few runs. */
+        private int points(int dimensions) {
+            return dimensions <= FEW ? (dimensions + 1) * (dimensions + 2) / 2 : 2 * dimensions + 1;
+        }
+
+        private double room(double[] changed) {
+            if (done == most) {
+                throw new Used();
+            }
+            double[] point = best.clone();
+            for (int i = 0; i < ranges.length; i++) {
+                point[ranges[i]] = Math.max(0, Math.min(1, changed[i]));
+            }
+            double here = score.applyAsDouble(runner.one(first + done++, at(point)));
+            if (here < least) {
+                least = here;
+                best = point;
+            }
+            return Double.isInfinite(here) ? NO_NUMBER : here;
+        }
     }
+
+    /** What stands for room without a number: the models want one. */
+    private static final double NO_NUMBER = 10;
 }
