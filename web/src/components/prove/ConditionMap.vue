@@ -11,7 +11,7 @@ const number = (margin: number | null | undefined) => (margin == null ? '' : fix
 /** The less room, the darker; none of it says anything that the sign and the number do not. */
 function shade(cell: Cell) {
   const share = cell.share ?? (cell.holds ? 1 : -1)
-  const strength = cell.holds ? 10 + 30 * (1 - Math.min(1, Math.max(0, share))) : 25 + 45 * Math.min(1, Math.max(0, -share))
+  const strength = cell.holds ? 8 + 24 * (1 - Math.min(1, Math.max(0, share))) : 18 + 22 * Math.min(1, Math.max(0, -share))
   return { '--strength': `${Math.round(strength)}%` }
 }
 const repeated = (i: number) => i > 0 && props.map.rows[i]!.condition === props.map.rows[i - 1]!.condition

@@ -55,7 +55,7 @@ class PageTest extends BrowserTest {
         part("All proofs 10");
         Locator row = page.getByTestId("proof").filter(new Locator.FilterOptions().setHasText("Starts without an error"));
         expect(row).containsText("holds");
-        button("Run these 3").click();
+        button("Run these 4").click();
         expect(page.getByTestId("proof").filter(new Locator.FilterOptions().setHasText("Fetch a wheel")).first()).containsText("1 of 5 does not hold");
         expect(page.getByTestId("proof").filter(new Locator.FilterOptions().setHasText("salt"))).containsText("not run yet");
         expectAccessible("all proofs");
