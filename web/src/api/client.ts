@@ -215,6 +215,8 @@ export const api = {
   latestRepetitions: (id: number) => answered(client.GET('/api/machines/{id}/repetitions/latest', { params: { path: { id } } })),
   cancelRepetition: (id: number) => answered(client.POST('/api/repetitions/{id}/cancel', { params: { path: { id } } })),
   againOf: (id: number, run: number) => answered(client.POST('/api/repetitions/{id}/runs/{run}', { params: { path: { id, run } } })),
+  runs: (id: number, proof: string) => answered(client.GET('/api/machines/{id}/runs', { params: { path: { id }, query: { proof } } })),
+  run: (id: number) => answered(client.GET('/api/runs/{id}', { params: { path: { id } } })),
   latestRuns: (id: number) => answered(client.GET('/api/machines/{id}/runs/latest', { params: { path: { id } } })),
   trace: (run: number, signals: string[], from: number, to: number) =>
     answered(client.GET('/api/runs/{id}/trace', { params: { path: { id: run }, query: { signals, from, to, points: 3000 } } })),

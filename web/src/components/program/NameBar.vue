@@ -37,7 +37,7 @@ async function rename(name: string) {
   if (!use) return
   const given = await machine.guarded(() => machine.byKey(machine.draft!, (asked) => api.renameName(asked, use.file, use.line, use.column, name)))
   if (!given) return
-  machine.edit({ op: 'replace', path: '/plc/files', value: given.files }, { op: 'replace', path: '/plc/tasks', value: given.tasks })
+  machine.edit({ op: 'replace', path: '/plc/files', value: given.files }, { op: 'replace', path: '/plc/tasks', value: given.tasks }, { op: 'replace', path: '/proofs', value: given.proofs })
   renaming.value = false
 }
 function declared() {

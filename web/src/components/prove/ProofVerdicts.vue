@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
+import { api, type RunView, type Schemas } from '../../api/client'
 import { fixed } from '../../lib/numbers'
 import { useMachine } from '../../stores/machine'
 import { useProof } from '../../stores/proof'
+import PickOne from '../PickOne.vue'
 import ProgramEditor from '../ProgramEditor.vue'
 
 /** The verdicts of the chosen proof's newest run; of the chosen one the line of the program and why. */
@@ -10,6 +12,36 @@ const machine = useMachine()
 const proof = useProof()
 const stale = computed(() => machine.run !== null && machine.run.revision !== machine.revision)
 const verdict = computed(() => proof.verdict)
+
+/* ---- another run beside it */
+const others = shallowRef<Schemas['RunSummary'][]>([])
+const other = shallowRef<RunView | null>(null)
+watch(() => [machine.run?.id, machine.proof?.name], async () => {
+  other.value = null
+  const id = machine.run?.id
+  const found = machine.run ? await machine.guarded(() => api.runs(machine.id, machine.run!.name)) : undefined
+  if (found && machine.run?.id === id) others.value = found.filter((r) => r.id !== id)
+}, { immediate: true })
+const moment = (at: string) => new Date(at).toLocaleString(undefined, { month: 'short', day: 'numeric', hour: '2-digit', minute: '2-digit', second: '2-digit' })
+const compared = computed(() => [{ code: '', words: 'no other run' }, ...others.value.map((r) => ({ code: r.id, words: `${r.holds ? '✓' : '✗'} revision ${r.revision}, ${moment(r.ranAt)}${r.circumstances ? `, ${r.circumstances}` : ''}` }))])
+async function compare(code: string) {
+  other.value = code ? ((await machine.guarded(() => api.run(Number(code)))) ?? null) : null
+}
+/** The same sentence in the other run: by its words, else by its place. */
+function then(v: Schemas['Verdict'], i: number) {
+  return other.value?.verdicts.find((o) => o.sentence === v.sentence) ?? other.value?.verdicts[i] ?? null
+}
+const difference = (v: Schemas['Verdict'], i: number) => {
+  const before = then(v, i)
+  if (!before) return '–'
+  const change = v.margin != null && before.margin != null ? v.margin - before.margin : null
+  return `${before.holds ? '✓' : '✗'} ${before.margin == null ? '' : fixed(before.margin, 3)}${change === null || Math.abs(change) < 5e-4 ? '' : ` (${change > 0 ? '+' : ''}${fixed(change, 3)})`}`
+}
+const axisOf = computed(() => {
+  const name = verdict.value?.signal.split('.')[0]
+  return machine.draft!.axes.find((a) => a.name.toLowerCase() === name?.toLowerCase())?.name ?? ''
+})
+const taken = (kind: 'csv' | 'json', axis: string) => `/api/runs/${machine.run!.id}/recording.${kind}${axis ? `?axis=${encodeURIComponent(axis)}` : ''}`
 const bar = (room: number | null | undefined) => (room == null ? 100 : Math.min(100, Math.max(2, (1 - room) * (room < 0 ? 100 / (1 - room) : 100))))
 
 /** Which file of the program has this name; the first where none has, as in runs of before there were several. */
@@ -37,7 +69,7 @@ const mendable = computed(() => {
 <template>
   <template v-if="machine.run">
     <v-table class="plain verdicts" :class="{ stale }">
-      <thead><tr><th>What must be true</th><th>Limit</th><th>Measured</th><th>Room left</th><th>Where</th></tr></thead>
+      <thead><tr><th>What must be true</th><th>Limit</th><th>Measured</th><th>Room left</th><th>Where</th><th v-if="other">Room of the other</th></tr></thead>
       <tbody>
         <tr v-for="(v, i) in machine.run.verdicts" :key="i" :class="{ failed: !v.holds, on: i === proof.index }" data-testid="verdict" @click="proof.chosen = i">
           <td><button type="button" class="pick" :aria-pressed="i === proof.index" @click.stop="proof.chosen = i"><span aria-hidden="true">{{ v.holds ? '✓' : '✗' }}</span><span class="visually-hidden">{{ v.holds ? 'holds: ' : 'does not hold: ' }}</span> {{ v.sentence }}</button></td>
@@ -51,9 +83,16 @@ const mendable = computed(() => {
             <span v-if="v.margin != null" class="mono margin">{{ fixed(v.margin, 3) }} {{ v.unit }}</span><template v-else-if="v.limit == null">–</template>
           </td>
           <td class="mono">{{ fixed(v.time, 3) }} s</td>
+          <td v-if="other" class="mono" data-testid="other-room">{{ difference(v, i) }}</td>
         </tr>
       </tbody>
     </v-table>
+    <div class="tools">
+      <template v-if="others.length">Compare with <PickOne class="compared" label="Run to compare with" :value="other?.id ?? ''" :options="compared" @pick="compare" /></template>
+      <span class="out">Recording:
+        <template v-if="axisOf"><a class="link" :href="taken('csv', axisOf)" download>{{ axisOf }} as CSV</a>, </template>
+        <a class="link" :href="taken('csv', '')" download>all as CSV</a>, <a class="link" :href="taken('json', axisOf)" download>{{ axisOf || 'all' }} as JSON</a></span>
+    </div>
     <div v-if="verdict" class="below">
       <ProgramEditor class="code" readonly :key="shownFile" :model-value="machine.draft!.plc.files[shownFile]!.source" :diagnostics="[]" :marked="stale ? 0 : (verdict.order?.line ?? machine.run.stoppedLine)" label="Program line responsible" />
       <div class="sheet why">
@@ -79,6 +118,8 @@ td.mono { white-space: nowrap; }
 .bar span.over { background: var(--stop); }
 .margin { font-size: 12px; white-space: nowrap; }
 .bar i { position: absolute; top: -3px; bottom: -3px; width: 2px; background: var(--ink); }
+.tools { display: flex; gap: 6px; align-items: center; margin-top: 6px; font-size: 13px; }
+.compared { width: 300px; flex: none; } .out { margin-left: auto; }
 .below { display: grid; grid-template-columns: 1.15fr 1fr; gap: 10px; margin-top: 8px; height: 216px; }
 .code { height: 216px; min-width: 0; }
 .why { padding: 6px 10px; overflow: auto; font-size: 13px; }

@@ -62,6 +62,10 @@ public final class Report {
         ratio(page, "Packing the images of 128 stations to copying their bytes", times(results, "BusBenchmark.pack", null), times(results, "BusBenchmark.copy", null), "at most 5");
         Statistics large = times(results, "BusBenchmark.readLargeDescription", null);
         row(page, "A description of 10 MB read, in a heap of 300 MB", "%.0f ms", large.getMin() / CYCLE_NANOS, large.getMean() / CYCLE_NANOS, "below 2000 ms");
+        ratio(page, "Two axes that move beside thirty that stand, to the two alone", times(results, "StandingBenchmark.twoBesideThirtyThatStand", null), times(results, "StandingBenchmark.twoAlone", null), "at most 5");
+        Statistics repeated = times(results, "RepetitionBenchmark.runs", null);
+        double thousand = 1000.0 / RepetitionBenchmark.RUNS * 1e-9;
+        row(page, "1 000 runs of the demo's proof of 18 s, on " + Runtime.getRuntime().availableProcessors() + " processors", "%.0f s", repeated.getMin() * thousand, repeated.getMean() * thousand, "60 s, in the end 30 s");
         page.append("""
 
                 The bench's share beyond the bare loop is the object dictionary, the state machine, packing and unpacking of the bytes, switches,

@@ -54,6 +54,11 @@ public class SteppingBenchmark {
 
     /** Axes that go to and fro for ever, by a program in Structured Text. */
     static Machine machine(int count) {
+        return machine(count, count);
+    }
+
+    /** Of which the first ones go to and fro, the others stand. */
+    static Machine machine(int count, int moving) {
         Machine demo = DemoMachine.create();
         StringBuilder variables = new StringBuilder();
         StringBuilder body = new StringBuilder();
@@ -63,8 +68,8 @@ public class SteppingBenchmark {
             Axis axis = demo.axes().get(0).withName(name).withHoming(Homing.search(37, 120, 12, 800, 0));
             list.add(axis.withStation(new Station(unbound(axis.station().outputs()), unbound(axis.station().inputs()))));
             variables.append(String.format("P%1$d : MC_Power; H%1$d : MC_Home; Go%1$d, Back%1$d : MC_MoveAbsolute;%n", i));
-            body.append(String.format("P%1$d(Axis := A%1$d, Enable := TRUE); H%1$d(Axis := A%1$d, Execute := P%1$d.Status);%n"
-                    + "Go%1$d(Axis := A%1$d, Execute := H%1$d.Done AND NOT Go%1$d.Done AND NOT Back%1$d.Busy, Position := 800.0, Velocity := 400.0, Acceleration := 2000.0);%n"
+            body.append(String.format("P%1$d(Axis := A%1$d, Enable := TRUE); H%1$d(Axis := A%1$d, Execute := P%1$d.Status);%n", i));
+            body.append(i >= moving ? "" : String.format("Go%1$d(Axis := A%1$d, Execute := H%1$d.Done AND NOT Go%1$d.Done AND NOT Back%1$d.Busy, Position := 800.0, Velocity := 400.0, Acceleration := 2000.0);%n"
                     + "Back%1$d(Axis := A%1$d, Execute := H%1$d.Done AND NOT Go%1$d.Busy AND NOT Back%1$d.Done, Position := 0.0, Velocity := 400.0, Acceleration := 2000.0);%n", i));
         }
         String source = "PROGRAM P VAR " + variables + "END_VAR\n" + body + "END_PROGRAM";

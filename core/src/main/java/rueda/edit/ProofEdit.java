@@ -1,25 +1,51 @@
 package rueda.edit;
 
+import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
 import java.util.function.UnaryOperator;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.IntStream;
 import rueda.machine.Condition;
 import rueda.machine.Expectation;
 import rueda.machine.Proof;
 import rueda.machine.ScriptStep;
 
-/** How a proof follows a change of the axes. */
-final class ProofEdit {
+/** How proofs follow a change of the axes, or of names in the program. */
+public final class ProofEdit {
 
     private ProofEdit() {
     }
 
     /** The proof once an axis has another name: also where its sentences name it. */
     static Proof renamed(Proof proof, String from, String to) {
-        UnaryOperator<String> axis = name -> from.equalsIgnoreCase(name) ? to : name;
-        UnaryOperator<String> text = written -> written == null ? null : followedIn(written, from, to);
+        return changed(proof, name -> from.equalsIgnoreCase(name) ? to : name, written -> followedIn(written, from, to));
+    }
+
+    /**
+     * The proofs once values of the program have other names.
+     *
+     * @param before names of all values of the program  @param after the names of the same values now, in the same order
+     */
+    public static List<Proof> renamed(List<Proof> proofs, List<String> before, List<String> after) {
+        if (before.size() != after.size()) {
+            throw new IllegalArgumentException(before.size() + " values became " + after.size());
+        }
+        /* longer names first: a value inside of another one is called by both */
+        List<Integer> changed = IntStream.range(0, before.size()).filter(i -> !before.get(i).equals(after.get(i))).boxed().sorted(Comparator.comparingInt((Integer i) -> before.get(i).length()).reversed()).toList();
+        UnaryOperator<String> text = written -> {
+            String now = written;
+            for (int i : changed) {
+                now = now.replaceAll("(?i)(?<![\\w.])" + Pattern.quote(before.get(i)) + "(?!\\w)", Matcher.quoteReplacement(after.get(i)));
+            }
+            return now;
+        };
+        return changed.isEmpty() ? proofs : proofs.stream().map(proof -> changed(proof, name -> name, text)).toList();
+    }
+
+    private static Proof changed(Proof proof, UnaryOperator<String> axis, UnaryOperator<String> written) {
+        UnaryOperator<String> text = words -> words == null ? null : written.apply(words);
         return proof.withScript(proof.script().stream().map(s -> s.withAxis(axis.apply(s.axis())).withTarget(text.apply(s.target())).withValue(text.apply(s.value())).withWhen(text.apply(s.when())).withUntil(text.apply(s.until()))).toList())
                 .withExpectations(proof.expectations().stream().map(e -> e.withAxis(axis.apply(e.axis())).withOther(axis.apply(e.other())).withAfter(text.apply(e.after())).withThen(text.apply(e.then()))
                         .withWhen(text.apply(e.when())).withSignal(text.apply(e.signal())).withText(text.apply(e.text()))).toList())

@@ -32,6 +32,7 @@ class MistakesTest extends BrowserTest {
         enterProgram(right.replace("Step : INT;", "Step : INTEGER;"));
         expect(page.getByLabel("Faults of the program")).containsText("Line 4, column 10");
         expect(page.getByLabel("Faults of the program")).containsText("There is no type INTEGER");
+        page.keyboard().press("Control+Home");
         expect(page.locator(".cm-lintRange-error").first()).hasText("INTEGER");
         expect(button("Run program")).isDisabled();
         enterProgram(right);

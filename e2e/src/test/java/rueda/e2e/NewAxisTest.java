@@ -153,7 +153,6 @@ class NewAxisTest extends BrowserTest {
         expect(page.locator("tr", new Page.LocatorOptions().setHasText("I5")).first()).containsText("2033h bit 10");
         choose(field("Force Q2"), "1");
         expect(page.locator("header")).containsText("2 forced · release all");
-        screenshot("wire-forced");
         expectAccessible("forced terminals");
         page.getByText("2 forced · release all").click();
         expect(page.locator("header")).not().containsText("forced");

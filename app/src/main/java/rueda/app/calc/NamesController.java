@@ -9,14 +9,17 @@ import org.springframework.web.bind.annotation.RestController;
 import rueda.app.machine.Checked;
 import rueda.app.web.Refusals.NotFound;
 import rueda.bench.Bench;
+import rueda.edit.ProofEdit;
 import rueda.machine.Machine;
 import rueda.machine.Plc;
+import rueda.machine.Proof;
 import rueda.plc.Environment;
 import rueda.plc.NameIndex;
 import rueda.plc.Renaming;
 import rueda.plc.StructuredTextCompiler;
 import rueda.plc.StructuredTextCompiler.Text;
 import rueda.plc.TagReference;
+import rueda.plc.Variable;
 
 /** Names in a program: what they mean, where they stand, and another one for them. Nothing is stored. */
 @RestController
@@ -48,8 +51,8 @@ class NamesController {
     record RenameQuestion(Machine machine, String base, String file, int line, int column, String name) {
     }
 
-    /** The texts and the tasks with the new name. */
-    record RenameAnswer(List<Plc.SourceFile> files, List<Plc.Task> tasks) {
+    /** The texts, the tasks and the sentences of the proofs with the new name. */
+    record RenameAnswer(List<Plc.SourceFile> files, List<Plc.Task> tasks, List<Proof> proofs) {
     }
 
     @Operation(summary = "The program with another name for what stands at a place, wherever it stands; refused where it would mean something else")
@@ -58,7 +61,11 @@ class NamesController {
         Machine machine = Checked.machine(drafts.asked(q.machine(), q.base()));
         NameIndex.Named named = index(machine).at(q.file(), q.line(), q.column()).orElseThrow(() -> new NotFound("name in " + q.file() + ", line " + q.line() + ", column " + q.column()));
         Plc changed = Renaming.of(machine.plc(), Bench.environment(machine), named, q.name().strip());
-        return new RenameAnswer(changed.files(), changed.tasks());
+        return new RenameAnswer(changed.files(), changed.tasks(), ProofEdit.renamed(machine.proofs(), values(machine), values(machine.withPlc(changed))));
+    }
+
+    private static List<String> values(Machine machine) {
+        return StructuredTextCompiler.compile(Text.of(machine.plc()), Bench.environment(machine)).variables().stream().map(Variable::name).toList();
     }
 
     /** A machine, or the key of one. */

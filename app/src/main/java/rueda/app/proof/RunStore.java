@@ -7,11 +7,13 @@ import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.IntStream;
 import java.util.zip.GZIPInputStream;
 import jakarta.persistence.EntityManager;
+import org.springframework.data.domain.Limit;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.annotation.Transactional;
@@ -24,6 +26,7 @@ import rueda.app.web.Refusals.ProgramHasFaults;
 import rueda.bench.Bench;
 import rueda.bench.CalculationCancelled;
 import rueda.bench.Decimation;
+import rueda.bench.Signal;
 import rueda.machine.Machine;
 import rueda.machine.Proof;
 import rueda.plc.CompiledProgram;
@@ -155,6 +158,20 @@ public class RunStore {
                 .flatMap(proof -> runs.findFirstByMachineIdAndNameIgnoreCaseAndCircumstancesIsNullOrderByIdDesc(machineId, proof.name()).stream()).map(this::view).toList();
     }
 
+    private static final int MOST_LISTED = 200;
+
+    /** Those of a proof that are kept, the newest first. */
+    @Transactional(readOnly = true)
+    public List<RunSummary> runs(long machineId, String proof) {
+        return runs.findByMachineIdAndNameIgnoreCaseOrderByIdDesc(machineId, proof, Limit.of(MOST_LISTED)).stream()
+                .map(run -> new RunSummary(run.id, run.revision, run.ranAt, run.circumstances == null ? "" : run.circumstances, run.holds)).toList();
+    }
+
+    @Transactional(readOnly = true)
+    public RunView run(long runId) {
+        return view(runs.findById(runId).orElseThrow(() -> new NotFound("run " + runId)));
+    }
+
     private Optional<MachineStore.LastProof> last(long machineId) {
         return runs.findFirstByMachineIdAndCircumstancesIsNullOrderByIdDesc(machineId).map(run -> new MachineStore.LastProof(run.name, run.ranAt, run.revision, run.holds, verdicts.countByRunIdAndHoldsFalse(run.id)));
     }
@@ -188,6 +205,39 @@ public class RunStore {
             columns.add(new TraceView.Column(entities.get(s).signalName, entities.get(s).unit, IntStream.of(shown).mapToObj(k -> signal[k]).toList()));
         }
         return new TraceView(IntStream.of(shown).mapToObj(k -> (k + 1) * cycle).toList(), columns);
+    }
+
+    /** Values of a recording that are written at once at most: in memory 400 MB. */
+    private static final long MOST_EXPORTED = 50_000_000;
+
+    /**
+     * A recording for other programs.
+     *
+     * @param axis signals of this axis only; null or empty for all
+     * @throws InvalidEntry for {@code axis}, when there is none of it, or all are too many
+     */
+    @Transactional(readOnly = true)
+    public RecordingExport export(long runId, String axis) {
+        RunEntity run = runs.findById(runId).orElseThrow(() -> new NotFound("run " + runId));
+        List<String> names = traces.findNames(runId).stream().filter(name -> axis == null || axis.isBlank() || name.toUpperCase(Locale.ROOT).startsWith(axis.strip().toUpperCase(Locale.ROOT) + ".")).toList();
+        if (names.isEmpty()) {
+            throw new InvalidEntry("axis", String.valueOf(axis), "an axis that was recorded", "choose another, or leave it out");
+        }
+        long values = names.size() * Math.round(run.duration / (traces.findByRunIdAndSignalName(runId, names.get(0)).orElseThrow().cycleNanos * 1e-9));
+        if (values > MOST_EXPORTED) {
+            throw new InvalidEntry("axis", names.size() + " signals, " + values + " values", "up to " + MOST_EXPORTED + " values at once", "take one axis after the other");
+        }
+        List<Signal> signals = new ArrayList<>();
+        List<double[]> columns = new ArrayList<>();
+        long cycleNanos = 0;
+        for (String name : names) {
+            TraceEntity trace = traces.findByRunIdAndSignalName(runId, name).orElseThrow();
+            cycleNanos = trace.cycleNanos;
+            signals.add(new Signal(trace.signalName, trace.unit));
+            columns.add(expanded(trace));
+            entities.detach(trace);
+        }
+        return new RecordingExport(run.name, run.circumstances == null ? "" : run.circumstances, run.revision, run.ranAt, cycleNanos, signals, columns);
     }
 
     private static double[] expanded(TraceEntity trace) {
