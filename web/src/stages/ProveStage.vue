@@ -101,7 +101,7 @@ function open(index: number) {
       </p>
     </div>
     <div v-if="!machine.proof" class="row"><v-btn variant="flat" color="primary" @click="begin">New proof</v-btn></div>
-    <div v-else class="side">
+    <div v-else class="controls">
      <div class="row">
       <v-btn v-if="machine.proving" @click="machine.proving.cancel.abort()">Cancel</v-btn>
       <template v-else>
@@ -142,7 +142,7 @@ function open(index: number) {
 .which { display: flex; align-items: center; gap: 4px; }
 .tabbed { display: flex; align-items: center; gap: 12px; margin-bottom: 8px; }
 .views { flex: 1; min-width: 0; }
-.side { flex: none; width: 250px; } .side .row { justify-content: flex-end; }
+.controls { flex: none; width: 250px; } .controls .row { justify-content: flex-end; }
 .proofs { margin-top: 6px; }
 .names { margin-bottom: 8px; }
 .named { width: 260px; } .grouped { width: 130px; }

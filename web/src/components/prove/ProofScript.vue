@@ -91,7 +91,9 @@ function move(from: number, to: number) {
 <style scoped>
 .sentence { display: flex; gap: 4px; align-items: flex-start; padding: 5px 8px; margin-bottom: 5px; }
 .number { padding-top: 6px; color: var(--pencil); width: 22px; }
-.words { flex: 1; min-width: 0; display: flex; flex-wrap: wrap; gap: 2px 10px; }
-.words > * { flex: 0 1 auto; }
+/* one sentence out of three parts: their words and fields flow together */
+.words { flex: 1; min-width: 0; display: flex; flex-wrap: wrap; gap: 4px 6px; align-items: center; }
+.words > .slots, .words > .slots > :deep(.line) { display: contents; }
+.words > .slots > :deep(.wrong) { flex-basis: 100%; }
 .adding { width: 280px; }
 </style>

@@ -69,11 +69,11 @@ const mendable = computed(() => {
 <template>
   <template v-if="machine.run">
     <v-table class="plain verdicts" :class="{ stale }">
-      <thead><tr><th>What must be true</th><th>Limit</th><th>Measured</th><th>Room left</th><th>Where</th><th v-if="other">Room of the other</th></tr></thead>
+      <thead><tr><th>What must be true</th><th v-if="!other">Limit</th><th>Measured</th><th>Room left</th><th>Where</th><th v-if="other">Room of the other</th></tr></thead>
       <tbody>
         <tr v-for="(v, i) in machine.run.verdicts" :key="i" :class="{ failed: !v.holds, on: i === proof.index }" data-testid="verdict" @click="proof.chosen = i">
           <td><button type="button" class="pick" :aria-pressed="i === proof.index" @click.stop="proof.chosen = i"><span aria-hidden="true">{{ v.holds ? '✓' : '✗' }}</span><span class="visually-hidden">{{ v.holds ? 'holds: ' : 'does not hold: ' }}</span> {{ v.sentence }}</button></td>
-          <td class="mono">{{ v.limit == null ? '–' : `${fixed(v.limit, v.unit === 'errors' ? 0 : 3)} ${v.unit}` }}</td>
+          <td v-if="!other" class="mono">{{ v.limit == null ? '–' : `${fixed(v.limit, v.unit === 'errors' ? 0 : 3)} ${v.unit}` }}</td>
           <td class="mono"><b>{{ v.measured == null ? (v.limit == null ? '–' : 'never') : fixed(v.measured, v.unit === 'errors' ? 0 : 3) }}</b> {{ v.measured == null ? '' : v.unit }}</td>
           <td>
             <span v-if="v.room != null || v.limit != null" class="bar" role="img" :aria-label="v.room == null ? 'no measure' : `${fixed(v.room * 100, 0)} % of the limit left`">
@@ -119,7 +119,7 @@ td.mono { white-space: nowrap; }
 .margin { font-size: 12px; white-space: nowrap; }
 .bar i { position: absolute; top: -3px; bottom: -3px; width: 2px; background: var(--ink); }
 .tools { display: flex; gap: 6px; align-items: center; margin-top: 6px; font-size: 13px; }
-.compared { width: 300px; flex: none; } .out { margin-left: auto; }
+.compared { width: 300px; flex: none; } .out { margin-left: auto; } .out a { color: var(--cmd); }
 .below { display: grid; grid-template-columns: 1.15fr 1fr; gap: 10px; margin-top: 8px; height: 216px; }
 .code { height: 216px; min-width: 0; }
 .why { padding: 6px 10px; overflow: auto; font-size: 13px; }

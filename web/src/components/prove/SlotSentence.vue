@@ -75,7 +75,7 @@ const choicesOf = (slot: string): (string | Schemas['Choice'])[] => ({ axis: axe
         <span v-if="part.words !== undefined">{{ part.words.trim() }}</span>
         <NumberField v-else-if="numeric(part.slot!)" hide-label :path="`${path}/${part.slot}`" :label="label(part.slot!)" :value="(entries[part.slot!] as number) ?? 0" :unit="unit(part.slot!)" />
         <PickOne v-else-if="choicesOf(part.slot!).length" sentence :label="label(part.slot!)" :value="(entries[part.slot!] as string) ?? null" :options="choicesOf(part.slot!)" @pick="(code) => (part.slot === 'span' ? pickSpan(code) : set(part.slot!, code))" />
-        <TextEntry v-else class="text mono" :style="{ flexBasis: `${Math.min(60, Math.max(15, String(entries[part.slot!] ?? '').length + 8))}ch` }" :value="(entries[part.slot!] as string) ?? ''" :options="options(part.slot!)" :aria-label="label(part.slot!)" maxlength="1000" @enter="(text) => set(part.slot!, text.trim())" />
+        <TextEntry v-else class="text mono" :style="{ flexBasis: `${Math.min(60, Math.max(7, String(entries[part.slot!] ?? '').length + (options(part.slot!).length ? 7 : 4)))}ch` }" :value="(entries[part.slot!] as string) ?? ''" :options="options(part.slot!)" :aria-label="label(part.slot!)" maxlength="1000" @enter="(text) => set(part.slot!, text.trim())" />
       </template>
     </div>
     <p v-for="words in wrong" :key="words" class="wrong" role="alert">{{ words }}</p>
@@ -86,6 +86,6 @@ const choicesOf = (slot: string): (string | Schemas['Choice'])[] => ({ axis: axe
 .slots { flex: 1; min-width: 0; }
 .line { display: flex; flex-wrap: wrap; gap: 4px 6px; align-items: center; }
 .line :deep(.field) { width: 104px; }
-.text { flex-grow: 0; min-width: 150px; max-width: 100%; }
+.text { flex-grow: 0; min-width: 84px; max-width: 100%; }
 .wrong { color: var(--stop); margin: 2px 0 0; font-size: 13px; }
 </style>
