@@ -4,17 +4,13 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 import rueda.app.machine.MachineFolder;
 import rueda.app.machine.MachineJson;
-import rueda.format.UnreadableFile;
-import rueda.machine.EntryFault;
 import rueda.machine.Machine;
-import rueda.machine.MachineRules;
 
 /** A machine file into a folder that a version control system can follow, and back. */
 @Command(name = "convert", mixinStandardHelpOptions = true,
@@ -33,16 +29,9 @@ final class ConvertCommand implements Callable<Integer> {
     public Integer call() {
         Machine machine;
         try {
-            machine = MachineFolder.read(from);
-        } catch (IOException unreadable) {
-            return Commands.refuse("Cannot read " + from + ": " + (Files.exists(from) ? "it is no file that can be read." : "there is no such file."), NOT_WRITTEN);
-        } catch (IllegalArgumentException | UnreadableFile unfit) {
-            return Commands.refuse("Cannot read " + from + ": " + unfit.getMessage(), NOT_WRITTEN);
-        }
-        List<EntryFault> faults = MachineRules.check(machine);
-        if (!faults.isEmpty()) {
-            faults.forEach(f -> System.err.println(f.field() + " " + f.label() + ": " + f.value() + "; allowed: " + f.allowed() + "; " + f.mend()));
-            return NOT_WRITTEN;
+            machine = MachineArgument.read(from);
+        } catch (MachineArgument.Unusable why) {
+            return Commands.refuse(why.getMessage(), NOT_WRITTEN);
         }
         try {
             if (to.toString().toLowerCase(Locale.ROOT).endsWith(".json")) {

@@ -11,13 +11,9 @@ import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import rueda.app.machine.MachineFolder;
 import rueda.app.machine.MachineJson;
 import rueda.bench.Bench;
-import rueda.format.UnreadableFile;
-import rueda.machine.EntryFault;
 import rueda.machine.Machine;
-import rueda.machine.MachineRules;
 import rueda.machine.Plan;
 import rueda.machine.Proof;
 import rueda.plc.CompiledProgram;
@@ -76,16 +72,9 @@ final class ProveCommand implements Callable<Integer> {
     private int prove() throws IOException {
         Machine machine;
         try {
-            machine = MachineFolder.read(file);
-        } catch (IOException unreadable) {
-            return refuse("Cannot read " + file + ": " + (Files.exists(file) ? "it is no file that can be read." : "there is no such file."));
-        } catch (IllegalArgumentException | UnreadableFile unfit) {
-            return refuse("Cannot read " + file + ": " + unfit.getMessage());
-        }
-        List<EntryFault> faults = MachineRules.check(machine);
-        if (!faults.isEmpty()) {
-            faults.forEach(f -> System.err.println(f.field() + " " + f.label() + ": " + f.value() + "; allowed: " + f.allowed() + "; " + f.mend()));
-            return COULD_NOT_RUN;
+            machine = MachineArgument.read(file);
+        } catch (MachineArgument.Unusable why) {
+            return refuse(why.getMessage());
         }
         CompiledProgram program = StructuredTextCompiler.compile(StructuredTextCompiler.Text.of(machine.plc()), Bench.environment(machine));
         if (!program.runs()) {

@@ -45,7 +45,7 @@ final class MachineSchema {
             java.util.Map.entry("FollowWatch.lostCounts", Range.of(0, 1_000_000)), java.util.Map.entry("FollowWatch.phaseLimit", Range.of(0, 1e9)), java.util.Map.entry("FollowRatio.in", Range.of(1, Integer.MAX_VALUE)),
             java.util.Map.entry("Meeting.master", Range.of(-1e9, 1e9)), java.util.Map.entry("Meeting.follower", Range.of(-1e9, 1e9)), java.util.Map.entry("Meeting.way", Range.of(0, 1e9)),
             java.util.Map.entry("Cue.millis", Range.of(0, 60_000)), java.util.Map.entry("Zone.from", Range.of(-1e9, 1e9)), java.util.Map.entry("Zone.to", Range.of(-1e9, 1e9)), java.util.Map.entry("Zone.hysteresis", Range.of(0, 1e9)),
-            java.util.Map.entry("MoveException.from", Range.of(0, 255)), java.util.Map.entry("Plan.runs", Range.of(1, 1_000_000)), java.util.Map.entry("Plan.every", Range.of(0.001, 7200)), java.util.Map.entry("Proof.duration", Range.of(0.1, 7200))));
+            java.util.Map.entry("MoveException.from", Range.of(0, 255)), java.util.Map.entry("Plan.runs", Range.of(1, 100_000)), java.util.Map.entry("Plan.every", Range.of(0.001, 7200)), java.util.Map.entry("Proof.duration", Range.of(0.1, 7200))));
 
     private MachineSchema() {
     }

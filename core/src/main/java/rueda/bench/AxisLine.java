@@ -46,6 +46,7 @@ final class AxisLine {
     private final byte[] lost;
     /** null where every cycle is worked out */
     private Rest rest;
+    private boolean rested;
     /** sub-steps from when its current goes until the brake holds, and those since the device went off */
     private final long brakeCloses;
     private long off;
@@ -142,6 +143,7 @@ final class AxisLine {
 
     /** One bus cycle in which the frame does not arrive: the drive goes on with what it has, and the PLC sees what it saw before. */
     void exchangeNothing(int subSteps) {
+        rested = false;
         mailbox.cycle();
         drive.advance(arrived, lost, subSteps);
     }
@@ -158,9 +160,15 @@ final class AxisLine {
 
     /** Somebody touches drive or plant. */
     void wake() {
+        rested = false;
         if (rest != null) {
             rest.wake();
         }
+    }
+
+    /** The last cycle was not worked out: nothing in drive and plant has changed. */
+    boolean restedNow() {
+        return rested;
     }
 
     /** Cycles that were not worked out. */
@@ -170,10 +178,12 @@ final class AxisLine {
 
     /** One bus cycle of a drive whose clock is that of the bus. @param subSteps in it */
     void exchangeInTime(int subSteps) {
-        if (rest == null) {
-            exchange(subSteps);
-        } else if (!rest.goesOn()) {
-            exchange(subSteps);
+        rested = rest != null && rest.goesOn();
+        if (rested) {
+            return;
+        }
+        exchange(subSteps);
+        if (rest != null) {
             rest.worked();
         }
     }
@@ -187,6 +197,7 @@ final class AxisLine {
 
     /** The device is off: no torque, no answer on the bus, and the brake closes in the time that it takes. */
     void coast(int subSteps) {
+        rested = false;
         java.util.Arrays.fill(inputs, (byte) 0);
         for (int i = 0; i < subSteps; i++) {
             if (off++ >= brakeCloses) {

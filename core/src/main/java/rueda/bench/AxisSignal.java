@@ -40,6 +40,8 @@ public enum AxisSignal {
     private static final Map<String, Long> STATES = Arrays.stream(AxisState.values()).collect(Collectors.toUnmodifiableMap(Enum::name, state -> (long) state.ordinal()));
 
     private static final AxisSignal[] ALL = values();
+    /** what does not come from the drive and the plant alone */
+    private static final AxisSignal[] BESIDE_THE_DRIVE = {PHASE, STATE};
     static final int COUNT = ALL.length;
 
     private final String key;
@@ -68,6 +70,13 @@ public enum AxisSignal {
             case TORQUE -> "N·m";
             case NONE, BIT, STATE -> "";
         }, unit == Unit.BIT, unit == Unit.STATE ? STATES : Map.of());
+    }
+
+    /** Reads what can have changed of an axis whose drive and plant have not. @param into has all of them, as they were, from the place on */
+    static void readBesideTheDrive(AxisLine line, double[] into, int place) {
+        for (AxisSignal signal : BESIDE_THE_DRIVE) {
+            into[place + signal.ordinal()] = signal.reader.applyAsDouble(line);
+        }
     }
 
     /** Reads all of an axis. @param into takes them from the place on */

@@ -388,7 +388,11 @@ public final class Bench {
         int place = 0;
         for (AxisNode node : recordedNodes) {
             node.line.phase = phase(node);
-            AxisSignal.read(node.line, recording.present(), place);
+            if (node.line.restedNow()) {
+                AxisSignal.readBesideTheDrive(node.line, recording.present(), place);
+            } else {
+                AxisSignal.read(node.line, recording.present(), place);
+            }
             place += AxisSignal.COUNT;
         }
         for (VirtualLine master : virtualMasters) {

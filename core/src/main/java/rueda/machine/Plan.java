@@ -4,7 +4,7 @@ package rueda.machine;
  * How a proof is repeated under its conditions.
  *
  * @param kind  which combinations of values run
- * @param runs  how many at most, 1 to 1 000 000
+ * @param runs  how many at most, 1 to 100 000
  * @param seed  random draws, and the search, are the same with the same seed
  * @param every of the plan that stops at any moment: s from one moment to the next, 0.001 or more
  */
@@ -13,8 +13,8 @@ public record Plan(Kind kind, int runs, long seed, double every) {
     /** One at a time. */
     public static final Plan USUAL = new Plan(Kind.ONE_AT_A_TIME, 1000, 1, 0.1);
 
-    /** Most runs of a plan. */
-    public static final int MOST_RUNS = 1_000_000;
+    /** Most runs of a plan: what became of them takes some hundred bytes each. */
+    public static final int MOST_RUNS = 100_000;
 
     /** Which runs there are. */
     public enum Kind {

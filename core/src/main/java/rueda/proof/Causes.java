@@ -178,8 +178,8 @@ final class Causes {
         return say("The drive stopped with fault %04Xh: %s.", code, words);
     }
 
-    /** Why speed, torque or following error went above a limit. */
-    Explanation exceeded(int axisNumber, Quantity quantity, double from, double worst) {
+    /** Why speed, torque or following error went above a limit. @param limit in the unit of the quantity */
+    Explanation exceeded(int axisNumber, Quantity quantity, double limit, double from, double worst) {
         Axis axis = machine.axes().get(axisNumber);
         CommandLog.Entry entry = entryAt(axisNumber, worst);
         if (entry == null || entry.kind() != CommandLog.Kind.MOVE) {
@@ -192,7 +192,9 @@ final class Causes {
         if (quantity == Quantity.SPEED) {
             String ordered = say("L%s ordered %s %s/s", place(entry).substring(1), plain(entry.velocity()), axis.unit().symbol());
             double faster = Math.abs(run.value(run.signal(AxisSignal.SPEED.of(axis.name())), sample(worst))) - entry.velocity();
-            if (faster < 1e-3 * entry.velocity()) {
+            if (entry.velocity() > limit) {
+                return new Explanation(ordered + ".", mend(entry.call().file(), entry.line(), "Velocity", limit, say("Lower the velocity to the %s %s/s that are allowed.", plain(limit), axis.unit().symbol())));
+            } else if (faster < 1e-3 * entry.velocity()) {
                 return new Explanation(ordered + ".", null);
             }
             Explanation behind = torqueShort(axis, axisNumber, entry, entry.time() * 1e-9);
@@ -238,19 +240,19 @@ final class Causes {
         double possible = (0.95 * peak - held) / side.inertia() * side.unitsPerRadian();
         double step = Math.pow(10, Math.max(0, Math.floor(Math.log10(possible)) - 1));
         double advised = Math.floor(possible / step) * step;
-        Verdict.Replacement mend = mend(entry.call().file(), entry.line(), which, advised, unit);
+        Verdict.Replacement mend = mend(entry.call().file(), entry.line(), which, advised, say("Lower the %s to %s %s/s²: this leaves 5 %% of the torque in reserve.", which.toLowerCase(Locale.ROOT), plain(advised), unit));
         return new Explanation(words + say("So the torque stood at its limit for %.0f ms and the axis fell behind.", saturatedMs), mend);
     }
 
-    private Verdict.Replacement mend(String file, int line, String parameter, double value, String unit) {
+    /** Another number for a parameter of a call, where a number stands there. @param words what it would do */
+    private Verdict.Replacement mend(String file, int line, String parameter, double value, String words) {
         String[] lines = machine.plc().files().stream().filter(f -> f.name().equals(file)).findFirst().map(Plc.SourceFile::source).orElse("").split("\n", -1);
         Pattern given = Pattern.compile("\\b" + parameter + "\\s*:=\\s*[0-9][0-9_.]*(?:[eE][+-]?[0-9]+)?", Pattern.CASE_INSENSITIVE);
         for (int i = line - 1; i >= 0 && i < lines.length; i++) {
             Matcher match = given.matcher(lines[i]);
             if (match.find()) {
                 String replacement = parameter + " := " + say("%.1f", value);
-                return new Verdict.Replacement(file, i + 1, match.group(), replacement,
-                        say("Lower the %s to %s %s/s²: this leaves 5 %% of the torque in reserve.", parameter.toLowerCase(Locale.ROOT), plain(value), unit));
+                return new Verdict.Replacement(file, i + 1, match.group(), replacement, words);
             }
             if (lines[i].contains(";")) {
                 return null;

@@ -53,7 +53,7 @@ record StaysBounded(String axis, Quantity quantity, double limit, Stretch stretc
         Worst worst = Worst.of(counted, k -> limit - Math.abs(run.value(signal, k)));
         double time = run.time(worst.sample());
         double from = run.time(worst.from());
-        Causes.Explanation why = worst.holds() ? Causes.Explanation.NONE : causes.exceeded(number, quantity, from, time);
+        Causes.Explanation why = worst.holds() ? Causes.Explanation.NONE : causes.exceeded(number, quantity, limit, from, time);
         return Verdict.of(sentence(of), worst.holds()).withLimit(limit).withMeasured(limit - worst.room()).withUnit(unit(of)).withRoom(worst.room() / limit).withMargin(worst.room())
                 .withTime(time).withFrom(from).withTo(run.time(worst.to())).withSignal(name).withCause(why.words()).withOrder(causes.orderAt(number, time)).withMend(why.mend());
     }

@@ -47,6 +47,19 @@ class ProverTest {
         assertThat(mended.verdicts()).allMatch(Verdict::holds);
     }
 
+    /** An order that asks for more speed than is allowed is mended where its number stands. */
+    @Test
+    void aSpeedThatIsOrderedTooHighIsMended() {
+        String fast = replaced("Position := TableAt, Velocity := Travel,", "Position := TableAt, Velocity := 940.0,");
+        Machine machine = with(fast, Expectation.bound("Shuttle", Expectation.Quantity.SPEED, 920));
+        Verdict failed = run(machine).verdicts().get(0);
+        assertThat(failed.holds()).isFalse();
+        assertThat(failed.mend().find()).isEqualTo("Velocity := 940.0");
+        assertThat(failed.mend().words()).isEqualTo("Lower the velocity to the 920 mm/s that are allowed.");
+        String line = fast.split("\n")[failed.mend().line() - 1];
+        assertThat(line).contains(failed.mend().find());
+    }
+
     @Test
     void movePastTheSoftLimitIsExplained() {
         ProofRun run = run(with(replaced("Slot : INT := 7;", "Slot : INT := 8;"), Expectation.noError("Shuttle"),

@@ -212,7 +212,7 @@ public class RepetitionStore {
         Job job = jobs.get(id);
         ConditionMap map = entity.outcomes == null ? null : ConditionMap.of(machine(entity), proof, unpacked(entity.outcomes));
         return new RepetitionView(entity.id, entity.revision, entity.name, entity.startedAt, entity.endedAt, entity.state, job == null ? entity.done : job.done, entity.total, entity.message,
-                proof.plan().kind().words() + ", " + entity.total + (entity.total == 1 ? " run" : " runs"), map);
+                Repetition.words(proof), map);
     }
 
     private Machine machine(RepetitionEntity entity) {

@@ -56,6 +56,14 @@ public final class Repetition {
         return proof.plan().kind() == Plan.Kind.WORST ? proof.conditions().isEmpty() ? 1 : proof.plan().runs() : Cases.of(proof).size();
     }
 
+    /** What a plan does, in words, with how many runs; where there are more combinations than may run, how many there are. */
+    public static String words(Proof proof) {
+        int runs = size(proof);
+        String words = proof.plan().kind().words() + ", " + runs + (runs == 1 ? " run" : " runs");
+        double all = proof.conditions().stream().mapToDouble(condition -> Math.max(1, condition.size())).reduce(1, (a, b) -> a * b);
+        return proof.plan().kind() == Plan.Kind.ALL_COMBINATIONS && all > runs ? words + ", the first of " + String.format(java.util.Locale.ROOT, all < 1e9 ? "%.0f" : "%.1e", all) : words;
+    }
+
     /**
      * @param threads 1 or more
      * @return one for each run that there was, in order

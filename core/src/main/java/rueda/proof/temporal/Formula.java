@@ -14,8 +14,17 @@ public sealed interface Formula {
     /** Whether it holds at one sample. Allocates nothing. Only of what is {@link #instant}. */
     boolean holds(Trace trace, int sample);
 
-    private static IllegalStateException overTime() {
-        return new IllegalStateException("what happens over time has no value at one instant");
+    /** What looks at other instants than one. */
+    sealed interface OverTime extends Formula permits Rises, Globally, Eventually, Until {
+        @Override
+        default boolean instant() {
+            return false;
+        }
+
+        @Override
+        default boolean holds(Trace trace, int sample) {
+            throw new IllegalStateException("what happens over time has no value at one instant");
+        }
     }
 
     /** How two numbers compare. */
@@ -167,17 +176,7 @@ public sealed interface Formula {
      * It has just come to hold: it does, and did not a sample before. At the first sample nothing has just come about. An event has come about or
      * not, like a bit: how nearly is no room of what is expected after it.
      */
-    record Rises(Formula of) implements Formula {
-        @Override
-        public boolean instant() {
-            return false;
-        }
-
-        @Override
-        public boolean holds(Trace trace, int sample) {
-            throw overTime();
-        }
-
+    record Rises(Formula of) implements OverTime {
         @Override
         public Judged judge(Trace trace) {
             Judged inner = of.judge(trace);
@@ -195,17 +194,7 @@ public sealed interface Formula {
     }
 
     /** All the time from … to … from now. */
-    record Globally(Window window, Formula of) implements Formula {
-        @Override
-        public boolean instant() {
-            return false;
-        }
-
-        @Override
-        public boolean holds(Trace trace, int sample) {
-            throw overTime();
-        }
-
+    record Globally(Window window, Formula of) implements OverTime {
         @Override
         public Judged judge(Trace trace) {
             return ahead(of.judge(trace), window, trace, 1);
@@ -213,17 +202,7 @@ public sealed interface Formula {
     }
 
     /** At some time from … to … from now. */
-    record Eventually(Window window, Formula of) implements Formula {
-        @Override
-        public boolean instant() {
-            return false;
-        }
-
-        @Override
-        public boolean holds(Trace trace, int sample) {
-            throw overTime();
-        }
-
+    record Eventually(Window window, Formula of) implements OverTime {
         @Override
         public Judged judge(Trace trace) {
             return ahead(of.judge(trace), window, trace, -1);
@@ -245,17 +224,7 @@ public sealed interface Formula {
     }
 
     /** The first one holds until the second one does, which it does at some time from … to … from now. */
-    record Until(Formula first, Window window, Formula second) implements Formula {
-        @Override
-        public boolean instant() {
-            return false;
-        }
-
-        @Override
-        public boolean holds(Trace trace, int sample) {
-            throw overTime();
-        }
-
+    record Until(Formula first, Window window, Formula second) implements OverTime {
         @Override
         public Judged judge(Trace trace) {
             Judged held = first.judge(trace);
