@@ -95,7 +95,7 @@ function open(index: number) {
         <template v-else>
           The program ran for {{ fixed(machine.run.duration, 1) }} s of machine time, computed in {{ fixed(machine.run.computedMillis / 1000, 2) }} s.
           {{ machine.run.verdicts.length - failed }} of {{ machine.run.verdicts.length }} expectations held.
-          <b v-if="machine.run.circumstances">Under this condition: {{ machine.run.circumstances }}.</b>
+          <template v-if="machine.run.circumstances"><b>Under this condition: {{ machine.run.circumstances }}.</b> <button type="button" class="link" @click="machine.show(null)">Back to the run as the document says</button></template>
           <b v-if="stale">Revision {{ machine.run.revision }} was proven; the machine has changed since.</b>
         </template>
       </p>

@@ -56,8 +56,10 @@ export const useMachine = defineStore('machine', () => {
   const axis = computed(() => draft.value?.axes[axisIndex.value] ?? null)
   const proof = computed(() => draft.value?.proofs[proofIndex.value] ?? null)
   const runOf = (name: string | undefined) => runs.value.find((r) => r.name.toLowerCase() === name?.toLowerCase()) ?? null
-  /** The newest run of the chosen proof. */
-  const run = computed(() => runOf(proof.value?.name))
+  /** A run under other conditions that has been opened: shown in place of the newest one of its proof, which stays what it is. */
+  const opened = shallowRef<RunView | null>(null)
+  /** The run of the chosen proof that is looked at: the newest one, or one that has been opened. */
+  const run = computed(() => (opened.value && opened.value.name.toLowerCase() === proof.value?.name.toLowerCase() ? opened.value : runOf(proof.value?.name)))
   watch(
     () => draft.value?.proofs.length,
     (length) => (proofIndex.value = Math.max(0, Math.min(proofIndex.value, (length ?? 0) - 1))),
@@ -169,6 +171,7 @@ export const useMachine = defineStore('machine', () => {
     answered = null
     homings.value = {}
     runs.value = []
+    opened.value = null
     proofIndex.value = 0
     runKnown.value = false
     proving.value?.cancel.abort()
@@ -508,8 +511,10 @@ export const useMachine = defineStore('machine', () => {
     await guarded(() => open(id.value))
   }
 
-  /** Shows a run of a proof in place of its newest one. */
-  function show(run: RunView) {
+  /** Looks at a run: one under other conditions beside the newest one, any other as that. */
+  function show(run: RunView | null) {
+    opened.value = run?.circumstances ? run : null
+    if (!run || run.circumstances) return
     runs.value = [...runs.value.filter((r) => r.name.toLowerCase() !== run.name.toLowerCase()), run]
   }
 

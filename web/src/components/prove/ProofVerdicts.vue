@@ -68,7 +68,7 @@ const mendable = computed(() => {
 
 <template>
   <template v-if="machine.run">
-    <v-table class="plain verdicts" :class="{ stale }">
+    <v-table class="plain verdicts">
       <thead><tr><th>What must be true</th><th v-if="!other">Limit</th><th>Measured</th><th>Room left</th><th>Where</th><th v-if="other">Room of the other</th></tr></thead>
       <tbody>
         <tr v-for="(v, i) in machine.run.verdicts" :key="i" :class="{ failed: !v.holds, on: i === proof.index }" data-testid="verdict" @click="proof.chosen = i">
@@ -110,7 +110,6 @@ const mendable = computed(() => {
 <style scoped>
 .verdicts tr.failed { background: var(--stop-wash); }
 .verdicts tr.on td:first-child { box-shadow: inset 4px 0 var(--ink); }
-.verdicts.stale { opacity: 0.75; }
 .pick { border: 0; background: none; font: inherit; color: inherit; text-align: left; cursor: pointer; padding: 2px 4px; }
 td.mono { white-space: nowrap; }
 .bar { position: relative; display: block; width: 84px; height: 12px; background: var(--hair); }

@@ -44,10 +44,19 @@ sealed interface Effect {
         private final Variable variable;
         private final String value;
         private long before;
+        private String textBefore;
 
         ValueSet(Variable variable, String value) {
             this.variable = variable;
             this.value = value;
+        }
+
+        /** Sets it and takes that back. @return why it cannot be set, or null */
+        String tried(Bench bench) {
+            keep(bench);
+            String fault = bench.resource().inspector().write(variable.name(), value);
+            putBack(bench);
+            return fault;
         }
 
         @Override
@@ -62,7 +71,7 @@ sealed interface Effect {
 
         @Override
         public void begin(Bench bench, boolean once) {
-            before = bench.resource().memory()[variable.slot()];
+            keep(bench);
             if (once) {
                 bench.resource().inspector().write(variable.name(), value);
             } else {
@@ -73,8 +82,22 @@ sealed interface Effect {
         @Override
         public void end(Bench bench) {
             bench.resource().inspector().release(variable.name());
-            if (!variable.type().isText()) {
+            putBack(bench);
+        }
+
+        private void keep(Bench bench) {
+            before = bench.resource().memory()[variable.slot()];
+            /* it is shown between quotes */
+            String shown = variable.type().isText() ? bench.resource().text(variable) : null;
+            textBefore = shown == null ? null : shown.substring(1, shown.length() - 1);
+        }
+
+        /** A text as a literal of IEC 61131-3: $ and ' with a $ before them. */
+        private void putBack(Bench bench) {
+            if (textBefore == null) {
                 bench.resource().memory()[variable.slot()] = before;
+            } else {
+                bench.resource().inspector().write(variable.name(), "'" + textBefore.replace("$", "$$").replace("'", "$'") + "'");
             }
         }
     }

@@ -134,13 +134,12 @@ public final class ScriptRun {
             if (why != null) {
                 throw refused("target", "What is set", target, why);
             }
-            long cell = bench.resource().memory()[variable.slot()];
-            String fault = variable.type().isText() ? null : bench.resource().inspector().write(target, step.value());
+            Effect.ValueSet set = new Effect.ValueSet(variable, step.value());
+            String fault = set.tried(bench);
             if (fault != null) {
                 throw refused("value", "Value", step.value(), fault);
             }
-            bench.resource().memory()[variable.slot()] = cell;
-            return new Effect.ValueSet(variable, step.value());
+            return set;
         }
 
         private boolean level() {

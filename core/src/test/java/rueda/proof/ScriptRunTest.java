@@ -64,6 +64,18 @@ class ScriptRunTest {
     }
 
     @Test
+    void aTextIsSetAndComesBack() {
+        Machine machine = shuttle(IDLE.replace("Name : STRING;", "Name : STRING := 'it costs 5 $$'; Long : BOOL;").replace("Seen := Seen OR Button;", "Seen := Seen OR Button; Long := LEN(Name) > 10;"));
+        Bench bench = run(machine, 0.5, ScriptStep.set("Name", "'a longer name $'here$''").at(0.1).lasting(0.2));
+        assertThat(at(bench, "Long", 0.05)).isOne();
+        assertThat(bench.resource().text(bench.resource().program().variable("Name").orElseThrow())).isEqualTo("'it costs 5 $'");
+        Bench shorter = run(machine, 0.5, ScriptStep.set("Name", "'short'").at(0.1).lasting(0.2));
+        assertThat(at(shorter, "Long", 0.2)).isZero();
+        assertThat(at(shorter, "Long", 0.4)).isOne();
+        assertThatThrownBy(() -> run(machine, 0.1, ScriptStep.set("Name", "5"))).hasMessageContaining("script/0/value");
+    }
+
+    @Test
     void onceIsWhatTheProgramMayChange() {
         Bench once = run(shuttle(IDLE), 0.5, ScriptStep.set("Order", "7").at(0.1).withEnding(ScriptStep.Ending.ONCE));
         assertThat(at(once, "Order", 0.3)).as("the program has taken it").isZero();

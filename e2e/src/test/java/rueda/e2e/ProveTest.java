@@ -83,6 +83,8 @@ class ProveTest extends BrowserTest {
         page.getByTestId("verdict").nth(3).click();
         assertThat(page.locator(".why")).containsText("With 190 kg on board");
         assertThat(page.locator(".why")).containsText("As the document says it would need");
+        button("Back to the run as the document says").click();
+        assertThat(page.getByTestId("proof-summary")).not().containsText("190 kg");
         /* it goes on when the page is left, and can be cancelled */
         part("Conditions 3");
         choose(field("Plan"), "RANDOM");

@@ -9,8 +9,11 @@ import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
+import java.util.concurrent.FutureTask;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.ThreadPoolExecutor;
@@ -32,7 +35,6 @@ import rueda.app.storage.StorageFault;
 import rueda.app.web.Refusals.NotFound;
 import rueda.app.web.Refusals.TooMuchAtOnce;
 import rueda.app.work.Daemons;
-import rueda.bench.CalculationCancelled;
 import rueda.machine.Machine;
 import rueda.machine.Proof;
 import rueda.proof.repeat.ConditionMap;
@@ -74,10 +76,13 @@ public class RepetitionStore {
         private volatile int done;
         private volatile long begun;
         private volatile boolean ended;
-        private Future<?> work;
+        /** the computing, on a thread of its own: only that is interrupted, never one that writes to the database */
+        private final FutureTask<List<Outcome>> computing;
+        private volatile Future<?> work;
 
-        Job(int total) {
+        Job(Machine machine, Proof proof, int total) {
             this.total = total;
+            computing = new FutureTask<>(() -> Repetition.run(machine, proof, Runtime.getRuntime().availableProcessors(), (done, of) -> told(done)));
         }
 
         private synchronized void told(int runs) {
@@ -114,10 +119,10 @@ public class RepetitionStore {
         RunStore.checkProgram(machine);
         int total = Repetition.size(proof);
         RepetitionEntity entity = transaction.execute(status -> repetitions.save(new RepetitionEntity(state.id(), state.revision(), proof.name(), clock.instant(), total, MachineJson.write(proof))));
-        Job job = new Job(total);
+        Job job = new Job(machine, proof, total);
         jobs.put(entity.id, job);
         try {
-            job.work = runner.submit(() -> work(entity.id, machine, proof, job));
+            job.work = runner.submit(() -> work(entity.id, job));
         } catch (RejectedExecutionException full) {
             jobs.remove(entity.id);
             end(entity.id, State.FAILED, "Too many wait already.", null, 0);
@@ -126,15 +131,16 @@ public class RepetitionStore {
         return view(entity.id);
     }
 
-    private void work(long id, Machine machine, Proof proof, Job job) {
-        job.begun = System.nanoTime();
-        transaction.executeWithoutResult(status -> repetitions.findById(id).ifPresent(entity -> entity.state = State.RUNS));
+    private void work(long id, Job job) {
         try {
-            List<Outcome> outcomes = Repetition.run(machine, proof, Runtime.getRuntime().availableProcessors(), (done, of) -> job.told(done));
-            end(id, State.ENDED, null, packed(outcomes), job.done);
-        } catch (CalculationCancelled cancelled) {
-            Thread.interrupted();
+            job.begun = System.nanoTime();
+            transaction.executeWithoutResult(status -> repetitions.findById(id).ifPresent(entity -> entity.state = State.RUNS));
+            Daemons.named("proof repeated, computing", job.computing).start();
+            end(id, State.ENDED, null, packed(job.computing.get()), job.done);
+        } catch (CancellationException cancelled) {
             end(id, State.CANCELLED, "It was cancelled after " + job.done + " of " + job.total + " runs.", null, job.done);
+        } catch (ExecutionException failure) {
+            end(id, State.FAILED, words(failure.getCause()), null, job.done);
         } catch (Exception | Error failure) {
             end(id, State.FAILED, words(failure), null, job.done);
         } finally {
@@ -167,8 +173,8 @@ public class RepetitionStore {
             repetitions.findById(id).orElseThrow(() -> new NotFound("repeated proof " + id));
             return;
         }
-        job.work.cancel(true);
-        if (job.begun == 0) {
+        job.computing.cancel(true);
+        if (job.work != null && job.begun == 0 && job.work.cancel(false)) {
             /* it waits: it will never begin */
             jobs.remove(id);
             end(id, State.CANCELLED, "It was cancelled before it had begun.", null, 0);
@@ -250,6 +256,7 @@ public class RepetitionStore {
 
     @PreDestroy
     void close() {
-        runner.shutdownNow();
+        jobs.values().forEach(job -> job.computing.cancel(true));
+        runner.shutdown();
     }
 }
