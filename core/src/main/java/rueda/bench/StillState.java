@@ -194,12 +194,10 @@ final class StillState {
         } else if (of instanceof ArrayList<?> list) {
             rows.add(new Row(of));
             list.forEach(element -> look(element, seen));
-        } else if (type.isHidden()) {
-            /* a lambda: what it has caught does not change, and whatever changes inside of that is seen where else it hangs */
-            seen.put(of, true);
-        } else if (type.getName().startsWith(OURS)) {
+        } else if (type.getName().startsWith(OURS) && !type.isHidden()) {
             object(of, seen);
         } else {
+            /* also a lambda: what it has caught cannot be seen */
             known = false;
         }
     }

@@ -36,14 +36,15 @@ public final class MachineFolder {
         if (!Files.isDirectory(path)) {
             return MachineJson.readFile(Text.decoded(Files.readAllBytes(path)));
         }
-        Path document = path.resolve(DOCUMENT);
+        Path folder = path.toAbsolutePath().normalize();
+        Path document = folder.resolve(DOCUMENT);
         if (!Files.isRegularFile(document)) {
             throw new IllegalArgumentException("the folder has no " + DOCUMENT + ".");
         }
         JsonNode tree = MachineJson.readTree(Text.decoded(Files.readAllBytes(document)));
         for (JsonNode file : tree.at("/plc/files")) {
             if (file instanceof ObjectNode object && !object.has("source") && object.path("name").isString()) {
-                object.put("source", text(path, object.get("name").asString()));
+                object.put("source", text(folder, object.get("name").asString()));
             }
         }
         return MachineJson.readFile(tree.toString());
@@ -57,10 +58,10 @@ public final class MachineFolder {
         return Text.decoded(Files.readAllBytes(file)).replace("\r\n", "\n");
     }
 
-    /** A file of the folder, and of no other. */
+    /** A file of the folder, and of no other. @param folder absolute, normalized */
     private static Path plain(Path folder, String name) {
         Path file = folder.resolve(name).normalize();
-        if (name.isBlank() || !folder.normalize().equals(file.getParent()) || name.equalsIgnoreCase(DOCUMENT)) {
+        if (name.isBlank() || !folder.equals(file.getParent()) || name.equalsIgnoreCase(DOCUMENT)) {
             throw new IllegalArgumentException("the program file “" + name + "” cannot stand in a folder under this name.");
         }
         return file;
@@ -71,7 +72,8 @@ public final class MachineFolder {
      *
      * @throws IllegalArgumentException when a text cannot be a file of its name
      */
-    public static void write(Machine machine, Path folder) throws IOException {
+    public static void write(Machine machine, Path into) throws IOException {
+        Path folder = into.toAbsolutePath().normalize();
         Files.createDirectories(folder);
         Set<Path> written = new HashSet<>();
         ObjectNode tree = (ObjectNode) MachineJson.tree(machine).deepCopy();
@@ -90,7 +92,7 @@ public final class MachineFolder {
         Files.writeString(folder.resolve(DOCUMENT), MachineJson.pretty(tree) + "\n", StandardCharsets.UTF_8);
         try (Stream<Path> old = Files.list(folder)) {
             for (Path file : old.filter(f -> f.getFileName().toString().toLowerCase(java.util.Locale.ROOT).endsWith(".st")).toList()) {
-                if (!written.contains(file.normalize()) && !written.contains(file)) {
+                if (!written.contains(file)) {
                     Files.delete(file);
                 }
             }
