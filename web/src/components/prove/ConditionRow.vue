@@ -5,6 +5,7 @@ import type { Change, Schemas } from '../../api/client'
 import { parsed, plain } from '../../lib/numbers'
 import { useChoices } from '../../stores/choices'
 import { useMachine } from '../../stores/machine'
+import { useSentences } from '../../stores/sentences'
 import NumberField from '../NumberField.vue'
 import PickOne from '../PickOne.vue'
 import TextEntry from '../TextEntry.vue'
@@ -14,6 +15,7 @@ const props = defineProps<{ condition: Schemas['Condition']; number: number; pat
 const emit = defineEmits<{ remove: [] }>()
 const machine = useMachine()
 const choices = useChoices()
+const sentences = useSentences()
 const kind = computed(() => choices.all.proof.varied.find((v) => v.code === props.condition.of))
 const unit = computed(() => (kind.value?.unit ?? '').replace(/^u$/, machine.draft!.axes.find((a) => a.name === props.condition.axis)?.unit.symbol ?? ''))
 const ranged = computed(() => props.condition.from !== null && props.condition.from !== undefined)
@@ -59,6 +61,7 @@ const steps = computed(() => (machine.proof?.script ?? []).map((_, i) => ({ code
         <template v-else><TextEntry class="values mono" :value="text" :aria-label="label('Values')" :suffix="unit" @enter="entered" /></template>
       </template>
     </div>
+    <p v-if="sentences.fault(`${path}/axis`)" class="wrong" role="alert">{{ sentences.fault(`${path}/axis`)!.message }}</p>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong.label }}: {{ wrong.value }}. Allowed: {{ wrong.allowed }}.</p>
     <v-btn :icon="mdiDelete" class="remove" variant="text" size="x-small" :aria-label="`Remove condition ${number + 1}`" @click="emit('remove')" />
   </div>

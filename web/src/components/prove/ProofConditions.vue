@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, onBeforeUnmount, onMounted } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useChoices } from '../../stores/choices'
 import { useMachine } from '../../stores/machine'
 import { useRepetition } from '../../stores/repetition'
+import { useSentences } from '../../stores/sentences'
 import NumberField from '../NumberField.vue'
 import PickOne from '../PickOne.vue'
 import ConditionMap from './ConditionMap.vue'
@@ -15,6 +16,9 @@ const emit = defineEmits<{ opened: [] }>()
 const machine = useMachine()
 const choices = useChoices()
 const repetition = useRepetition()
+const sentences = useSentences()
+onMounted(() => sentences.looked++)
+onBeforeUnmount(() => sentences.looked--)
 const root = computed(() => `/proofs/${machine.proofIndex}`)
 const conditions = computed(() => machine.proof?.conditions ?? [])
 const plan = computed(() => machine.proof!.plan)

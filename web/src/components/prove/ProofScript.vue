@@ -79,6 +79,7 @@ function move(from: number, to: number) {
         <SlotSentence v-if="endings(step).length" :pattern="ending(step)?.pattern ?? ''" :units="ending(step)?.units" :entries="step" :path="`${root}/${i}`" :called="`sentence ${i + 1}`">
           <template #before><PickOne sentence :label="`How long in sentence ${i + 1}`" :value="step.ending" :options="endings(step)" @pick="(code) => choose(i, 'ending', code)" /></template>
         </SlotSentence>
+        <p v-if="sentences.fault(`${root}/${i}/does`)" class="wrong" role="alert">{{ sentences.fault(`${root}/${i}/does`)!.message }}</p>
       </div>
       <v-btn :icon="mdiChevronUp" variant="text" size="x-small" :disabled="i === 0" :aria-label="`Move sentence ${i + 1} up`" @click="move(i, i - 1)" />
       <v-btn :icon="mdiChevronDown" variant="text" size="x-small" :disabled="i === steps.length - 1" :aria-label="`Move sentence ${i + 1} down`" @click="move(i, i + 1)" />
@@ -95,5 +96,6 @@ function move(from: number, to: number) {
 .words { flex: 1; min-width: 0; display: flex; flex-wrap: wrap; gap: 4px 6px; align-items: center; }
 .words > .slots, .words > .slots > :deep(.line) { display: contents; }
 .words > .slots > :deep(.wrong) { flex-basis: 100%; }
+.wrong { flex-basis: 100%; color: var(--stop); margin: 2px 0 0; font-size: 13px; }
 .adding { width: 280px; }
 </style>

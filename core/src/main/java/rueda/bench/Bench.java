@@ -1,6 +1,7 @@
 package rueda.bench;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -127,7 +128,7 @@ public final class Bench {
         nextChange = condition.nextChange(0);
         int count = machine.axes().size();
         axes = ready.axes();
-        java.util.Arrays.fill(axes, null);
+        Arrays.fill(axes, null);
         nodes = new AxisNode[count];
         virtualMasters = new VirtualLine[axes.length - count];
         CompiledProgram program = ready.program();
@@ -152,7 +153,7 @@ public final class Bench {
             axes[count + i] = virtualMasters[i].motion();
         }
         Variable[] variables = recorded(program, recorded);
-        recordedNodes = java.util.Arrays.stream(nodes).filter(node -> recorded.axis(machine.axes().get(node.number))).toArray(AxisNode[]::new);
+        recordedNodes = Arrays.stream(nodes).filter(node -> recorded.axis(machine.axes().get(node.number))).toArray(AxisNode[]::new);
         recording = new Recording(signals(machine, variables, recorded), variables, cyclesPerLook, cycleNanos, capacity);
         changes = traced ? new ValueChanges(variables) : null;
     }

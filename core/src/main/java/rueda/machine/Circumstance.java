@@ -61,4 +61,14 @@ public enum Circumstance {
     public Of of() {
         return of;
     }
+
+    /** Why it changes nothing of an axis: that has no such thing; null where it does. */
+    public String missingIn(Axis axis) {
+        return switch (this) {
+            case MASS, SLOPE -> axis.train().feed().linear() ? null : "The load of " + axis.name() + " does not move along a line: vary its inertia instead.";
+            case STIFFNESS, PLAY -> axis.load().stiffness() > 0 ? null : "The load of " + axis.name() + " is rigid: enter its stiffness in the stage Scale first.";
+            case LIMIT_SWITCHES -> axis.endless() ? axis.name() + " has no ends." : null;
+            default -> null;
+        };
+    }
 }

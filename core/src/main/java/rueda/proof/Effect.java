@@ -3,6 +3,7 @@ package rueda.proof;
 import static rueda.proof.Words.plain;
 
 import java.util.List;
+import java.util.stream.IntStream;
 import rueda.bench.Bench;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
@@ -17,9 +18,9 @@ sealed interface Effect {
     /** Behind “At 2.5 s”. */
     String words();
 
-    /** What is told when it is over. */
+    /** What is told when it is over; nothing of what is over at once. */
     default String endWords() {
-        return "it was over that " + words();
+        throw new IllegalStateException(words() + " does not last");
     }
 
     /** @param once what is set may change at once */
@@ -110,6 +111,11 @@ sealed interface Effect {
         }
 
         @Override
+        public String endWords() {
+            return "input " + at.name() + "." + terminal + " was left alone again";
+        }
+
+        @Override
         public void begin(Bench bench, boolean once) {
             bench.forceInput(at.number(), terminal, level);
         }
@@ -126,8 +132,12 @@ sealed interface Effect {
         private final List<InputSet> inputs;
 
         StopPressed(Machine machine) {
-            inputs = java.util.stream.IntStream.range(0, machine.axes().size()).boxed().flatMap(i -> machine.axes().get(i).wiring().terminals().stream()
+            inputs = IntStream.range(0, machine.axes().size()).boxed().flatMap(i -> machine.axes().get(i).wiring().terminals().stream()
                     .filter(t -> t.function() == Terminal.Function.QUICK_STOP && t.kind().digitalInput()).map(t -> new InputSet(new Part(i, machine.axes().get(i)), t.name(), !t.normallyClosed()))).toList();
+        }
+
+        boolean reachesNobody() {
+            return inputs.isEmpty();
         }
 
         @Override
@@ -156,6 +166,11 @@ sealed interface Effect {
         @Override
         public String words() {
             return at.name() + " was pushed by " + at.amount(force, Does.PUSH);
+        }
+
+        @Override
+        public String endWords() {
+            return at.name() + " was let go again";
         }
 
         @Override

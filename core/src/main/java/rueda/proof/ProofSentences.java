@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import rueda.bench.Bench;
 import rueda.bench.Signal;
+import rueda.machine.Condition;
 import rueda.machine.Expectation;
 import rueda.machine.Machine;
 import rueda.machine.Proof;
@@ -57,6 +58,11 @@ public final class ProofSentences {
         }
         for (int i = 0; i < proof.expectations().size(); i++) {
             expectation("/expectations/" + i, proof.expectations().get(i), faults);
+        }
+        for (int i = 0; i < proof.conditions().size(); i++) {
+            int number = i;
+            Condition condition = proof.conditions().get(i);
+            bench.machine().axis(String.valueOf(condition.axis())).map(condition.of()::missingIn).ifPresent(why -> faults.add(new Fault("/conditions/" + number + "/axis", 0, why)));
         }
         return faults;
     }

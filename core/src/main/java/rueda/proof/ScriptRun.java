@@ -104,7 +104,7 @@ public final class ScriptRun {
             Effect.Part at = parts().stream().filter(part -> part.name().equalsIgnoreCase(step.axis())).findFirst().orElse(null);
             return switch (step.does()) {
                 case SET -> set();
-                case STOP -> new Effect.StopPressed(machine);
+                case STOP -> stop();
                 case PUSH -> new Effect.Pushed(at, step.amount());
                 case TURN -> new Effect.Turned(at, step.amount());
                 case LOAD -> new Effect.Loaded(at, step.amount());
@@ -113,6 +113,15 @@ public final class ScriptRun {
                 case RESTART -> new Effect.Restarted(at);
                 case BREAK -> new Effect.Broken(at, step.mistake());
             };
+        }
+
+        /** A button that nothing hangs on would show nothing. */
+        private Effect stop() {
+            Effect.StopPressed stop = new Effect.StopPressed(machine);
+            if (stop.reachesNobody()) {
+                throw refused("does", "What happens", step.does().words(), "no axis has an input for quick stop: wire one in the stage Wire, or set a tag instead");
+            }
+            return stop;
         }
 
         private List<Effect.Part> parts() {
@@ -173,8 +182,11 @@ public final class ScriptRun {
             if (step.start() == ScriptStep.Start.EVERY) {
                 due.add(now + nanos(step.time()));
             }
-            tell(now, effect.words());
-            effect.begin(bench, step.ending() == ScriptStep.Ending.ONCE);
+            if (!on) {
+                /* what goes on already only goes on for longer: what was before it is known */
+                tell(now, effect.words());
+                effect.begin(bench, step.ending() == ScriptStep.Ending.ONCE);
+            }
             on = step.does().lasts() && step.ending() != ScriptStep.Ending.ONCE;
             endsAt = on && step.ending() == ScriptStep.Ending.FOR ? now + Math.max(1, nanos(step.lasts())) : NEVER;
         }

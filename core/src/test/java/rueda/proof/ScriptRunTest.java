@@ -83,6 +83,26 @@ class ScriptRunTest {
         assertThat(at(forGood, "Order", 0.3)).isEqualTo(7);
     }
 
+    /** Begun again while it goes on, it goes on for longer; in the end everything is as it was before the first time. */
+    @Test
+    void whatBeginsAgainWhileItGoesOnComesBackToo() {
+        ScriptStep again = ScriptStep.set("Button", "TRUE").withStart(ScriptStep.Start.EVERY).withTime(0.2).lasting(0.3);
+        Bench held = run(shuttle(IDLE), 1.05, again);
+        assertThat(at(held, "Count", 1.04)).as("pressed all the time").isOne();
+        ScriptStep pulses = ScriptStep.set("Button", "TRUE").withStart(ScriptStep.Start.EVERY).withTime(0.2).lasting(0.05);
+        ScriptStep load = ScriptStep.of(Does.LOAD, "Shuttle", 60).eachTime("Button AND Count < 3", 0).lasting(0.3);
+        Bench bench = run(shuttle(IDLE), 1.05, pulses, load);
+        assertThat(bench.load(0)).as("begun at 0.2 s and 0.4 s, over at 0.7 s").isEqualTo(160);
+    }
+
+    @Test
+    void stopWithoutAnInputIsRefused() {
+        Machine machine = shuttle(IDLE);
+        rueda.machine.Axis axis = machine.axes().get(0);
+        Machine unwired = machine.withAxes(List.of(axis.withWiring(axis.wiring().with("I4", rueda.machine.Terminal.Function.NONE))));
+        assertThatThrownBy(() -> run(unwired, 0.1, ScriptStep.stop())).hasMessageContaining("script/0/does").hasMessageContaining("no axis has an input for quick stop");
+    }
+
     @Test
     void everySoOftenEachTimeAndOnlyTheFirstTime() {
         Bench every = run(shuttle(IDLE), 1.05, ScriptStep.set("Button", "TRUE").withStart(ScriptStep.Start.EVERY).withTime(0.2).lasting(0.05));

@@ -114,6 +114,9 @@ class ProveTest extends BrowserTest {
         field("Values of condition 4").press("Enter");
         assertThat(page.getByText("numbers with semicolons between them")).hasCount(0);
         assertThat(saved()).containsText("All saved");
+        choose(field("Add a condition"), "STIFFNESS");
+        page.getByText("The load of Shuttle is rigid").waitFor();
+        button("Remove condition 5").click();
         choose(field("Plan"), "STOP");
         field("Time between moments").fill("3");
         button("Remove condition 4").click();

@@ -99,7 +99,7 @@ public class RepetitionStore {
     /** Those that ran when Rueda was closed will not go on. */
     @EventListener(ApplicationReadyEvent.class)
     void afterStart() {
-        transaction.executeWithoutResult(status -> repetitions.findByStateIn(List.of(State.WAITS, State.RUNS)).forEach(left -> {
+        transaction.executeWithoutResult(status -> repetitions.findByStateIn(List.of(State.WAITS, State.RUNS)).stream().filter(left -> !jobs.containsKey(left.id)).forEach(left -> {
             left.state = State.CANCELLED;
             left.message = "Rueda was closed before it had ended.";
             left.endedAt = clock.instant();
@@ -218,7 +218,7 @@ public class RepetitionStore {
         Job job = jobs.get(id);
         ConditionMap map = entity.outcomes == null ? null : ConditionMap.of(machine(entity), proof, unpacked(entity.outcomes));
         return new RepetitionView(entity.id, entity.revision, entity.name, entity.startedAt, entity.endedAt, entity.state, job == null ? entity.done : job.done, entity.total, entity.message,
-                Repetition.words(proof), map);
+                Repetition.words(proof, map == null ? entity.total : map.runs()), map);
     }
 
     private Machine machine(RepetitionEntity entity) {

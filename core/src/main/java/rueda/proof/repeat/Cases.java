@@ -23,7 +23,7 @@ interface Cases {
         return switch (plan.kind()) {
             case ONE_AT_A_TIME -> oneAtATime(conditions);
             case ALL_COMBINATIONS -> new Combinations(conditions, plan.runs());
-            case RANDOM -> new Draws(conditions, plan.runs(), plan.seed());
+            case RANDOM -> conditions.isEmpty() ? new Listed(List.of(Case.nominal(0))) : new Draws(conditions, plan.runs(), plan.seed());
             case STOP -> new Moments(conditions.size(), Math.max(1, (int) Math.floor(proof.duration() / plan.every() + 1e-9)), plan.every());
             case WORST -> throw new IllegalArgumentException("a search finds its cases while it runs");
         };

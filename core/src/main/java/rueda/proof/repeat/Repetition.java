@@ -13,11 +13,13 @@ import java.util.function.IntFunction;
 import java.util.stream.IntStream;
 import rueda.bench.CalculationCancelled;
 import rueda.bench.ReadyProgram;
+import rueda.machine.Condition;
 import rueda.machine.Machine;
 import rueda.machine.Plan;
 import rueda.machine.Proof;
 import rueda.proof.ProofRun;
 import rueda.proof.Prover;
+import rueda.quantity.InvalidEntry;
 
 /**
  * All runs of a proof's plan, on several threads. Of each run its outcome is kept, not its recording; {@link #again} makes it anew, exactly.
@@ -56,9 +58,8 @@ public final class Repetition {
         return proof.plan().kind() == Plan.Kind.WORST ? proof.conditions().isEmpty() ? 1 : proof.plan().runs() : Cases.of(proof).size();
     }
 
-    /** What a plan does, in words, with how many runs; where there are more combinations than may run, how many there are. */
-    public static String words(Proof proof) {
-        int runs = size(proof);
+    /** What a plan does, in words; where there are more combinations than may run, how many there are. @param runs that there were, or will be at most */
+    public static String words(Proof proof, int runs) {
         String words = proof.plan().kind().words() + ", " + runs + (runs == 1 ? " run" : " runs");
         double all = proof.conditions().stream().mapToDouble(condition -> Math.max(1, condition.size())).reduce(1, (a, b) -> a * b);
         return proof.plan().kind() == Plan.Kind.ALL_COMBINATIONS && all > runs ? words + ", the first of " + String.format(java.util.Locale.ROOT, all < 1e9 ? "%.0f" : "%.1e", all) : words;
@@ -68,9 +69,16 @@ public final class Repetition {
      * @param threads 1 or more
      * @return one for each run that there was, in order
      * @throws CalculationCancelled     when this thread is interrupted
-     * @throws IllegalArgumentException when the program has faults, or a sentence of the script cannot be read
+     * @throws IllegalArgumentException when the program has faults, a sentence of the script cannot be read, or what is varied is nothing that its axis has
      */
     public static List<Outcome> run(Machine machine, Proof proof, int threads, Progress progress) {
+        for (int i = 0; i < proof.conditions().size(); i++) {
+            Condition condition = proof.conditions().get(i);
+            String missing = machine.axis(String.valueOf(condition.axis())).map(condition.of()::missingIn).orElse(null);
+            if (missing != null) {
+                throw new InvalidEntry("conditions/" + i + "/axis", condition.axis(), "an axis that has what is varied", missing);
+            }
+        }
         Repetition repetition = new Repetition(machine, proof, threads, progress);
         ExecutorService workers = Executors.newFixedThreadPool(threads, work -> {
             Thread thread = new Thread(work, "repeated proof");

@@ -21,6 +21,7 @@ import rueda.machine.Plan;
 import rueda.machine.Proof;
 import rueda.machine.ScriptStep;
 import rueda.proof.ProofRun;
+import rueda.proof.ProofSentences;
 import rueda.proof.Prover;
 import rueda.proof.Verdict;
 
@@ -74,10 +75,28 @@ class RepetitionTest {
         assertThat(IntStream.range(0, cases.size()).mapToObj(i -> List.of(cases.at(i).values()[0], cases.at(i).values()[1]))).containsExactly(
                 List.of(100.0, 50.0), List.of(100.0, 300.0), List.of(150.0, 50.0), List.of(150.0, 300.0), List.of(200.0, 50.0), List.of(200.0, 300.0));
         assertThat(Cases.of(proof(Plan.Kind.ALL_COMBINATIONS, 4, 1, mass, friction)).size()).isEqualTo(4);
-        assertThat(Repetition.words(proof(Plan.Kind.ALL_COMBINATIONS, 4, 1, mass, friction))).isEqualTo("all combinations, 4 runs, the first of 6");
-        assertThat(Repetition.words(proof(Plan.Kind.ALL_COMBINATIONS, 9, 1, mass, friction))).isEqualTo("all combinations, 6 runs");
+        assertThat(Repetition.words(proof(Plan.Kind.ALL_COMBINATIONS, 4, 1, mass, friction), 4)).isEqualTo("all combinations, 4 runs, the first of 6");
+        assertThat(Repetition.words(proof(Plan.Kind.ALL_COMBINATIONS, 9, 1, mass, friction), 6)).isEqualTo("all combinations, 6 runs");
         Condition[] many = IntStream.range(0, 40).mapToObj(i -> mass).toArray(Condition[]::new);
         assertThat(Cases.of(proof(Plan.Kind.ALL_COMBINATIONS, 100_000, 1, many)).size()).as("3^40 is more than there may be").isEqualTo(100_000);
+    }
+
+    /** The Shuttle is rigid, the Table turns without end: what an axis does not have is told beside the condition, and nothing runs. */
+    @Test
+    void whatAnAxisDoesNotHaveIsNotVaried() {
+        Machine demo = DemoMachine.create();
+        Condition[] conditions = {Condition.values(Circumstance.STIFFNESS, "Shuttle", 90.0), Condition.values(Circumstance.PLAY, "Shuttle", 1.0), Condition.values(Circumstance.MASS, "Table", 1.0), Condition.values(Circumstance.SLOPE, "Table", 1.0),
+            Condition.values(Circumstance.LIMIT_SWITCHES, "Table", 1.0), Condition.values(Circumstance.STIFFNESS, "Table", 90.0), Condition.values(Circumstance.MASS, "Lift", 90.0)};
+        Proof proof = proof(Plan.Kind.ONE_AT_A_TIME, 1, 1, conditions);
+        assertThat(new ProofSentences(demo).faults(proof)).extracting(ProofSentences.Fault::field).containsExactly("/conditions/0/axis", "/conditions/1/axis", "/conditions/2/axis", "/conditions/3/axis", "/conditions/4/axis");
+        assertThatThrownBy(() -> Repetition.run(demo, proof, 1, (done, of) -> { })).hasMessageContaining("conditions/0/axis").hasMessageContaining("is rigid");
+    }
+
+    @Test
+    void whereNothingIsVariedThereIsOneRun() {
+        for (Plan.Kind kind : List.of(Plan.Kind.ONE_AT_A_TIME, Plan.Kind.ALL_COMBINATIONS, Plan.Kind.RANDOM, Plan.Kind.WORST)) {
+            assertThat(run(proof(kind, 50, 1), 2)).as(kind.name()).hasSize(1);
+        }
     }
 
     @Test
