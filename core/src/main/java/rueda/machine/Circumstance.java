@@ -43,6 +43,11 @@ public enum Circumstance {
         return words;
     }
 
+    /** Its words before a value, without what that is measured by. */
+    public String called() {
+        return words.replaceFirst("(, by what is entered)?,$", "");
+    }
+
     /** {@code u} stands for the user unit of the axis. */
     public String unit() {
         return unit;

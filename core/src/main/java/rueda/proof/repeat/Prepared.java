@@ -49,7 +49,7 @@ public record Prepared(Machine machine, Stand stand, Proof proof) {
         if (condition.of() == Circumstance.MOMENT) {
             return String.format(Locale.ROOT, "sentence %d of the script %s s", condition.sentence() + 1, number(value)) + (proof.script().get(condition.sentence()).start() == ScriptStep.Start.AT ? "" : " later");
         }
-        return condition.of().words().replaceFirst("(, by what is entered)?,$", "") + of + " " + value(machine, condition, value);
+        return condition.of().called() + of + " " + value(machine, condition, value);
     }
 
     /** A value of a condition with its unit, or what is wrong. */

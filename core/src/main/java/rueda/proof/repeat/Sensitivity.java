@@ -61,7 +61,7 @@ final class Sensitivity {
         }
         points.sort(comparingDouble(Point::value));
         String unit = unit(e);
-        String what = condition.of().words().replaceFirst("(, by what is entered)?,$", "") + " of " + condition.axis();
+        String what = condition.of().called() + " of " + condition.axis();
         if (condition.of() == Circumstance.MOMENT) {
             what = "the moment of sentence " + (condition.sentence() + 1);
         }
