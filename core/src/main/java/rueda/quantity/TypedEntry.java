@@ -1,5 +1,6 @@
 package rueda.quantity;
 
+import java.util.OptionalDouble;
 import javax.measure.IncommensurableException;
 import javax.measure.Unit;
 import org.antlr.v4.runtime.BailErrorStrategy;
@@ -48,6 +49,27 @@ public final class TypedEntry {
             throw refused(text, "a number that is finite", "look for a division by zero");
         }
         return entry.unit() == null || entry.unit().getText().equals(unit) ? value : converted(value, text, entry.unit().getText(), unit);
+    }
+
+    /**
+     * How many of one unit are in one of another, such as 1000 of m/s in mm/s.
+     *
+     * @return empty when one of them is unknown here, or they measure different things
+     */
+    public static OptionalDouble factor(String from, String to) {
+        if (from.equals(to)) {
+            return OptionalDouble.of(1);
+        }
+        Unit<?> given = unit(from);
+        Unit<?> wanted = unit(to);
+        if (given == null || wanted == null || from.isEmpty() || to.isEmpty() || !given.isCompatible(wanted)) {
+            return OptionalDouble.empty();
+        }
+        try {
+            return OptionalDouble.of(given.getConverterToAny(wanted).convert(1));
+        } catch (IncommensurableException different) {
+            return OptionalDouble.empty();
+        }
     }
 
     private static EntryContext parsed(String text) {
