@@ -1,6 +1,7 @@
 package rueda.bench;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.Collectors;
@@ -61,6 +62,11 @@ public enum AxisSignal {
     /** Name of the signal of an axis in a recording, such as {@code Shuttle.speed}. */
     public String of(String axis) {
         return axis + "." + key;
+    }
+
+    /** All signals of an axis. */
+    public static List<Signal> all(Axis axis) {
+        return Arrays.stream(ALL).map(signal -> signal.of(axis)).toList();
     }
 
     Signal of(Axis axis) {

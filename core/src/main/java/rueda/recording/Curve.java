@@ -16,15 +16,6 @@ public record Curve(long[] nanos, double[] values) implements Sampled {
         }
     }
 
-    /** Evenly sampled. @param first time of the first sample, ns  @param interval ns */
-    public static Curve even(long first, long interval, double[] values) {
-        long[] nanos = new long[values.length];
-        for (int i = 0; i < nanos.length; i++) {
-            nanos[i] = first + i * interval;
-        }
-        return new Curve(nanos, values);
-    }
-
     /** A stretch of a signal. @param most samples that may be in memory  @throws IllegalArgumentException when there are more */
     public static Curve of(Sampled signal, long first, long last, int most) {
         if (last - first > most) {
@@ -34,6 +25,15 @@ public record Curve(long[] nanos, double[] values) implements Sampled {
         Filling filling = new Filling(new long[count], new double[count]);
         signal.read(first, last, filling);
         return new Curve(filling.nanos, filling.values);
+    }
+
+    /** The samples between two times and those beside them. @param most samples that may be in memory  @throws IllegalArgumentException when there are more */
+    public static Curve around(Sampled signal, long from, long to, int most) {
+        Overview overview = signal.overview();
+        if (overview.blocks() == 0) {
+            return new Curve(new long[0], new double[0]);
+        }
+        return of(signal, overview.lastBefore(from) * (long) Overview.BLOCK, Math.min(signal.samples(), (overview.until(to) + 2L) * Overview.BLOCK), most);
     }
 
     private static final class Filling implements Sink {

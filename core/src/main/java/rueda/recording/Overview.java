@@ -43,6 +43,15 @@ public record Overview(long[] begins, long[] lowAt, double[] low, long[] highAt,
         return found;
     }
 
+    /** The same at other times. @param nanos added to each, ns */
+    Overview later(long nanos) {
+        return new Overview(later(begins, nanos), later(lowAt, nanos), low, later(highAt, nanos), high);
+    }
+
+    private static long[] later(long[] times, long nanos) {
+        return Arrays.stream(times).map(time -> time + nanos).toArray();
+    }
+
     /** As bytes, most significant first. */
     public byte[] bytes() {
         ByteBuffer bytes = ByteBuffer.allocate(blocks() * 5 * Long.BYTES);

@@ -6,12 +6,16 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.IntStream;
 import java.util.zip.GZIPInputStream;
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import jakarta.persistence.EntityManager;
 import org.springframework.data.domain.Limit;
 import org.springframework.stereotype.Service;
@@ -38,6 +42,7 @@ import rueda.proof.repeat.Case;
 import rueda.proof.repeat.Prepared;
 import rueda.proof.repeat.Repetition;
 import rueda.quantity.InvalidEntry;
+import rueda.recording.EvenCurve;
 
 /** Runs proofs and keeps runs, verdicts and recordings. */
 @Service
@@ -46,6 +51,10 @@ public class RunStore {
     private static final int MOST_POINTS = 20_000;
     private static final int MOST_SIGNALS = 24;
 
+    /** Samples of runs that are kept in memory: 64 MB. */
+    private static final int MOST_KNOWN = 8 << 20;
+
+    private final Cache<String, RunSignal> known = Caffeine.newBuilder().maximumWeight(MOST_KNOWN).weigher((String key, RunSignal signal) -> 1 + (int) signal.samples().samples()).build();
     private final MachineStore machines;
     private final Runs runs;
     private final Verdicts verdicts;
@@ -170,6 +179,35 @@ public class RunStore {
     @Transactional(readOnly = true)
     public RunView run(long runId) {
         return view(runs.findById(runId).orElseThrow(() -> new NotFound("run " + runId)));
+    }
+
+    /** A signal of a run. @param samples in memory */
+    public record RunSignal(Signal signal, EvenCurve samples) {
+    }
+
+    /** @param signal its name in any case  @throws NotFound when the run, or the signal in it, is not there */
+    @Transactional(readOnly = true)
+    public RunSignal signal(long runId, String signal) {
+        return known.get(runId + " " + signal.toUpperCase(Locale.ROOT), key -> {
+            TraceEntity trace = traces.findFirstByRunIdAndSignalNameIgnoreCase(runId, signal).orElseThrow(() -> new NotFound("signal " + signal + " in run " + runId));
+            entities.detach(trace);
+            return new RunSignal(new Signal(trace.signalName, trace.unit), new EvenCurve(trace.cycleNanos, trace.cycleNanos, expanded(trace)));
+        });
+    }
+
+    /** A run whose signals can be drawn. @param note of which revision and under what conditions */
+    public record TracedRun(long id, String name, String note, double duration, List<Signal> signals) {
+    }
+
+    /** The newest runs of a machine, the newest first. */
+    @Transactional(readOnly = true)
+    public List<TracedRun> newest(long machineId, int most) {
+        List<RunEntity> all = runs.findByMachineIdOrderByIdDesc(machineId, Limit.of(most));
+        Map<Long, List<Signal>> signals = new HashMap<>();
+        if (!all.isEmpty()) {
+            traces.findSignals(all.stream().map(run -> run.id).toList()).forEach(named -> signals.computeIfAbsent(named.run(), id -> new ArrayList<>()).add(new Signal(named.name(), named.unit())));
+        }
+        return all.stream().map(run -> new TracedRun(run.id, run.name, "revision " + run.revision + (run.circumstances == null ? "" : ", " + run.circumstances), run.duration, signals.getOrDefault(run.id, List.of()))).toList();
     }
 
     private Optional<MachineStore.LastProof> last(long machineId) {

@@ -11,4 +11,6 @@ interface Runs extends JpaRepository<RunEntity, Long> {
     Optional<RunEntity> findFirstByMachineIdAndNameIgnoreCaseAndCircumstancesIsNullOrderByIdDesc(long machineId, String name);
 
     List<RunEntity> findByMachineIdAndNameIgnoreCaseOrderByIdDesc(long machineId, String name, Limit most);
+
+    List<RunEntity> findByMachineIdOrderByIdDesc(long machineId, Limit most);
 }

@@ -11,4 +11,14 @@ interface Traces extends JpaRepository<TraceEntity, Long> {
     /** Names of the signals of a run, in the order in which they were stored. */
     @Query("select t.signalName from TraceEntity t where t.runId = :runId order by t.id")
     List<String> findNames(long runId);
+
+    Optional<TraceEntity> findFirstByRunIdAndSignalNameIgnoreCase(long runId, String signalName);
+
+    /** A signal of a run without its samples. */
+    record Named(long run, String name, String unit) {
+    }
+
+    /** The signals of some runs, in the order in which they were stored. */
+    @Query("select new rueda.app.proof.Traces$Named(t.runId, t.signalName, t.unit) from TraceEntity t where t.runId in :runIds order by t.id")
+    List<Named> findSignals(List<Long> runIds);
 }

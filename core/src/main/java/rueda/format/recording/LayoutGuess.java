@@ -102,6 +102,11 @@ public final class LayoutGuess {
         return new Preview(headings, units, rows);
     }
 
+    /** The first lines as they are. */
+    public static List<String> begin(byte[] head, Encoding encoding, int most) {
+        return lines(head, encoding).stream().limit(most).toList();
+    }
+
     private static String once(String name, Set<String> taken) {
         String only = name;
         for (int n = 2; !taken.add(only.toLowerCase(Locale.ROOT)); n++) {
