@@ -24,6 +24,7 @@ export const router = createRouter({
     { path: '/machines/:machine(\\d+)', redirect: (to) => ({ name: 'overview', params: to.params }) },
     { path: '/machines/:machine(\\d+)/overview/:axis?', name: 'overview', component: () => import('./stages/OverviewStage.vue') },
     ...stages.map((s) => ({ path: `/machines/:machine(\\d+)/${s.key}/:axis?`, name: s.key, component: s.component })),
+    { path: '/machines/:machine(\\d+)/traces/:axis?', name: 'traces', component: () => import('./stages/TracesPage.vue') },
     { path: '/:rest(.*)*', redirect: '/' },
   ],
 })
@@ -40,7 +41,7 @@ export function nameAxis(axis: string) {
 }
 
 /** Where a stage of the machine that is open is; the axis stays the chosen one unless another is named. */
-export function placeOf(stage: StageKey | 'overview', axis?: string): RouteLocationRaw {
+export function placeOf(stage: StageKey | 'overview' | 'traces', axis?: string): RouteLocationRaw {
   const { params } = router.currentRoute.value
   return { name: stage, params: { machine: params.machine, axis: axis ?? params.axis } }
 }

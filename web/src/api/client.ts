@@ -74,7 +74,7 @@ client.use({
 })
 
 /** A file is sent as it is. */
-const whole = (file: File) => ({ body: file as unknown as string, bodySerializer: (body: unknown) => body as File, headers: { 'Content-Type': 'application/octet-stream' } })
+const whole = (file: Blob) => ({ body: file as unknown as string, bodySerializer: (body: unknown) => body as Blob, headers: { 'Content-Type': 'application/octet-stream' } })
 
 /** A refusal of the server in its words. */
 function refused(response: Response, error: unknown): Problem {
@@ -145,6 +145,26 @@ function followRepetition(id: number, told: (progress: Schemas['RepetitionProgre
   }, { cancelled: 'Nobody listens any more.', broken: 'Rueda does not tell how far it is. Look again.' }, signal)
 }
 
+/** Brings a recording in from a file that the server has, told as it is read. Aborting ends it. */
+function readRecording(key: string, order: Schemas['RecordingOrder'], told: (bytes: number, of: number) => void, signal: AbortSignal): Promise<Schemas['RecordingView']> {
+  return lines<Schemas['BringingProgress'], Schemas['RecordingView']>(client.POST('/api/recordings/files/{key}/recording', { params: { path: { key } }, body: order, signal, parseAs: 'stream' }), (line) => {
+    if (line.failed) throw new Problem(422, 'Not read', line.failed, [])
+    told(line.bytes, line.of)
+    return line.recording
+  }, { cancelled: 'Cancelled: nothing of it was kept.', broken: 'Reading ended without an outcome. Try again.' }, signal)
+}
+
+/** Sends a file part by part. @returns its key */
+async function sendRecording(machine: number, file: File, told: (bytes: number) => void, signal: AbortSignal): Promise<string> {
+  const { key, partBytes } = await answered(client.POST('/api/machines/{id}/recordings/files', { params: { path: { id: machine }, query: { name: file.name, size: file.size } }, signal }), file)
+  for (let at = 0; at < file.size; at += partBytes) {
+    const part = file.slice(at, at + partBytes)
+    const { received } = await answered(client.PUT('/api/recordings/files/{key}', { params: { path: { key }, query: { at } }, ...whole(part), signal }), file)
+    told(received)
+  }
+  return key
+}
+
 const basedOn = (revision: number) => ({ 'If-Match': `"${revision}"` })
 
 export const api = {
@@ -209,6 +229,20 @@ export const api = {
   declared: (text: string) => answered(client.POST('/api/calc/bus/declared', { body: { text } })),
   exportTags: (machine: Machine, format: Schemas['ExportQuestion']['format']) => answered(client.POST('/api/calc/bus/tags', { body: { machine, format } })),
   prove,
+  recordings: (id: number) => answered(client.GET('/api/machines/{id}/recordings', { params: { path: { id } } })),
+  sendRecording,
+  readRecording,
+  previewRecording: (key: string) => answered(client.GET('/api/recordings/files/{key}/preview', { params: { path: { key } } })),
+  previewLayout: (key: string, layout: Schemas['RecordingLayout']) => answered(client.POST('/api/recordings/files/{key}/preview', { params: { path: { key } }, body: layout })),
+  assignColumn: (id: number, column: Schemas['ColumnUse'], as: string) => answered(client.POST('/api/machines/{id}/recordings/assignment', { params: { path: { id } }, body: { column, as } })),
+  dropIncoming: (key: string) => answered(client.DELETE('/api/recordings/files/{key}', { params: { path: { key } } })),
+  renameRecording: (id: number, name: string) => answered(client.PUT('/api/recordings/{id}/name', { params: { path: { id } }, body: { name } })),
+  forgetRecording: (id: number) => answered(client.DELETE('/api/recordings/{id}', { params: { path: { id } } })),
+  traceSources: (id: number) => answered(client.GET('/api/machines/{id}/traces', { params: { path: { id } } })),
+  drawn: (question: Schemas['TracesQuestion'], signal?: AbortSignal) => answered(client.POST('/api/traces', { body: question, signal })),
+  comparison: (question: Schemas['OverlayQuestion']) => answered(client.POST('/api/traces/comparison', { body: question })),
+  measured: (question: Schemas['TracesQuestion']) => answered(client.POST('/api/traces/measures', { body: question })),
+  bands: (run: number, signal: string) => answered(client.GET('/api/runs/{id}/bands', { params: { path: { id: run }, query: { signal: signal || undefined } } })),
   repeat: (id: number, proof: string) => answered(client.POST('/api/machines/{id}/repetitions', { params: { path: { id }, query: { proof } } })),
   followRepetition,
   repetition: (id: number) => answered(client.GET('/api/repetitions/{id}', { params: { path: { id } } })),

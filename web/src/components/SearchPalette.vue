@@ -44,6 +44,7 @@ const hits = computed<Hit[]>(() => {
   })
   all.push(
     { title: 'Overview', kind: 'stage', go: () => void router.push(placeOf('overview')) },
+    { title: 'Traces of runs and recordings', kind: 'page', go: () => void router.push(placeOf('traces')) },
     { title: 'All machines', kind: 'command', go: () => void router.push({ name: 'machines' }) },
     { title: 'Run the program', kind: 'command', go: () => void bench.start('PROGRAM', true) },
     { title: 'Home the axis on the bench', kind: 'command', go: () => void bench.start('HOMING', true) },

@@ -30,3 +30,12 @@ export function plain(value: number): string {
 export function grouped(value: number): string {
   return String(value).replace(/\B(?=(\d{3})+$)/g, '\u202f')
 }
+
+/** So many significant figures, with a typographic minus. */
+export function significant(value: number | null | undefined, figures = 4): string {
+  if (value == null || !Number.isFinite(value)) return '–'
+  if (value === 0) return '0'
+  const magnitude = Math.floor(Math.log10(Math.abs(value)))
+  if (magnitude >= 9 || magnitude < -5) return value.toExponential(figures - 1).replace('-', '\u2212')
+  return fixed(value, Math.max(0, figures - 1 - magnitude))
+}

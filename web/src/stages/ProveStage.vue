@@ -7,13 +7,16 @@ import TabRow from '../components/TabRow.vue'
 import TextEntry from '../components/TextEntry.vue'
 import ProofBook from '../components/prove/ProofBook.vue'
 import ProofConditions from '../components/prove/ProofConditions.vue'
+import ProofRecordings from '../components/prove/ProofRecordings.vue'
 import ProofExpectations from '../components/prove/ProofExpectations.vue'
 import ProofScript from '../components/prove/ProofScript.vue'
 import ProofVerdicts from '../components/prove/ProofVerdicts.vue'
 import { fixed } from '../lib/numbers'
 import { useMachine } from '../stores/machine'
+import { useRecordings } from '../stores/recordings'
 
 const machine = useMachine()
+const recordings = useRecordings()
 const view = ref('verdicts')
 const stale = computed(() => machine.run !== null && machine.run.revision !== machine.revision)
 const failed = computed(() => machine.run?.verdicts.filter((v) => !v.holds).length ?? 0)
@@ -25,6 +28,7 @@ const tabs = computed(() => ({
   expectations: `Expectations ${machine.proof?.expectations.length ?? 0}`,
   script: `Script ${machine.proof?.script.length ?? 0}`,
   conditions: `Conditions ${machine.proof?.conditions.length ?? 0}`,
+  recordings: `Recordings ${recordings.all.length}`,
   ...(proofs.value.length > 1 ? { all: `All proofs ${proofs.value.length}` } : {}),
 }))
 /* what is not there cannot be looked at */
@@ -120,6 +124,7 @@ function open(index: number) {
   <template v-if="machine.proof">
     <ProofBook v-if="shown === 'all'" :possible="possible" @open="open" @run="run" />
     <ProofVerdicts v-else-if="shown === 'verdicts'" />
+    <ProofRecordings v-else-if="shown === 'recordings'" />
     <ProofConditions v-else-if="shown === 'conditions'" :possible="possible" @opened="view = 'verdicts'" />
     <template v-else>
       <div class="inline names">

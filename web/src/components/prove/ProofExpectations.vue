@@ -5,6 +5,7 @@ import type { Expectation } from '../../api/client'
 import { placeOf } from '../../router'
 import { useChoices } from '../../stores/choices'
 import { useMachine } from '../../stores/machine'
+import { useRecordings } from '../../stores/recordings'
 import { useSentences } from '../../stores/sentences'
 import PickOne from '../PickOne.vue'
 import SentenceField from '../SentenceField.vue'
@@ -14,6 +15,7 @@ import SlotSentence from './SlotSentence.vue'
 const machine = useMachine()
 const choices = useChoices()
 const sentences = useSentences()
+const recordings = useRecordings()
 onMounted(() => sentences.looked++)
 onBeforeUnmount(() => sentences.looked--)
 const root = computed(() => `/proofs/${machine.proofIndex}/expectations`)
@@ -39,6 +41,7 @@ function add(code: string) {
     PEAK_TORQUE: { axis: axis.name, limit: 100 },
     TASK_TIME: { limit: (machine.draft!.plc.tasks[0]?.intervalMicros ?? 1000) / 1000 },
     NO_ERROR: { axis: axis.name },
+    DIFFERS: { signal: `${axis.name}.position`, recording: recordings.all[0]?.name ?? 'none yet', limit: axis.supervision.followingError, alignment: 'BEST_FIT' },
     SENTENCE: { text: `ALWAYS(${axis.name}.position > 0)` },
   }
   machine.edit({ op: 'add', path: `${root.value}/-`, value: { kind: code, ...begin[code] } })

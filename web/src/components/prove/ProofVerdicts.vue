@@ -5,6 +5,8 @@ import { fixed } from '../../lib/numbers'
 import { useMachine } from '../../stores/machine'
 import { useProof } from '../../stores/proof'
 import PickOne from '../PickOne.vue'
+import { useTraces, type Shown } from '../../stores/traces'
+import { placeOf } from '../../router'
 import ProgramEditor from '../ProgramEditor.vue'
 
 /** The verdicts of the chosen proof's newest run; of the chosen one the line of the program and why. */
@@ -41,6 +43,13 @@ const axisOf = computed(() => {
   const name = verdict.value?.signal.split('.')[0]
   return machine.draft!.axes.find((a) => a.name.toLowerCase() === name?.toLowerCase())?.name ?? ''
 })
+/** The signals that tell of the verdict, in the order of the work. */
+function look() {
+  const run = { kind: 'RUN' as const, id: machine.run!.id, shift: 0, less: null }
+  const axis = axisOf.value
+  const named = axis ? [[`${axis}.commandedSpeed`, 0], [`${axis}.speed`, 0], [`${axis}.followingError`, 1], [`${axis}.torque`, 2]] as const : verdict.value?.signal ? [[verdict.value.signal, 0]] as const : []
+  void useTraces().show(named.map<Omit<Shown, 'colour'>>(([signal, pane]) => ({ ...run, signal, pane })))
+}
 const taken = (kind: 'csv' | 'json', axis: string) => `/api/runs/${machine.run!.id}/recording.${kind}${axis ? `?axis=${encodeURIComponent(axis)}` : ''}`
 const bar = (room: number | null | undefined) => (room == null ? 100 : Math.min(100, Math.max(2, (1 - room) * (room < 0 ? 100 / (1 - room) : 100))))
 
@@ -91,7 +100,7 @@ const mendable = computed(() => {
       <template v-if="others.length">Compare with <PickOne class="compared" label="Run to compare with" :value="other?.id ?? ''" :options="compared" @pick="compare" /></template>
       <span class="out">Recording:
         <template v-if="axisOf"><a class="link" :href="taken('csv', axisOf)" download>{{ axisOf }} as CSV</a>, </template>
-        <a class="link" :href="taken('csv', '')" download>all as CSV</a>, <a class="link" :href="taken('json', axisOf)" download>{{ axisOf || 'all' }} as JSON</a></span>
+        <a class="link" :href="taken('csv', '')" download>all as CSV</a>, <router-link class="link" :to="placeOf('traces')" @click="look">Traces</router-link>, <a class="link" :href="taken('json', axisOf)" download>{{ axisOf || 'all' }} as JSON</a></span>
     </div>
     <div v-if="verdict" class="below">
       <ProgramEditor class="code" readonly :key="shownFile" :model-value="machine.draft!.plc.files[shownFile]!.source" :diagnostics="[]" :marked="stale ? 0 : (verdict.order?.line ?? machine.run.stoppedLine)" label="Program line responsible" />

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Machine, Schemas } from '../../api/client'
 import { useChoices } from '../../stores/choices'
 import { useMachine } from '../../stores/machine'
+import { useRecordings } from '../../stores/recordings'
 import { useSentences } from '../../stores/sentences'
 import NumberField from '../NumberField.vue'
 import PickOne from '../PickOne.vue'
@@ -19,10 +20,11 @@ const props = defineProps<{ pattern: string; entries: object; path: string; call
 const machine = useMachine()
 const choices = useChoices()
 const sentences = useSentences()
+const recordings = useRecordings()
 const LABELS: Record<string, string> = {
   axis: 'Axis', other: 'Other axis', after: 'Event', then: 'Later event', when: 'Condition', until: 'End', signal: 'Value', quantity: 'Quantity', span: 'While', end: 'How it ends', position: 'Position', tolerance: 'Tolerance', within: 'Time',
   stays: 'Stays', limit: 'Limit', low: 'Lower bound', high: 'Upper bound', otherLow: 'Lower bound of the other axis', otherHigh: 'Upper bound of the other axis', distance: 'Distance', atLeast: 'Shortest time', time: 'Time', lasts: 'Duration',
-  target: 'What is set', value: 'What it gets', amount: 'Amount', mistake: 'Mistake',
+  target: 'What is set', value: 'What it gets', amount: 'Amount', mistake: 'Mistake', recording: 'Recording', alignment: 'How it is laid over the run',
 }
 const entries = computed(() => props.entries as Slotted)
 const proofs = computed(() => choices.all.proof)
@@ -33,15 +35,16 @@ function parts(pattern: string): { words?: string; slot?: string }[] {
   return pattern.split(/(\{\w+\})/).filter(Boolean).flatMap((part) => {
     const slot = /^\{(\w+)\}$/.exec(part)?.[1]
     if (!slot) return [{ words: part }]
-    if (slot !== 'span') return [{ slot }]
-    const chosen = proofs.value.spans.find((s) => s.code === entries.value.span)
+    const brings = slot === 'span' ? proofs.value.spans : slot === 'alignment' ? proofs.value.alignments : null
+    if (!brings) return [{ slot }]
+    const chosen = brings.find((s) => s.code === entries.value[slot])
     return [{ slot }, ...parts(chosen?.pattern ?? '')]
   })
 }
 const all = computed(() => parts(props.pattern))
 function unit(slot: string): string {
   if (slot === 'amount') return (props.amountUnit ?? '').replace(/^u$/, axisOf(entries.value.axis)?.unit.symbol ?? '')
-  if ((slot === 'low' || slot === 'high') && 'signal' in entries.value && entries.value.signal) return sentences.unitOf(`${props.path}/signal`)
+  if ((slot === 'low' || slot === 'high' || slot === 'limit') && 'signal' in entries.value && entries.value.signal) return sentences.unitOf(`${props.path}/signal`)
   const given = props.units?.[slot] ?? (slot === 'within' ? 's' : '')
   const of = slot === 'limit' && entries.value.quantity && !given ? proofs.value.quantities.find((q) => q.code === entries.value.quantity)?.unit ?? '' : given
   return of.replace('u', axisOf(entries.value.axis)?.unit.symbol ?? '').replace(/^v$/, axisOf(entries.value.other)?.unit.symbol ?? '')
@@ -49,6 +52,9 @@ function unit(slot: string): string {
 const label = (slot: string) => `${LABELS[slot] ?? slot} of ${props.called}`
 const set = (slot: string, value: unknown) => machine.edit({ op: 'add', path: `${props.path}/${slot}`, value })
 const numeric = (slot: string) => ['position', 'tolerance', 'within', 'stays', 'limit', 'low', 'high', 'otherLow', 'otherHigh', 'distance', 'atLeast', 'time', 'lasts', 'amount'].includes(slot)
+function pickAlignment(code: string) {
+  machine.edit({ op: 'add', path: `${props.path}/alignment`, value: code }, ...(code === 'EVENT' && !entries.value.after ? [{ op: 'add' as const, path: `${props.path}/after`, value: sentences.bits[0] ?? 'TRUE' }] : []))
+}
 /** What begins a slot that was not used before. */
 function pickSpan(code: string) {
   const begin: Record<string, unknown> = { span: code }
@@ -64,7 +70,7 @@ const wrong = computed(() => all.value.flatMap(({ slot }) => {
   const fault = slot ? sentences.fault(`${props.path}/${slot}`) : undefined
   return fault ? [`${LABELS[slot!] ?? slot}${fault.column > 1 ? `, column ${fault.column}` : ''}: ${fault.message}`] : []
 }))
-const choicesOf = (slot: string): (string | Schemas['Choice'])[] => ({ axis: axes.value, other: axes.value, quantity: proofs.value.quantities, span: proofs.value.spans, end: proofs.value.ends, mistake: choices.all.mistakes } as Record<string, (string | Schemas['Choice'])[]>)[slot] ?? []
+const choicesOf = (slot: string): (string | Schemas['Choice'])[] => ({ axis: axes.value, other: axes.value, quantity: proofs.value.quantities, span: proofs.value.spans, alignment: proofs.value.alignments, recording: recordings.all.map((r) => r.name), end: proofs.value.ends, mistake: choices.all.mistakes } as Record<string, (string | Schemas['Choice'])[]>)[slot] ?? []
 </script>
 
 <template>
@@ -74,7 +80,7 @@ const choicesOf = (slot: string): (string | Schemas['Choice'])[] => ({ axis: axe
       <template v-for="(part, i) in all" :key="i">
         <span v-if="part.words !== undefined">{{ part.words.trim() }}</span>
         <NumberField v-else-if="numeric(part.slot!)" hide-label :path="`${path}/${part.slot}`" :label="label(part.slot!)" :value="(entries[part.slot!] as number) ?? 0" :unit="unit(part.slot!)" />
-        <PickOne v-else-if="choicesOf(part.slot!).length" sentence :label="label(part.slot!)" :value="(entries[part.slot!] as string) ?? null" :options="choicesOf(part.slot!)" @pick="(code) => (part.slot === 'span' ? pickSpan(code) : set(part.slot!, code))" />
+        <PickOne v-else-if="choicesOf(part.slot!).length" sentence :label="label(part.slot!)" :value="(entries[part.slot!] as string) ?? null" :options="choicesOf(part.slot!)" @pick="(code) => (part.slot === 'span' ? pickSpan(code) : part.slot === 'alignment' ? pickAlignment(code) : set(part.slot!, code))" />
         <TextEntry v-else class="text mono" :style="{ flexBasis: `${Math.min(60, Math.max(7, String(entries[part.slot!] ?? '').length + (options(part.slot!).length ? 7 : 4)))}ch` }" :value="(entries[part.slot!] as string) ?? ''" :options="options(part.slot!)" :aria-label="label(part.slot!)" maxlength="1000" @enter="(text) => set(part.slot!, text.trim())" />
       </template>
     </div>

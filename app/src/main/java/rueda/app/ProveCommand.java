@@ -11,8 +11,11 @@ import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import rueda.app.machine.MachineFolder;
 import rueda.app.machine.MachineJson;
 import rueda.bench.Bench;
+import rueda.bench.Stand;
+import rueda.format.UnreadableFile;
 import rueda.machine.Machine;
 import rueda.machine.Plan;
 import rueda.machine.Proof;
@@ -24,6 +27,7 @@ import rueda.proof.Verdict;
 import rueda.proof.repeat.ConditionMap;
 import rueda.proof.repeat.Repetition;
 import rueda.quantity.InvalidEntry;
+import rueda.recording.Brought;
 
 /** Runs the proofs of a machine file or folder, for a build server or a person. Progress goes to standard error, verdicts to standard output. */
 @Command(name = "prove", mixinStandardHelpOptions = true,
@@ -71,8 +75,12 @@ final class ProveCommand implements Callable<Integer> {
 
     private int prove() throws IOException {
         Machine machine;
+        Brought.Shelf shelf;
         try {
             machine = MachineArgument.read(file);
+            shelf = MachineFolder.recordings(file);
+        } catch (UnreadableFile unfit) {
+            return refuse("A recording of " + file + " cannot be read: " + unfit.getMessage());
         } catch (MachineArgument.Unusable why) {
             return refuse(why.getMessage());
         }
@@ -88,7 +96,7 @@ final class ProveCommand implements Callable<Integer> {
         List<ProofReport> reports = new ArrayList<>();
         for (Proof proof : wanted) {
             try {
-                reports.add(proven(machine, proof));
+                reports.add(proven(machine, proof, shelf));
             } catch (InvalidEntry refused) {
                 return refuse("The proof “" + proof.name() + "” cannot run: " + refused.getMessage());
             }
@@ -116,15 +124,15 @@ final class ProveCommand implements Callable<Integer> {
         return "All proofs of the machine are off. Name one with --proof.";
     }
 
-    private ProofReport proven(Machine machine, Proof proof) {
+    private ProofReport proven(Machine machine, Proof proof, Brought.Shelf shelf) {
         long begun = System.nanoTime();
         System.err.println(proof.name() + " …");
-        ProofRun run = Prover.run(machine, proof);
+        ProofRun run = Prover.run(machine, proof, Stand.of(machine), shelf, (time, of) -> { });
         run.verdicts().stream().filter(v -> !v.holds()).map(Verdict::sentence).forEach(s -> System.err.println("does not hold: " + s));
         ConditionMap map = null;
         if (conditions && (!proof.conditions().isEmpty() || proof.plan().kind() == Plan.Kind.STOP)) {
             Proof seeded = seed == null ? proof : proof.withPlan(new Plan(proof.plan().kind(), proof.plan().runs(), seed, proof.plan().every()));
-            map = ConditionMap.of(machine, seeded, Repetition.run(machine, seeded, Runtime.getRuntime().availableProcessors(), new Told()));
+            map = ConditionMap.of(machine, seeded, Repetition.run(machine, seeded, Runtime.getRuntime().availableProcessors(), shelf, new Told()));
             System.err.println(map.runs() + " runs under its conditions, " + (map.failed() == 0 ? "everything held" : map.failed() + " did not hold everything"));
         }
         return new ProofReport(proof.name(), proof.group(), run.duration(), run.holds() && (map == null || map.failed() == 0), run.stopped(), run.figures(), run.verdicts(), map, (System.nanoTime() - begun) * 1e-9);

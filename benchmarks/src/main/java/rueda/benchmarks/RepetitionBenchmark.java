@@ -19,6 +19,7 @@ import rueda.machine.Plan;
 import rueda.machine.Proof;
 import rueda.proof.repeat.Outcome;
 import rueda.proof.repeat.Repetition;
+import rueda.recording.Brought;
 
 /** The demo's proof of 18 s, repeated on all processors. */
 @State(Scope.Benchmark)
@@ -49,6 +50,6 @@ public class RepetitionBenchmark {
     /** {@value #RUNS} random draws of its conditions. */
     @Benchmark
     public List<Outcome> runs() {
-        return Repetition.run(machine, proof.withPlan(new Plan(Plan.Kind.RANDOM, RUNS, seed, 1)), Runtime.getRuntime().availableProcessors(), (done, of) -> { });
+        return Repetition.run(machine, proof.withPlan(new Plan(Plan.Kind.RANDOM, RUNS, seed, 1)), Runtime.getRuntime().availableProcessors(), Brought.Shelf.EMPTY, (done, of) -> { });
     }
 }

@@ -1,6 +1,7 @@
 package rueda.machine;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -17,7 +18,7 @@ import java.util.List;
  * @param within    s, greater than 0
  * @param stays     s, 0 or more
  * @param quantity  what is bounded
- * @param limit     units/s for speed, N·m for torque, units for following error and phase, % of rated or peak torque, ms of a task; greater than 0
+ * @param limit     units/s for speed, N·m for torque, units for following error and phase, % of rated or peak torque, ms of a task, the unit of what differs; greater than 0
  * @param text      an expression in Structured Text over the signals of the run, with functions for what happens over time
  * @param signal    a number made of the signals of the run, in Structured Text
  * @param low       in the unit of what it bounds; of a zone user units; of a count a whole number
@@ -31,10 +32,12 @@ import java.util.List;
  * @param otherHigh its user units, {@code otherLow} or more
  * @param distance  from a zone, user units, 0 or more
  * @param end       how the axis stands at the end
+ * @param recording name of a recording that was brought in
+ * @param alignment how the recording is laid over the run
  */
 @RecordBuilder
 public record Expectation(Kind kind, String axis, String after, Double position, Double tolerance, Double within, Double stays, Quantity quantity, Double limit, String text, String signal, Double low,
-                          Double high, Span span, String when, String then, Double atLeast, String other, Double otherLow, Double otherHigh, Double distance, End end) implements ExpectationBuilder.With {
+                          Double high, Span span, String when, String then, Double atLeast, String other, Double otherLow, Double otherHigh, Double distance, End end, String recording, Alignment alignment) implements ExpectationBuilder.With {
 
     /** Longest text, characters. */
     public static final int LONGEST_TEXT = 1000;
@@ -54,6 +57,7 @@ public record Expectation(Kind kind, String axis, String after, Double position,
         PEAK_TORQUE("peak torque below the motor's", "Torque of {axis} at or below {limit} of its motor's peak torque"),
         TASK_TIME("time that a task takes", "No task takes longer than {limit}"),
         NO_ERROR("no error", "{axis} and its function blocks report no error"),
+        DIFFERS("as a recording within a tolerance", "{signal} differs from the recording {recording} by at most {limit}, {alignment}"),
         SENTENCE("a sentence of your own", "{text}");
 
         private final String words;
@@ -142,6 +146,29 @@ public record Expectation(Kind kind, String axis, String after, Double position,
         }
     }
 
+    /** How a recording is laid over a run. */
+    public enum Alignment {
+        AS_RECORDED("at its own times", ""),
+        EVENT("laid where it first comes to", "{after}"),
+        BEST_FIT("laid where it fits best", "");
+
+        private final String words;
+        private final String pattern;
+
+        Alignment(String words, String pattern) {
+            this.words = words;
+            this.pattern = pattern;
+        }
+
+        public String words() {
+            return words;
+        }
+
+        public String pattern() {
+            return pattern;
+        }
+    }
+
     /** How an axis stands at the end of a run. */
     public enum End {
         AT_REST("at rest"),
@@ -164,7 +191,7 @@ public record Expectation(Kind kind, String axis, String after, Double position,
     }
 
     private static Expectation of(Kind kind) {
-        return new Expectation(kind, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null);
+        return new Expectation(kind, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null);
     }
 
     public static Expectation arrives(String axis, double position, double tolerance, double within, String after, double stays) {
@@ -227,6 +254,23 @@ public record Expectation(Kind kind, String axis, String after, Double position,
 
     public static Expectation sentence(String text) {
         return of(Kind.SENTENCE).withText(text);
+    }
+
+    /** @param limit in the unit of the signal */
+    public static Expectation differs(String signal, String recording, double limit, Alignment alignment) {
+        return of(Kind.DIFFERS).withSignal(signal).withRecording(recording).withLimit(limit).withAlignment(alignment);
+    }
+
+    /** Names of the slots of its sentence, with those that a chosen slot brings. */
+    public List<String> slots() {
+        List<String> slots = new ArrayList<>(kind.slots());
+        if (slots.contains("span") && span != null) {
+            slots.addAll(SentenceSlots.of(span.pattern()));
+        }
+        if (slots.contains("alignment") && alignment != null) {
+            slots.addAll(SentenceSlots.of(alignment.pattern()));
+        }
+        return slots;
     }
 
     /** The same for a time after an event. @param seconds s */

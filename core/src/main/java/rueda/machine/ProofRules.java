@@ -2,7 +2,6 @@ package rueda.machine;
 
 import java.util.List;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 
 /** Says of every entry of a proof whether it can be stored. What its sentences name is looked at when they are read, against the signals of the run. */
 final class ProofRules {
@@ -68,11 +67,7 @@ final class ProofRules {
             refuse(at + "/kind", "Expectation", "none", "a kind of sentence", "choose one");
             return;
         }
-        Stream<String> slots = e.kind().slots().stream();
-        if (e.kind().slots().contains("span") && e.span() != null) {
-            slots = Stream.concat(slots, SentenceSlots.of(e.span().pattern()).stream());
-        }
-        slots.forEach(slot -> slot(at, e, slot));
+        e.slots().forEach(slot -> slot(at, e, slot));
     }
 
     private void slot(String at, Expectation e, String slot) {
@@ -98,6 +93,8 @@ final class ProofRules {
             case "distance" -> notNegative(field, "Distance", e.distance());
             case "quantity" -> chosen(field, "Quantity", e.quantity(), "speed, torque, following error or phase");
             case "span" -> chosen(field, "While", e.span(), "all the time, after an event or while something holds");
+            case "recording" -> text(field, "Recording", e.recording(), "the name of a recording");
+            case "alignment" -> chosen(field, "How it is laid over the run", e.alignment(), "at its own times, where an event comes first, or where it fits best");
             case "end" -> chosen(field, "End", e.end(), "how the axis stands at the end");
             default -> throw new IllegalStateException(slot);
         }

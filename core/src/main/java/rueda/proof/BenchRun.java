@@ -8,9 +8,10 @@ import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.plc.run.ProgramFault;
 import rueda.plcopen.CommandLog;
+import rueda.recording.Brought;
 
 /** A run that the bench has made, whose recording has kept every sample. */
-record BenchRun(Bench bench, List<Axis> standing, List<Happened> happened) implements RecordedRun {
+record BenchRun(Bench bench, List<Axis> standing, List<Happened> happened, Brought.Shelf shelf) implements RecordedRun {
 
     @Override
     public Machine machine() {

@@ -5,7 +5,7 @@ import rueda.machine.Machine;
 import rueda.machine.Expectation;
 
 /** An expectation as it is judged: each kind says its own sentence and looks at the run itself. */
-public sealed interface Claim permits ArrivesInTime, StaysBounded, StaysBetween, NeverBoth, ComesBefore, TakesTime, ComesSoOften, ValueAtEvent, EndsSo, TorqueShare, TaskTime, ReportsNoError, KeepsSentence {
+public sealed interface Claim permits ArrivesInTime, StaysBounded, StaysBetween, NeverBoth, ComesBefore, TakesTime, ComesSoOften, ValueAtEvent, EndsSo, TorqueShare, TaskTime, ReportsNoError, DiffersLittle, KeepsSentence {
 
     static Claim of(Expectation e) {
         return switch (e.kind()) {
@@ -22,6 +22,7 @@ public sealed interface Claim permits ArrivesInTime, StaysBounded, StaysBetween,
             case PEAK_TORQUE -> new TorqueShare(e.axis(), false, e.limit());
             case TASK_TIME -> new TaskTime(e.limit());
             case NO_ERROR -> new ReportsNoError(e.axis());
+            case DIFFERS -> new DiffersLittle(e.signal(), e.recording(), e.limit(), e.alignment(), e.after());
             case SENTENCE -> new KeepsSentence(e.text());
         };
     }

@@ -10,7 +10,6 @@ import rueda.machine.Expectation;
 import rueda.machine.Machine;
 import rueda.machine.Proof;
 import rueda.machine.ScriptStep;
-import rueda.machine.SentenceSlots;
 import rueda.plc.Variable;
 import rueda.proof.temporal.Sentence;
 import rueda.proof.temporal.SentenceReader;
@@ -81,11 +80,7 @@ public final class ProofSentences {
     }
 
     private void expectation(String at, Expectation e, List<Fault> faults) {
-        Stream<String> slots = e.kind().slots().stream();
-        if (e.kind().slots().contains("span")) {
-            slots = Stream.concat(slots, SentenceSlots.of(e.span().pattern()).stream());
-        }
-        slots.forEach(slot -> {
+        e.slots().forEach(slot -> {
             List<Sentence.Fault> found = switch (slot) {
                 case "after" -> SentenceReader.instant(e.after(), names).faults();
                 case "then" -> SentenceReader.instant(e.then(), names).faults();

@@ -5,11 +5,13 @@ import java.util.Locale;
 import rueda.bench.AxisSignal;
 import rueda.bench.Bench;
 import rueda.bench.ReadyProgram;
+import rueda.bench.Recorded;
 import rueda.bench.Stand;
 import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.machine.Proof;
 import rueda.plc.run.ProgramFault;
+import rueda.recording.Brought;
 
 /** Runs a machine's program for the duration of a proof and judges every expectation. */
 public final class Prover {
@@ -39,12 +41,16 @@ public final class Prover {
      * @throws rueda.quantity.InvalidEntry for {@code duration}, when there is no room for so long a recording
      */
     public static ProofRun run(Machine machine, Proof proof, Progress progress) {
-        return run(machine, proof, Stand.of(machine), progress);
+        return run(machine, proof, Stand.of(machine), Brought.Shelf.EMPTY, progress);
     }
 
-    /** The same on a stand that is other than the document says. */
-    public static ProofRun run(Machine machine, Proof proof, Stand stand, Progress progress) {
-        ProofRun run = judged(machine, proof, stand, progress);
+    /**
+     * The same on a stand that may be other than the document says.
+     *
+     * @param shelf recordings that the run is held against
+     */
+    public static ProofRun run(Machine machine, Proof proof, Stand stand, Brought.Shelf shelf, Progress progress) {
+        ProofRun run = judged(machine, proof, stand, shelf, progress);
         return run.withVerdicts(run.verdicts().stream().map(verdict -> withLine(machine, proof, stand, run, verdict)).toList());
     }
 
@@ -65,9 +71,9 @@ public final class Prover {
                 .withCause(verdict.cause() + Words.say(" %s got its value at %.3f s, in line %d%s.", verdict.signal(), time, place.line(), machine.plc().files().size() > 1 ? " of " + place.file() : ""))).orElse(verdict);
     }
 
-    private static ProofRun judged(Machine machine, Proof proof, Stand stand, Progress progress) {
+    private static ProofRun judged(Machine machine, Proof proof, Stand stand, Brought.Shelf shelf, Progress progress) {
         Bench bench = new Bench(machine, samples(machine, proof), stand);
-        RecordedRun run = ran(bench, stand, proof, progress);
+        RecordedRun run = ran(bench, stand, proof, shelf, progress);
         ProgramFault fault = run.fault();
         return new ProofRun(verdicts(proof, run), proof.duration(), fault == null ? null : fault.getMessage(), fault == null ? "" : fault.file(), fault == null ? 0 : fault.line(), figures(run), run.happened(), bench);
     }
@@ -77,9 +83,19 @@ public final class Prover {
      *
      * @param ready the program, which no other bench uses any more
      */
-    public static Judgement judge(Machine machine, ReadyProgram ready, Proof proof, Stand stand) {
-        RecordedRun run = ran(new Bench(machine, ready, samples(machine, proof), stand, new NamedIn(proof)), stand, proof, (time, of) -> { });
+    public static Judgement judge(Machine machine, ReadyProgram ready, Proof proof, Stand stand, Brought.Shelf shelf) {
+        RecordedRun run = recorded(machine, ready, proof, stand, new NamedIn(proof), shelf);
         return new Judgement(verdicts(proof, run), run.fault() == null ? null : run.fault().getMessage());
+    }
+
+    /**
+     * A run that is not judged.
+     *
+     * @param ready the program, which no other bench uses any more
+     * @param wanted what is recorded; the script's sentences may name nothing else
+     */
+    public static RecordedRun recorded(Machine machine, ReadyProgram ready, Proof proof, Stand stand, Recorded wanted, Brought.Shelf shelf) {
+        return ran(new Bench(machine, ready, samples(machine, proof), stand, wanted), stand, proof, shelf, (time, of) -> { });
     }
 
     /** @param stopped why the program stopped, or null */
@@ -90,7 +106,7 @@ public final class Prover {
         return Math.max(1, (int) Math.round(proof.duration() * 1e6 / machine.bus().cycleMicros()));
     }
 
-    private static RecordedRun ran(Bench bench, Stand stand, Proof proof, Progress progress) {
+    private static RecordedRun ran(Bench bench, Stand stand, Proof proof, Brought.Shelf shelf, Progress progress) {
         int samples = samples(bench.machine(), proof);
         bench.restWhileStill();
         ScriptRun script = new ScriptRun(bench, proof.script());
@@ -102,7 +118,7 @@ public final class Prover {
             script.cycle();
             bench.cycle();
         }
-        return new BenchRun(bench, stand.axes(), script.happened());
+        return new BenchRun(bench, stand.axes(), script.happened(), shelf);
     }
 
     private static List<Verdict> verdicts(Proof proof, RecordedRun run) {

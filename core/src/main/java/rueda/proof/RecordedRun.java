@@ -6,6 +6,7 @@ import rueda.machine.Axis;
 import rueda.machine.Machine;
 import rueda.plc.run.ProgramFault;
 import rueda.plcopen.CommandLog;
+import rueda.recording.Brought;
 
 /**
  * A run as its recording tells it: signals by name, the orders of the program, why it stopped. Expectations are judged over it, whether the
@@ -48,6 +49,11 @@ public interface RecordedRun {
     /** What the script made happen, in order. */
     default List<Happened> happened() {
         return List.of();
+    }
+
+    /** Recordings that it can be held against. */
+    default Brought.Shelf shelf() {
+        return Brought.Shelf.EMPTY;
     }
 
     /** How long the tasks of the controller took at the longest; empty where that is not known. */

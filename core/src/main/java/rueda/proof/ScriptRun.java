@@ -15,6 +15,7 @@ import rueda.proof.temporal.Formula;
 import rueda.proof.temporal.Sentence;
 import rueda.proof.temporal.SentenceReader;
 import rueda.quantity.InvalidEntry;
+import rueda.recording.Brought;
 
 /**
  * A script while it runs: {@link #cycle} before each bus cycle of the bench. It looks at the samples that the recording has, so what it does comes a bus cycle
@@ -39,7 +40,7 @@ public final class ScriptRun {
     public ScriptRun(Bench bench, List<ScriptStep> script) {
         this.bench = bench;
         machine = bench.machine();
-        trace = new RunTrace(new BenchRun(bench, machine.axes(), happened));
+        trace = new RunTrace(new BenchRun(bench, machine.axes(), happened, Brought.Shelf.EMPTY));
         SignalNames names = new SignalNames(bench.recording().signals());
         for (int i = 0; i < script.size(); i++) {
             steps.add(new Running(i, script.get(i), names));

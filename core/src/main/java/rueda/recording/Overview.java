@@ -22,6 +22,13 @@ public record Overview(long[] begins, long[] lowAt, double[] low, long[] highAt,
         return begins.length;
     }
 
+    /** Time of the last sample of a signal, of which this is the overview, ns. */
+    public long end(Sampled signal) {
+        long[] last = {begins[begins.length - 1]};
+        signal.read((begins.length - 1L) * BLOCK, signal.samples(), (nanos, value) -> last[0] = nanos);
+        return last[0];
+    }
+
     /** Number of the last block that begins before a time; the first where none does. */
     int lastBefore(long nanos) {
         int block = until(nanos);

@@ -16,6 +16,7 @@ import rueda.bench.StandChange;
 import rueda.bus.WireOrder;
 import rueda.drive.ParameterGroup;
 import rueda.drive.PowerState;
+import rueda.format.recording.RecordingLayout;
 import rueda.machine.Axis;
 import rueda.machine.Circumstance;
 import rueda.machine.Cue;
@@ -115,6 +116,7 @@ class ChoicesController {
      * What proofs are made of.
      *
      * @param spans    while what something has to be so
+     * @param alignments how a recording is laid over a run
      * @param ends     how an axis stands at the end
      * @param starts   when a sentence of a script begins
      * @param happens  what happens then
@@ -122,7 +124,11 @@ class ChoicesController {
      * @param varied   circumstances under which it is repeated
      * @param plans    how
      */
-    record ProofChoices(List<SentenceChoice> expectations, List<QuantityChoice> quantities, List<SentenceChoice> spans, List<Choice> ends, List<SentenceChoice> starts, List<HappeningChoice> happens, List<SentenceChoice> endings, List<CircumstanceChoice> varied, List<Choice> plans) {
+    record ProofChoices(List<SentenceChoice> expectations, List<QuantityChoice> quantities, List<SentenceChoice> spans, List<SentenceChoice> alignments, List<Choice> ends, List<SentenceChoice> starts, List<HappeningChoice> happens, List<SentenceChoice> endings, List<CircumstanceChoice> varied, List<Choice> plans) {
+    }
+
+    /** How a recording is read. @param times forms of the time */
+    record RecordingChoices(List<Choice> encodings, List<Choice> separators, List<Choice> times) {
     }
 
     /** Most tasks of a controller, and the priority that goes last. */
@@ -147,7 +153,7 @@ class ChoicesController {
      */
     record Choices(List<String> tagTypes, List<String> units, List<Choice> axisKinds, List<Choice> encoderKinds, List<Choice> loadEncoderUses, List<FeedChoice> feeds, List<TerminalChoice> terminals,
                    List<Choice> powerStates, List<Choice> mistakes, List<Choice> standChanges, List<Choice> differences, List<Choice> resolutions, List<Choice> transitions, List<Choice> acts,
-                   ProofChoices proof, List<Choice> wireOrders, List<Integer> canOpenRates, MoveChoices moves, FollowChoices follow, List<MotionStateChoice> motionStates, ProgramChoices program) {
+                   ProofChoices proof, List<Choice> wireOrders, List<Integer> canOpenRates, MoveChoices moves, FollowChoices follow, List<MotionStateChoice> motionStates, ProgramChoices program, RecordingChoices recording) {
     }
 
     private static final Choices ALL = new Choices(
@@ -164,12 +170,13 @@ class ChoicesController {
                     MoveEntry.OUTPUTS, MoveList.MOST_ENTRIES, MoveList.MOST_RULES, MoveList.MOST_ZONES),
             new FollowChoices(of(MasterEncoder.Signal.values(), MasterEncoder.Signal::words), of(Following.Source.values(), Following.Source::words), of(Following.Lock.values(), Following.Lock::words), of(Following.Lock.values(), Following.Lock::meaning), of(Following.Release.values(), Following.Release::words), of(Following.Form.values(), Following.Form::words),
                     of(FollowWatch.Reaction.values(), FollowWatch.Reaction::words)),
-            Arrays.stream(AxisState.values()).map(s -> new MotionStateChoice(s.name(), s.words(), s.next().stream().map(Enum::name).toList())).toList(), new ProgramChoices(Plc.MOST_TASKS, Plc.Task.LOWEST_PRIORITY));
+            Arrays.stream(AxisState.values()).map(s -> new MotionStateChoice(s.name(), s.words(), s.next().stream().map(Enum::name).toList())).toList(), new ProgramChoices(Plc.MOST_TASKS, Plc.Task.LOWEST_PRIORITY),
+            new RecordingChoices(of(RecordingLayout.Encoding.values(), RecordingLayout.Encoding::words), of(RecordingLayout.Separator.values(), RecordingLayout.Separator::words), of(RecordingLayout.TimeSource.Form.values(), RecordingLayout.TimeSource.Form::words)));
 
     private static ProofChoices proofs() {
         return new ProofChoices(Arrays.stream(Expectation.Kind.values()).map(k -> new SentenceChoice(k.name(), k.words(), k.pattern(), units(k.slots(), k::unit))).toList(),
                 Arrays.stream(Expectation.Quantity.values()).map(q -> new QuantityChoice(q.name(), q.words(), q.unit())).toList(),
-                Arrays.stream(Expectation.Span.values()).map(s -> timed(s.name(), s.words(), s.pattern())).toList(), of(Expectation.End.values(), Expectation.End::words),
+                Arrays.stream(Expectation.Span.values()).map(s -> timed(s.name(), s.words(), s.pattern())).toList(), Arrays.stream(Expectation.Alignment.values()).map(a -> timed(a.name(), a.words(), a.pattern())).toList(), of(Expectation.End.values(), Expectation.End::words),
                 Arrays.stream(ScriptStep.Start.values()).map(s -> timed(s.name(), s.words(), s.pattern())).toList(),
                 Arrays.stream(ScriptStep.Does.values()).map(d -> new HappeningChoice(d.name(), d.words(), d.pattern(), d.unit(true), d.unit(false), d.endings().stream().map(Enum::name).toList())).toList(),
                 Arrays.stream(ScriptStep.Ending.values()).map(e -> timed(e.name(), e.words(), e.pattern())).toList(),

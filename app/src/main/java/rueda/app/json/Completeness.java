@@ -13,7 +13,7 @@ public final class Completeness {
 
     /** Components that may be null, by the simple name of their record. */
     public static final Map<String, Set<String>> MAY_BE_NULL = Map.ofEntries(
-            Map.entry("Expectation", Set.of("axis", "after", "position", "tolerance", "within", "stays", "quantity", "limit", "text", "signal", "low", "high", "span", "when", "then", "atLeast", "other", "otherLow", "otherHigh", "distance", "end")),
+            Map.entry("Expectation", Set.of("axis", "after", "position", "tolerance", "within", "stays", "quantity", "limit", "text", "signal", "low", "high", "span", "when", "then", "atLeast", "other", "otherLow", "otherHigh", "distance", "end", "recording", "alignment")),
             Map.entry("ScriptStep", Set.of("time", "when", "target", "value", "axis", "amount", "mistake", "lasts", "until")),
             Map.entry("Condition", Set.of("axis", "sentence", "from", "to", "steps")),
             Map.entry("Verdict", Set.of("limit", "measured", "room", "margin", "cause", "order", "mend")),
@@ -21,6 +21,8 @@ public final class Completeness {
             Map.entry("RepetitionView", Set.of("endedAt", "message", "map")),
             Map.entry("RepetitionProgress", Set.of("seconds")),
             Map.entry("TraceLine", Set.of("run", "recording", "less")),
+            Map.entry("OverlayQuestion", Set.of("event", "signal", "at")),
+            Map.entry("AtEvent", Set.of("recorded")),
             Map.entry("Measured", Set.of("frequency")),
             Map.entry("BringingProgress", Set.of("recording", "failed")),
             Map.entry("MapCell", Set.of("margin", "share")),

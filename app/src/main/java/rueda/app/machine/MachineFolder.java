@@ -4,13 +4,16 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Stream;
 import rueda.format.Text;
+import rueda.format.recording.RecordingFile;
 import rueda.machine.Machine;
 import rueda.machine.Plc;
+import rueda.recording.Brought;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
@@ -48,6 +51,31 @@ public final class MachineFolder {
             }
         }
         return MachineJson.readFile(tree.toString());
+    }
+
+    /** Folder of the recordings, each a CSV under its name. */
+    private static final String RECORDINGS = "recordings";
+    /** Samples of all recordings, in memory. */
+    private static final long MOST_SAMPLES = 16_000_000;
+
+    /**
+     * The recordings that proofs of a machine are held against: those in the folder {@code recordings} of a machine's folder. None for a machine's file.
+     *
+     * @throws IOException when one cannot be read
+     * @throws rueda.format.UnreadableFile for one that is no recording
+     */
+    public static Brought.Shelf recordings(Path path) throws IOException {
+        Path folder = path.toAbsolutePath().normalize().resolve(RECORDINGS);
+        if (!Files.isDirectory(folder)) {
+            return Brought.Shelf.EMPTY;
+        }
+        List<Brought> all = new ArrayList<>();
+        try (Stream<Path> files = Files.list(folder)) {
+            for (Path file : files.filter(f -> f.getFileName().toString().toLowerCase(java.util.Locale.ROOT).endsWith(".csv")).sorted().toList()) {
+                all.add(RecordingFile.read(file, MOST_SAMPLES));
+            }
+        }
+        return Brought.Shelf.of(all);
     }
 
     private static String text(Path folder, String name) throws IOException {

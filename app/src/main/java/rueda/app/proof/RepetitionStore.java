@@ -30,6 +30,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 import rueda.app.machine.MachineJson;
 import rueda.app.machine.MachineState;
 import rueda.app.machine.MachineStore;
+import rueda.app.recording.RecordingStore;
 import rueda.app.proof.RepetitionEntity.State;
 import rueda.app.storage.StorageFault;
 import rueda.app.web.Refusals.NotFound;
@@ -40,6 +41,7 @@ import rueda.machine.Proof;
 import rueda.proof.repeat.ConditionMap;
 import rueda.proof.repeat.Outcome;
 import rueda.proof.repeat.Repetition;
+import rueda.recording.Brought;
 import rueda.quantity.InvalidEntry;
 
 /**
@@ -57,14 +59,16 @@ public class RepetitionStore {
     private final RunStore runs;
     private final Repetitions repetitions;
     private final TransactionTemplate transaction;
+    private final RecordingStore recordings;
     private final Clock clock;
     private final Map<Long, Job> jobs = new ConcurrentHashMap<>();
     private final LinkedBlockingQueue<Runnable> waiting = new LinkedBlockingQueue<>(MOST_WAITING);
     private final ThreadPoolExecutor runner = new ThreadPoolExecutor(1, 1, 0, TimeUnit.SECONDS, waiting, work -> Daemons.named("proof repeated", work));
 
-    RepetitionStore(MachineStore machines, RunStore runs, Repetitions repetitions, PlatformTransactionManager transactions, Clock clock) {
+    RepetitionStore(MachineStore machines, RunStore runs, RecordingStore recordings, Repetitions repetitions, PlatformTransactionManager transactions, Clock clock) {
         this.machines = machines;
         this.runs = runs;
+        this.recordings = recordings;
         this.repetitions = repetitions;
         this.clock = clock;
         transaction = new TransactionTemplate(transactions);
@@ -80,9 +84,9 @@ public class RepetitionStore {
         private final FutureTask<List<Outcome>> computing;
         private volatile Future<?> work;
 
-        Job(Machine machine, Proof proof, int total) {
+        Job(Machine machine, Proof proof, Brought.Shelf shelf, int total) {
             this.total = total;
-            computing = new FutureTask<>(() -> Repetition.run(machine, proof, Runtime.getRuntime().availableProcessors(), (done, of) -> told(done)));
+            computing = new FutureTask<>(() -> Repetition.run(machine, proof, Runtime.getRuntime().availableProcessors(), shelf, (done, of) -> told(done)));
         }
 
         private synchronized void told(int runs) {
@@ -118,8 +122,9 @@ public class RepetitionStore {
         Proof proof = RunStore.wanted(machine, name);
         RunStore.checkProgram(machine);
         int total = Repetition.size(proof);
+        Brought.Shelf shelf = recordings.held(machineId, proof);
         RepetitionEntity entity = transaction.execute(status -> repetitions.save(new RepetitionEntity(state.id(), state.revision(), proof.name(), clock.instant(), total, MachineJson.write(proof))));
-        Job job = new Job(machine, proof, total);
+        Job job = new Job(machine, proof, shelf, total);
         jobs.put(entity.id, job);
         try {
             job.work = runner.submit(() -> work(entity.id, job));

@@ -25,23 +25,28 @@ import org.springframework.transaction.support.TransactionTemplate;
 import rueda.app.machine.MachineJson;
 import rueda.app.machine.MachineState;
 import rueda.app.machine.MachineStore;
+import rueda.app.recording.MachineSignals;
+import rueda.app.recording.RecordingStore;
 import rueda.app.web.Refusals.NotFound;
 import rueda.app.web.Refusals.ProgramHasFaults;
 import rueda.bench.Bench;
 import rueda.bench.CalculationCancelled;
 import rueda.bench.Decimation;
 import rueda.bench.Signal;
+import rueda.bench.Stand;
 import rueda.machine.Machine;
 import rueda.machine.Proof;
 import rueda.plc.CompiledProgram;
 import rueda.plc.StructuredTextCompiler;
 import rueda.proof.ProofRun;
 import rueda.proof.Prover;
+import rueda.proof.RecordedRun;
 import rueda.proof.Verdict;
 import rueda.proof.repeat.Case;
 import rueda.proof.repeat.Prepared;
 import rueda.proof.repeat.Repetition;
 import rueda.quantity.InvalidEntry;
+import rueda.recording.Brought;
 import rueda.recording.EvenCurve;
 
 /** Runs proofs and keeps runs, verdicts and recordings. */
@@ -59,17 +64,19 @@ public class RunStore {
     private final Runs runs;
     private final Verdicts verdicts;
     private final Traces traces;
+    private final RecordingStore recordings;
     private final EntityManager entities;
     private final TransactionTemplate write;
     private final ProofQueue queue;
     private final Clock clock;
 
-    RunStore(MachineStore machines, Runs runs, Verdicts verdicts, Traces traces, EntityManager entities, PlatformTransactionManager transactions, ProofQueue queue, Clock clock) {
+    RunStore(MachineStore machines, Runs runs, Verdicts verdicts, Traces traces, RecordingStore recordings, EntityManager entities, PlatformTransactionManager transactions, ProofQueue queue, Clock clock) {
         this.clock = clock;
         this.machines = machines;
         this.runs = runs;
         this.verdicts = verdicts;
         this.traces = traces;
+        this.recordings = recordings;
         this.entities = entities;
         this.queue = queue;
         this.write = new TransactionTemplate(transactions);
@@ -88,12 +95,12 @@ public class RunStore {
         Machine machine = state.document();
         Proof proof = wanted(machine, name);
         checkProgram(machine);
-        queue.add(asker, told -> run(state.id(), state.revision(), proof, "", told, progress -> proven(machine, proof, progress)));
+        queue.add(asker, told -> run(state.id(), state.revision(), proof, "", told, progress -> proven(machine, proof, recordings.held(machineId, proof), progress)));
     }
 
     /** Makes a run of a repeated proof again and keeps it. @param revision that the machine and the proof are of */
     void again(long machineId, long revision, Machine machine, Proof proof, Case one, ProofQueue.Asker asker) {
-        queue.add(asker, told -> run(machineId, revision, proof, Prepared.words(machine, proof, one), told, progress -> Repetition.again(machine, proof, one, progress)));
+        queue.add(asker, told -> run(machineId, revision, proof, Prepared.words(machine, proof, one), told, progress -> Repetition.again(machine, proof, one, recordings.held(machineId, proof), progress)));
     }
 
     private RunView run(long machineId, long revision, Proof proof, String circumstances, ProofQueue.Asker told, Function<Prover.Progress, ProofRun> work) {
@@ -128,9 +135,9 @@ public class RunStore {
         return machine.proof(name == null ? "" : name).orElseThrow(() -> new InvalidEntry("proof", name == null ? "none" : name, String.join(", ", names), "say which proof"));
     }
 
-    private static ProofRun proven(Machine machine, Proof proof, Prover.Progress progress) {
+    private static ProofRun proven(Machine machine, Proof proof, Brought.Shelf shelf, Prover.Progress progress) {
         try {
-            return Prover.run(machine, proof, progress);
+            return Prover.run(machine, proof, Stand.of(machine), shelf, progress);
         } catch (InvalidEntry refused) {
             throw refused.under("/proofs/" + machine.proofs().indexOf(proof));
         }
@@ -193,6 +200,28 @@ public class RunStore {
             entities.detach(trace);
             return new RunSignal(new Signal(trace.signalName, trace.unit), new EvenCurve(trace.cycleNanos, trace.cycleNanos, expanded(trace)));
         });
+    }
+
+    /** A run as sentences look at it. @throws NotFound when there is none */
+    @Transactional(readOnly = true)
+    public RecordedRun recorded(long runId) {
+        RunEntity run = runs.findById(runId).orElseThrow(() -> new NotFound("run " + runId));
+        Machine machine = machines.document(run.machineId, run.revision);
+        Map<String, Signal> like = new HashMap<>();
+        MachineSignals.of(machine).forEach(signal -> like.put(signal.name(), signal));
+        List<Signal> signals = traces.findSignals(List.of(runId)).stream().map(named -> like.getOrDefault(named.name(), new Signal(named.name(), named.unit()))).toList();
+        if (signals.isEmpty()) {
+            throw new NotFound("signal in run " + runId);
+        }
+        TraceEntity first = traces.findByRunIdAndSignalName(runId, signals.get(0).name()).orElseThrow();
+        entities.detach(first);
+        return new StoredRun(machine, signals, first.cycleNanos, first.samples, name -> signal(runId, name).samples().values());
+    }
+
+    /** Key of the machine that ran. */
+    @Transactional(readOnly = true)
+    public long machineOf(long runId) {
+        return runs.findById(runId).orElseThrow(() -> new NotFound("run " + runId)).machineId;
     }
 
     /** A run whose signals can be drawn. @param note of which revision and under what conditions */

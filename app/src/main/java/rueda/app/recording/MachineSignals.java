@@ -7,13 +7,13 @@ import rueda.bench.Signal;
 import rueda.machine.Machine;
 
 /** The signals that a recording of a machine's run has. */
-final class MachineSignals {
+public final class MachineSignals {
 
     private MachineSignals() {
     }
 
     /** Those of the axes alone where its program has faults. */
-    static List<Signal> of(Machine machine) {
+    public static List<Signal> of(Machine machine) {
         try {
             return new Bench(machine, 1).recording().signals();
         } catch (IllegalArgumentException faults) {

@@ -6,6 +6,7 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
@@ -28,8 +29,11 @@ import rueda.bench.CalculationCancelled;
 import rueda.bench.Signal;
 import rueda.format.recording.RecordingLayout;
 import rueda.format.recording.RecordingReader;
+import rueda.machine.Expectation;
 import rueda.machine.Machine;
+import rueda.machine.Proof;
 import rueda.quantity.InvalidEntry;
+import rueda.recording.Brought;
 import rueda.recording.Overview;
 import rueda.recording.Sampled;
 
@@ -296,11 +300,57 @@ public class RecordingStore {
                 .orElseThrow(() -> new NotFound("signal " + name + " in the recording " + recording.name));
     }
 
+    /** Key of the machine that it is of. */
+    @Transactional(readOnly = true)
+    public long machineOf(long id) {
+        return entity(id).machineId;
+    }
+
+    /** A recording by its key. @throws NotFound when there is none */
+    @Transactional(readOnly = true)
+    public Brought brought(long id) {
+        return brought(entity(id));
+    }
+
+    private Brought brought(RecordingEntity recording) {
+        return new Brought(recording.name, signals.names(recording.id).stream().map(s -> new Brought.Column(s.name(), s.unit(), new Stored(recording.id, recording.samples, s))).toList());
+    }
+
     /** The signals of the recording of a machine, by its name in any case. */
     @Transactional(readOnly = true)
-    public Optional<rueda.recording.Brought> named(long machineId, String name) {
-        return recordings.findFirstByMachineIdAndNameIgnoreCaseAndCompleteTrue(machineId, name)
-                .map(recording -> new rueda.recording.Brought(recording.name, signals.names(recording.id).stream().map(s -> new rueda.recording.Brought.Column(s.name(), s.unit(), new Stored(recording.id, recording.samples, s))).toList()));
+    public Optional<Brought> named(long machineId, String name) {
+        return recordings.findFirstByMachineIdAndNameIgnoreCaseAndCompleteTrue(machineId, name).map(this::brought);
+    }
+
+    /** Samples of recordings that proofs are held against: 128 MB with their times. */
+    private static final long MOST_HELD = 8_000_000;
+
+    /**
+     * The recordings that a proof names, in memory: what computes with them may be interrupted, and must not be while it reads the database.
+     *
+     * @throws InvalidEntry when they are too long
+     */
+    @Transactional(readOnly = true)
+    public Brought.Shelf held(long machineId, Proof proof) {
+        List<Brought> all = new ArrayList<>();
+        for (int i = 0; i < proof.expectations().size(); i++) {
+            Expectation e = proof.expectations().get(i);
+            if (e.kind() != Expectation.Kind.DIFFERS || all.stream().anyMatch(held -> held.name().equalsIgnoreCase(e.recording().strip()))) {
+                continue;
+            }
+            String named = proof.expectations().stream().filter(other -> other.kind() == Expectation.Kind.DIFFERS && other.recording().strip().equalsIgnoreCase(e.recording().strip()))
+                    .map(other -> other.signal() + " " + other.after()).collect(Collectors.joining(" ")).toUpperCase(Locale.ROOT);
+            Optional<Brought> brought = named(machineId, e.recording().strip());
+            int number = i;
+            brought.ifPresent(recording -> {
+                try {
+                    all.add(recording.inMemory(column -> named.contains(column.toUpperCase(Locale.ROOT)), MOST_HELD));
+                } catch (IllegalArgumentException tooLong) {
+                    throw new InvalidEntry("expectations/" + number + "/recording", e.recording(), tooLong.getMessage(), "bring in the part that matters");
+                }
+            });
+        }
+        return Brought.Shelf.of(all);
     }
 
     /** A signal in the database: segments are read where it is looked at. */

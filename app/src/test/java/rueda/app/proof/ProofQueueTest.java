@@ -19,6 +19,7 @@ import org.junit.jupiter.api.Timeout;
 import org.springframework.transaction.PlatformTransactionManager;
 import rueda.app.machine.MachineState;
 import rueda.app.machine.MachineStore;
+import rueda.app.recording.RecordingStore;
 import rueda.app.web.Refusals.ProgramHasFaults;
 import rueda.app.web.Refusals.TooMuchAtOnce;
 import rueda.bench.CalculationCancelled;
@@ -161,7 +162,7 @@ class ProofQueueTest {
     @Test
     void aRunningProofThatIsNotWantedAnyMoreEndsAndStoresNothing() throws Exception {
         PlatformTransactionManager transactions = mock(PlatformTransactionManager.class);
-        RunStore store = new RunStore(holding(DemoMachine.create()), null, null, null, null, transactions, queue, Clock.systemUTC());
+        RunStore store = new RunStore(holding(DemoMachine.create()), null, null, null, mock(RecordingStore.class), null, transactions, queue, Clock.systemUTC());
         List<Double> reached = new CopyOnWriteArrayList<>();
         Asker asker = new Asker() {
             @Override
@@ -180,7 +181,7 @@ class ProofQueueTest {
     @Test
     void aProgramWithFaultsDoesNotRunAndStoresNothing() {
         PlatformTransactionManager transactions = mock(PlatformTransactionManager.class);
-        RunStore store = new RunStore(holding(DemoMachine.create().withProgram("PROGRAM P x := ; END_PROGRAM")), null, null, null, null, transactions, queue, Clock.systemUTC());
+        RunStore store = new RunStore(holding(DemoMachine.create().withProgram("PROGRAM P x := ; END_PROGRAM")), null, null, null, mock(RecordingStore.class), null, transactions, queue, Clock.systemUTC());
         assertThatThrownBy(() -> store.run(1, "Fetch a wheel from slot 7", new Asker())).isInstanceOf(ProgramHasFaults.class).hasMessageContaining("line 1");
         verifyNoInteractions(transactions);
     }

@@ -20,6 +20,7 @@ import rueda.machine.Proof;
 import rueda.proof.ProofRun;
 import rueda.proof.Prover;
 import rueda.quantity.InvalidEntry;
+import rueda.recording.Brought;
 
 /**
  * All runs of a proof's plan, on several threads. Of each run its outcome is kept, not its recording; {@link #again} makes it anew, exactly.
@@ -38,16 +39,18 @@ public final class Repetition {
     private final Machine machine;
     private final Proof proof;
     private final int threads;
+    private final Brought.Shelf shelf;
     private final Progress progress;
     private final Outcome[] outcomes;
     private final AtomicInteger done = new AtomicInteger();
     /** the program, compiled once for each thread */
     private final ThreadLocal<ReadyProgram> ready;
 
-    private Repetition(Machine machine, Proof proof, int threads, Progress progress) {
+    private Repetition(Machine machine, Proof proof, int threads, Brought.Shelf shelf, Progress progress) {
         this.machine = machine;
         this.proof = proof;
         this.threads = threads;
+        this.shelf = shelf;
         this.progress = progress;
         outcomes = new Outcome[size(proof)];
         ready = ThreadLocal.withInitial(() -> ReadyProgram.of(machine));
@@ -67,11 +70,12 @@ public final class Repetition {
 
     /**
      * @param threads 1 or more
+     * @param shelf   recordings that the runs are held against, read by all threads
      * @return one for each run that there was, in order
      * @throws CalculationCancelled     when this thread is interrupted
      * @throws IllegalArgumentException when the program has faults, a sentence of the script cannot be read, or what is varied is nothing that its axis has
      */
-    public static List<Outcome> run(Machine machine, Proof proof, int threads, Progress progress) {
+    public static List<Outcome> run(Machine machine, Proof proof, int threads, Brought.Shelf shelf, Progress progress) {
         for (int i = 0; i < proof.conditions().size(); i++) {
             Condition condition = proof.conditions().get(i);
             String missing = machine.axis(String.valueOf(condition.axis())).map(condition.of()::missingIn).orElse(null);
@@ -79,7 +83,7 @@ public final class Repetition {
                 throw new InvalidEntry("conditions/" + i + "/axis", condition.axis(), "an axis that has what is varied", missing);
             }
         }
-        Repetition repetition = new Repetition(machine, proof, threads, progress);
+        Repetition repetition = new Repetition(machine, proof, threads, shelf, progress);
         ExecutorService workers = Executors.newFixedThreadPool(threads, work -> {
             Thread thread = new Thread(work, "repeated proof");
             thread.setDaemon(true);
@@ -103,9 +107,9 @@ public final class Repetition {
     }
 
     /** One of the runs anew, with its recording. */
-    public static ProofRun again(Machine machine, Proof proof, Case one, Prover.Progress progress) {
+    public static ProofRun again(Machine machine, Proof proof, Case one, Brought.Shelf shelf, Prover.Progress progress) {
         Prepared prepared = Prepared.of(machine, proof, one);
-        return Prover.run(prepared.machine(), prepared.proof(), prepared.stand(), progress);
+        return Prover.run(prepared.machine(), prepared.proof(), prepared.stand(), shelf, progress);
     }
 
     private void run(ExecutorService workers) throws InterruptedException {
@@ -152,7 +156,7 @@ public final class Repetition {
 
     private Outcome made(int number, Case one) {
         Prepared prepared = Prepared.of(machine, proof, one);
-        Outcome outcome = Outcome.of(number, one, Prover.judge(prepared.machine(), ready.get(), prepared.proof(), prepared.stand()));
+        Outcome outcome = Outcome.of(number, one, Prover.judge(prepared.machine(), ready.get(), prepared.proof(), prepared.stand(), shelf));
         outcomes[number] = outcome;
         synchronized (progress) {
             progress.ran(done.incrementAndGet(), outcomes.length);

@@ -24,6 +24,7 @@ import rueda.proof.ProofRun;
 import rueda.proof.ProofSentences;
 import rueda.proof.Prover;
 import rueda.proof.Verdict;
+import rueda.recording.Brought;
 
 /** The same proof again and again: which runs there are, what each changes, and that they are the same however they are run. */
 class RepetitionTest {
@@ -49,7 +50,7 @@ class RepetitionTest {
     }
 
     private static List<Outcome> run(Proof proof, int threads) {
-        return Repetition.run(shuttle(), proof, threads, (done, of) -> { });
+        return Repetition.run(shuttle(), proof, threads, Brought.Shelf.EMPTY, (done, of) -> { });
     }
 
     @Test
@@ -89,7 +90,7 @@ class RepetitionTest {
             Condition.values(Circumstance.LIMIT_SWITCHES, "Table", 1.0), Condition.values(Circumstance.STIFFNESS, "Table", 90.0), Condition.values(Circumstance.MASS, "Lift", 90.0)};
         Proof proof = proof(Plan.Kind.ONE_AT_A_TIME, 1, 1, conditions);
         assertThat(new ProofSentences(demo).faults(proof)).extracting(ProofSentences.Fault::field).containsExactly("/conditions/0/axis", "/conditions/1/axis", "/conditions/2/axis", "/conditions/3/axis", "/conditions/4/axis");
-        assertThatThrownBy(() -> Repetition.run(demo, proof, 1, (done, of) -> { })).hasMessageContaining("conditions/0/axis").hasMessageContaining("is rigid");
+        assertThatThrownBy(() -> Repetition.run(demo, proof, 1, Brought.Shelf.EMPTY, (done, of) -> { })).hasMessageContaining("conditions/0/axis").hasMessageContaining("is rigid");
     }
 
     @Test
@@ -127,7 +128,7 @@ class RepetitionTest {
     void eachRunCanBeMadeAgainExactly() {
         Proof proof = proof(Plan.Kind.RANDOM, 6, 11, Condition.range(Circumstance.MASS, "Shuttle", 100, 200, 3), Condition.range(Circumstance.ENCODER_NOISE, "Shuttle", 1, 9, 2));
         Outcome fifth = run(proof, 2).get(4);
-        ProofRun again = Repetition.again(shuttle(), proof, fifth.of(), (time, of) -> { });
+        ProofRun again = Repetition.again(shuttle(), proof, fifth.of(), Brought.Shelf.EMPTY, (time, of) -> { });
         assertThat(Outcome.of(4, fifth.of(), new Prover.Judgement(again.verdicts(), again.stopped()))).isEqualTo(fifth);
         assertThat(again.bench().recording().count()).isEqualTo(3000);
     }
@@ -140,7 +141,7 @@ class RepetitionTest {
         assertThat(cases.at(3).happening()).isEqualTo(ScriptStep.stop().at(1.5));
         assertThat(cases.at(9).happening()).isEqualTo(ScriptStep.powerLoss().at(1.5));
         assertThat(Prepared.words(shuttle(), proof, cases.at(9))).isEqualTo("power lost at 1.5 s");
-        ProofRun stopped = Repetition.again(shuttle(), proof, cases.at(1), (time, of) -> { });
+        ProofRun stopped = Repetition.again(shuttle(), proof, cases.at(1), Brought.Shelf.EMPTY, (time, of) -> { });
         assertThat(stopped.happened().get(0).words()).isEqualTo("a person pressed stop");
     }
 
@@ -174,12 +175,12 @@ class RepetitionTest {
                 """;
         Machine machine = shuttle().withProgram(program);
         Proof proof = new Proof("p", 0.8, List.of(Expectation.sentence("ALWAYS(NOT Lost)"))).withPlan(new Plan(Plan.Kind.STOP, 1, 1, 0.004));
-        List<Outcome> outcomes = Repetition.run(machine, proof, 2, (done, of) -> { });
+        List<Outcome> outcomes = Repetition.run(machine, proof, 2, Brought.Shelf.EMPTY, (done, of) -> { });
         assertThat(outcomes).hasSize(400);
         List<Outcome> lost = outcomes.stream().filter(o -> !o.all()).toList();
         assertThat(lost).as("12 ms have three or four moments 4 ms apart").hasSizeBetween(3, 4);
         assertThat(lost).allMatch(o -> o.of().happening().does() == ScriptStep.Does.STOP && o.of().happening().time() > 0.49 && o.of().happening().time() < 0.54);
-        Verdict verdict = Repetition.again(machine, proof, lost.get(0).of(), (time, of) -> { }).verdicts().get(0);
+        Verdict verdict = Repetition.again(machine, proof, lost.get(0).of(), Brought.Shelf.EMPTY, (time, of) -> { }).verdicts().get(0);
         int line = program.substring(0, program.indexOf("Lost := TRUE")).split("\n").length;
         assertThat(verdict.order().line()).isEqualTo(line);
         assertThat(verdict.cause()).contains("a person pressed stop", "in line " + line);
@@ -190,7 +191,7 @@ class RepetitionTest {
     void cancellingEndsAllOfThem() {
         AtomicInteger told = new AtomicInteger();
         Proof proof = proof(Plan.Kind.RANDOM, 1000, 1, Condition.range(Circumstance.MASS, "Shuttle", 100, 200, 3));
-        assertThatThrownBy(() -> Repetition.run(shuttle(), proof, 2, (done, of) -> {
+        assertThatThrownBy(() -> Repetition.run(shuttle(), proof, 2, Brought.Shelf.EMPTY, (done, of) -> {
             told.set(done);
             if (done == 3) {
                 throw new CalculationCancelled();

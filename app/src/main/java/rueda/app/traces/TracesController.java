@@ -1,4 +1,4 @@
-package rueda.app.recording;
+package rueda.app.traces;
 
 import io.swagger.v3.oas.annotations.Operation;
 import java.util.List;
@@ -7,7 +7,10 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import rueda.machine.Expectation;
+import rueda.proof.Comparison;
 
 /** Signals of any runs and recordings, as they are drawn and measured. */
 @RestController
@@ -75,6 +78,23 @@ class TracesController {
     record Band(String kind, String words, double from, double to) {
     }
 
+    /**
+     * @param run       its key
+     * @param recording its key
+     * @param alignment how the recording is laid over the run
+     * @param event     where it first comes in both, for EVENT; null for others
+     * @param signal    a number made of signals that both have, for BEST_FIT; null for others
+     * @param at        an event of the run: each time it comes the signals are compared there; null for none
+     */
+    record OverlayQuestion(long run, long recording, Expectation.Alignment alignment, String event, String signal, String at) {
+    }
+
+    @Operation(summary = "Lays a recording over a run and says how far they are apart, signal by signal: run less recording")
+    @PostMapping("/traces/comparison")
+    Comparison comparison(@RequestBody OverlayQuestion q) {
+        return traces.comparison(q);
+    }
+
     @Operation(summary = "Signals as they are drawn between two times: extremes at their true times, or all samples where few are there")
     @PostMapping("/traces")
     List<DrawnLine> traces(@RequestBody TracesQuestion q) {
@@ -95,7 +115,7 @@ class TracesController {
 
     @Operation(summary = "What happened in a run: its script, and a band for each time that a value of the program stood, such as a step")
     @GetMapping("/runs/{id}/bands")
-    List<Band> bands(@PathVariable long id, @org.springframework.web.bind.annotation.RequestParam(required = false) String signal) {
+    List<Band> bands(@PathVariable long id, @RequestParam(required = false) String signal) {
         return traces.bands(id, signal);
     }
 }

@@ -1,4 +1,4 @@
-package rueda.app.recording;
+package rueda.app.traces;
 
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -8,14 +8,18 @@ import java.util.stream.IntStream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import rueda.app.proof.RunStore;
-import rueda.app.recording.TracesController.Band;
-import rueda.app.recording.TracesController.DrawnLine;
-import rueda.app.recording.TracesController.Measured;
-import rueda.app.recording.TracesController.SourceSignal;
-import rueda.app.recording.TracesController.TraceLine;
-import rueda.app.recording.TracesController.TraceSource;
-import rueda.app.recording.TracesController.TracesQuestion;
+import rueda.app.recording.RecordingStore;
+import rueda.app.recording.RecordingView;
+import rueda.app.traces.TracesController.Band;
+import rueda.app.traces.TracesController.DrawnLine;
+import rueda.app.traces.TracesController.Measured;
+import rueda.app.traces.TracesController.OverlayQuestion;
+import rueda.app.traces.TracesController.SourceSignal;
+import rueda.app.traces.TracesController.TraceLine;
+import rueda.app.traces.TracesController.TraceSource;
+import rueda.app.traces.TracesController.TracesQuestion;
 import rueda.bench.Signal;
+import rueda.proof.Comparison;
 import rueda.quantity.InvalidEntry;
 import rueda.recording.Curve;
 import rueda.recording.Difference;
@@ -138,6 +142,15 @@ public class TraceStore {
         }
         RecordingStore.Stored stored = recordings.signal(wanted.recording(), wanted.signal());
         return new Line(stored.signal(), Shifted.by(stored, nanos(wanted.shift())));
+    }
+
+    /** @throws InvalidEntry when the recording cannot be laid so, or is one of another machine */
+    @Transactional(readOnly = true)
+    public Comparison comparison(OverlayQuestion q) {
+        if (recordings.machineOf(q.recording()) != runs.machineOf(q.run())) {
+            throw new InvalidEntry("recording", Long.toString(q.recording()), "a recording of the machine that ran", "choose one of them");
+        }
+        return Comparison.of(runs.recorded(q.run()), recordings.brought(q.recording()), new Comparison.Laid(q.alignment(), q.event() == null ? "" : q.event(), q.signal() == null ? "" : q.signal()), q.at());
     }
 
     @Transactional(readOnly = true)
