@@ -154,6 +154,15 @@ function readRecording(key: string, order: Schemas['RecordingOrder'], told: (byt
   }, { cancelled: 'Cancelled: nothing of it was kept.', broken: 'Reading ended without an outcome. Try again.' }, signal)
 }
 
+/** Learns from a recording, told as the bench tries. Aborting ends it. */
+function learn(machine: number, question: Schemas['LearningQuestion'], told: (progress: Schemas['LearningProgress']) => void, signal: AbortSignal): Promise<Schemas['Learned']> {
+  return lines<Schemas['LearningProgress'], Schemas['Learned']>(client.POST('/api/machines/{id}/learning', { params: { path: { id: machine } }, body: question, signal, parseAs: 'stream' }), (line) => {
+    if (line.refused) throw new Problem(422, 'Nothing learned', line.refused, [])
+    told(line)
+    return line.learned
+  }, { cancelled: 'Cancelled: nothing was changed.', broken: 'Learning ended without an outcome. Try again.' }, signal)
+}
+
 /** Sends a file part by part. @returns its key */
 async function sendRecording(machine: number, file: File, told: (bytes: number) => void, signal: AbortSignal): Promise<string> {
   const { key, partBytes } = await answered(client.POST('/api/machines/{id}/recordings/files', { params: { path: { id: machine }, query: { name: file.name, size: file.size } }, signal }), file)
@@ -232,6 +241,7 @@ export const api = {
   recordings: (id: number) => answered(client.GET('/api/machines/{id}/recordings', { params: { path: { id } } })),
   sendRecording,
   readRecording,
+  learn,
   previewRecording: (key: string) => answered(client.GET('/api/recordings/files/{key}/preview', { params: { path: { key } } })),
   previewLayout: (key: string, layout: Schemas['RecordingLayout']) => answered(client.POST('/api/recordings/files/{key}/preview', { params: { path: { key } }, body: layout })),
   assignColumn: (id: number, column: Schemas['ColumnUse'], as: string) => answered(client.POST('/api/machines/{id}/recordings/assignment', { params: { path: { id } }, body: { column, as } })),
@@ -240,7 +250,7 @@ export const api = {
   forgetRecording: (id: number) => answered(client.DELETE('/api/recordings/{id}', { params: { path: { id } } })),
   traceSources: (id: number) => answered(client.GET('/api/machines/{id}/traces', { params: { path: { id } } })),
   drawn: (question: Schemas['TracesQuestion'], signal?: AbortSignal) => answered(client.POST('/api/traces', { body: question, signal })),
-  comparison: (question: Schemas['OverlayQuestion']) => answered(client.POST('/api/traces/comparison', { body: question })),
+  overlay: (question: Schemas['OverlayQuestion']) => answered(client.POST('/api/traces/comparison', { body: question })),
   measured: (question: Schemas['TracesQuestion']) => answered(client.POST('/api/traces/measures', { body: question })),
   bands: (run: number, signal: string) => answered(client.GET('/api/runs/{id}/bands', { params: { path: { id: run }, query: { signal: signal || undefined } } })),
   repeat: (id: number, proof: string) => answered(client.POST('/api/machines/{id}/repetitions', { params: { path: { id }, query: { proof } } })),

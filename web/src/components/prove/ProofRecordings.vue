@@ -6,6 +6,7 @@ import { useRecordings } from '../../stores/recordings'
 import { useSentences } from '../../stores/sentences'
 import BringRecording from '../recordings/BringRecording.vue'
 import RecordingComparison from '../recordings/RecordingComparison.vue'
+import RecordingLearning from '../recordings/RecordingLearning.vue'
 import TextEntry from '../TextEntry.vue'
 
 /** Recordings of the real machine: brought in, and held against the bench. */
@@ -29,6 +30,7 @@ onBeforeUnmount(() => sentences.looked--)
       <template v-if="recordings.shown">
         <p class="sub about"><TextEntry class="name" :value="recordings.shown.name" maxlength="200" aria-label="Name of this recording" @enter="recordings.rename(recordings.shown!.id, $event.trim())" /> from {{ recordings.shown.fileName }}<template v-for="r in recordings.shown.remarks" :key="r">. {{ r }}</template></p>
         <RecordingComparison :recording="recordings.shown" />
+        <RecordingLearning :recording="recordings.shown" />
       </template>
     </template>
   </section>

@@ -37,7 +37,7 @@ watch([() => props.recording.id, () => machine.run?.id, alignment, signal, event
   comparison.value = null
   emit('compared', null)
   if (!machine.run || !shared.value.length || (alignment.value === 'EVENT' && !event.value)) return
-  const found = await tried(() => api.comparison({ run: machine.run!.id, recording: props.recording.id, alignment: alignment.value, event: event.value || undefined, signal: signal.value, at: at.value || undefined }))
+  const found = await tried(() => api.overlay({ run: machine.run!.id, recording: props.recording.id, alignment: alignment.value, event: event.value || undefined, signal: signal.value, at: at.value || undefined }))
   if (mine !== asking || !found) return
   comparison.value = found
   emit('compared', found)

@@ -39,6 +39,20 @@ public final class DemoMachine {
                 List.of(shuttle(), lift(), table(), brush(), saltDoser()), DemoProofs.all());
     }
 
+    /** Name of the file of {@link #recording()}. */
+    public static final String RECORDING = "shuttle-in-the-cellar.csv";
+
+    /**
+     * What a recorder wrote at an invented real cell while it did what the first proof does: commanded speed, speed, position and torque of the Shuttle, in its own units and with noise. Its rail is
+     * dirtier than the document says: {@link #CELLAR_FRICTION} times as much friction.
+     */
+    public static InputStream recording() {
+        return DemoMachine.class.getResourceAsStream(RECORDING);
+    }
+
+    /** By so much the friction of the invented real Shuttle is greater. */
+    public static final double CELLAR_FRICTION = 1.8;
+
     /** The same work, the Shuttle commanded by plain words: the program writes control word, mode, target and dynamics, and nothing of it is a motion block. */
     public static Machine byWords() {
         Machine cell = create();

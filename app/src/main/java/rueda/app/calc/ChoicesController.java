@@ -38,6 +38,7 @@ import rueda.machine.StationRules;
 import rueda.machine.Terminal;
 import rueda.machine.Mistake;
 import rueda.plcopen.AxisState;
+import rueda.proof.learn.Unknown;
 import rueda.quantity.UserUnit;
 
 /** What can be chosen where, in words: lists that the core has, for whoever shows them. They are the same as long as the server runs. */
@@ -127,8 +128,8 @@ class ChoicesController {
     record ProofChoices(List<SentenceChoice> expectations, List<QuantityChoice> quantities, List<SentenceChoice> spans, List<SentenceChoice> alignments, List<Choice> ends, List<SentenceChoice> starts, List<HappeningChoice> happens, List<SentenceChoice> endings, List<CircumstanceChoice> varied, List<Choice> plans) {
     }
 
-    /** How a recording is read. @param times forms of the time */
-    record RecordingChoices(List<Choice> encodings, List<Choice> separators, List<Choice> times) {
+    /** How a recording is read. @param times forms of the time  @param unknowns what can be learned from it */
+    record RecordingChoices(List<Choice> encodings, List<Choice> separators, List<Choice> times, List<Choice> unknowns) {
     }
 
     /** Most tasks of a controller, and the priority that goes last. */
@@ -171,7 +172,7 @@ class ChoicesController {
             new FollowChoices(of(MasterEncoder.Signal.values(), MasterEncoder.Signal::words), of(Following.Source.values(), Following.Source::words), of(Following.Lock.values(), Following.Lock::words), of(Following.Lock.values(), Following.Lock::meaning), of(Following.Release.values(), Following.Release::words), of(Following.Form.values(), Following.Form::words),
                     of(FollowWatch.Reaction.values(), FollowWatch.Reaction::words)),
             Arrays.stream(AxisState.values()).map(s -> new MotionStateChoice(s.name(), s.words(), s.next().stream().map(Enum::name).toList())).toList(), new ProgramChoices(Plc.MOST_TASKS, Plc.Task.LOWEST_PRIORITY),
-            new RecordingChoices(of(RecordingLayout.Encoding.values(), RecordingLayout.Encoding::words), of(RecordingLayout.Separator.values(), RecordingLayout.Separator::words), of(RecordingLayout.TimeSource.Form.values(), RecordingLayout.TimeSource.Form::words)));
+            new RecordingChoices(of(RecordingLayout.Encoding.values(), RecordingLayout.Encoding::words), of(RecordingLayout.Separator.values(), RecordingLayout.Separator::words), of(RecordingLayout.TimeSource.Form.values(), RecordingLayout.TimeSource.Form::words), of(Unknown.values(), Unknown::words)));
 
     private static ProofChoices proofs() {
         return new ProofChoices(Arrays.stream(Expectation.Kind.values()).map(k -> new SentenceChoice(k.name(), k.words(), k.pattern(), units(k.slots(), k::unit))).toList(),

@@ -21,6 +21,7 @@ public final class Completeness {
             Map.entry("RepetitionView", Set.of("endedAt", "message", "map")),
             Map.entry("RepetitionProgress", Set.of("seconds")),
             Map.entry("TraceLine", Set.of("run", "recording", "less")),
+            Map.entry("LearningProgress", Set.of("learned", "refused")),
             Map.entry("OverlayQuestion", Set.of("event", "signal", "at")),
             Map.entry("AtEvent", Set.of("recorded")),
             Map.entry("Measured", Set.of("frequency")),

@@ -66,7 +66,11 @@ class MachineController {
             case DEMO_BY_ENCODER -> DemoMachine.byEncoder();
             case EMPTY -> NewMachine.named("New machine");
         };
-        return tagged(store.create(wanted.name() == null ? begun : begun.withName(wanted.name().strip()), wanted.beginning() == Beginning.EMPTY ? "an empty machine" : "the demo"));
+        MachineState made = store.create(wanted.name() == null ? begun : begun.withName(wanted.name().strip()), wanted.beginning() == Beginning.EMPTY ? "an empty machine" : "the demo");
+        if (wanted.beginning() == Beginning.DEMO) {
+            store.demoMade(made.id());
+        }
+        return tagged(made);
     }
 
     @Operation(summary = "A new machine from a machine file")

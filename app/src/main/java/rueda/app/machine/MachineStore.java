@@ -33,6 +33,7 @@ public class MachineStore {
     private final Clock clock;
     private volatile LongFunction<Optional<LastProof>> lastProof = id -> Optional.empty();
     private volatile LongConsumer onDelete = id -> { };
+    private volatile LongConsumer onDemo = id -> { };
 
     MachineStore(Machines machines, Revisions revisions, KnownRevisions known, PlatformTransactionManager transactions, Clock clock) {
         this.machines = machines;
@@ -40,6 +41,16 @@ public class MachineStore {
         this.known = known;
         this.clock = clock;
         this.write = new TransactionTemplate(transactions);
+    }
+
+    /** @param action done with the key of the demo after it has been put in */
+    public void onDemo(LongConsumer action) {
+        onDemo = action;
+    }
+
+    /** A machine is the demo, and gets what belongs to it. */
+    void demoMade(long id) {
+        onDemo.accept(id);
     }
 
     /** @param action done with the key of a machine after it has been deleted */
@@ -206,7 +217,7 @@ public class MachineStore {
     /** Puts the demo cell into an empty database. */
     public void addDemoWhenEmpty() {
         if (machines.count() == 0) {
-            create(DemoMachine.create(), "the demo");
+            demoMade(create(DemoMachine.create(), "the demo").id());
         }
     }
 

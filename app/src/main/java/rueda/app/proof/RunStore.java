@@ -117,14 +117,14 @@ public class RunStore {
     }
 
     /** @throws ProgramHasFaults when it cannot run */
-    static void checkProgram(Machine machine) {
+    public static void checkProgram(Machine machine) {
         CompiledProgram program = StructuredTextCompiler.compile(StructuredTextCompiler.Text.of(machine.plc()), Bench.environment(machine));
         if (!program.runs()) {
             throw new ProgramHasFaults(program.diagnostics().get(0).toString());
         }
     }
 
-    static Proof wanted(Machine machine, String name) {
+    public static Proof wanted(Machine machine, String name) {
         List<String> names = machine.proofs().stream().map(Proof::name).toList();
         if (name == null && names.size() == 1) {
             return machine.proofs().get(0);

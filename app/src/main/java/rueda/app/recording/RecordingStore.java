@@ -1,6 +1,7 @@
 package rueda.app.recording;
 
 import java.io.BufferedInputStream;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
@@ -27,8 +28,11 @@ import rueda.app.machine.MachineStore;
 import rueda.app.web.Refusals.NotFound;
 import rueda.bench.CalculationCancelled;
 import rueda.bench.Signal;
+import rueda.format.recording.Assignments;
+import rueda.format.recording.LayoutGuess;
 import rueda.format.recording.RecordingLayout;
 import rueda.format.recording.RecordingReader;
+import rueda.machine.DemoMachine;
 import rueda.machine.Expectation;
 import rueda.machine.Machine;
 import rueda.machine.Proof;
@@ -75,6 +79,19 @@ public class RecordingStore {
         this.entities = entities;
         this.write = new TransactionTemplate(transactions);
         this.clock = clock;
+        machines.onDemo(this::bringDemo);
+    }
+
+    /** The demo's recording of an invented real cell, read as anybody's would be. */
+    private void bringDemo(long machineId) {
+        Machine machine = machines.get(machineId).document();
+        try (InputStream file = DemoMachine.recording()) {
+            byte[] content = file.readAllBytes();
+            RecordingLayout layout = Assignments.suggested(LayoutGuess.guess(content), machine, MachineSignals.of(machine));
+            bring(machineId, "Shuttle in the cellar", DemoMachine.RECORDING, new ByteArrayInputStream(content), "", layout, bytes -> true);
+        } catch (IOException impossible) {
+            throw new UncheckedIOException(impossible);
+        }
     }
 
     @EventListener(ContextRefreshedEvent.class)
@@ -96,9 +113,17 @@ public class RecordingStore {
      * @throws CalculationCancelled when the progress says so
      */
     RecordingView bring(long machineId, String name, IncomingFiles.Incoming file, String headings, RecordingLayout layout, Progress progress) {
+        try (InputStream raw = Files.newInputStream(file.path)) {
+            return bring(machineId, name, file.name, raw, headings, layout, progress);
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        }
+    }
+
+    private RecordingView bring(long machineId, String name, String fileName, InputStream raw, String headings, RecordingLayout layout, Progress progress) {
         String called = free(machineId, name, -1);
-        RecordingEntity recording = write.execute(status -> recordings.save(new RecordingEntity(machineId, called, file.name, clock.instant(), headings, MachineJson.write(layout))));
-        try (InputStream raw = Files.newInputStream(file.path); Counted bytes = new Counted(new BufferedInputStream(raw, 1 << 16))) {
+        RecordingEntity recording = write.execute(status -> recordings.save(new RecordingEntity(machineId, called, fileName, clock.instant(), headings, MachineJson.write(layout))));
+        try (Counted bytes = new Counted(new BufferedInputStream(raw, 1 << 16))) {
             Segmented segmented = new Segmented(recording.id, layout.columns().size(), () -> {
                 if (!progress.read(bytes.count)) {
                     throw new CalculationCancelled();
