@@ -24,7 +24,7 @@ const alignments = computed(() => choices.all.proof.alignments)
 const alignment = ref<NonNullable<Expectation['alignment']>>('BEST_FIT')
 const shared = computed(() => props.recording.signals.filter((s) => s.ofMachine).map((s) => s.name))
 /** What moves, and moves the same whatever is pushed, tells best where it lies. */
-const usual = () => shared.value.find((s) => s.endsWith('.commandedPosition')) ?? shared.value.find((s) => s.endsWith('.position')) ?? shared.value[0] ?? ''
+const usual = () => shared.value.find((s) => s.endsWith('.commandedSpeed')) ?? shared.value.find((s) => s.endsWith('.commandedPosition')) ?? shared.value.find((s) => s.endsWith('.position')) ?? shared.value[0] ?? ''
 const signal = ref(usual())
 const event = ref('')
 const at = ref('')
@@ -43,12 +43,15 @@ watch([() => props.recording.id, () => machine.run?.id, alignment, signal, event
   emit('compared', found)
 }, { immediate: true })
 
+const rank = (signal: string) => ['.torque', '.position', '.speed'].findIndex((end) => signal.endsWith(end)) + 1 || (signal.includes('.commanded') ? 9 : 5)
 /** Each signal in a pane of its own: run, recording, and the difference below. */
 async function lay() {
-  const shift = comparison.value!.shift
+  const shift = Number(comparison.value!.shift.toFixed(6))
+  /* what is commanded tells least of the machine */
+  const told = [...comparison.value!.signals].sort((a, b) => rank(a.signal) - rank(b.signal))
   const run = { kind: 'RUN' as const, id: machine.run!.id, shift: 0 }
   const recording = { kind: 'RECORDING' as const, id: props.recording.id, shift }
-  const shown = comparison.value!.signals.slice(0, 3).flatMap<Omit<Shown, 'colour'>>((s, i) => [{ ...run, signal: s.signal, less: null, pane: 2 * i }, { ...recording, signal: s.signal, less: null, pane: 2 * i }, ...(i === 0 ? [{ ...run, signal: s.signal, less: recording, pane: 2 * i + 1 }] : [])])
+  const shown = told.slice(0, 3).flatMap<Omit<Shown, 'colour'>>((s, i) => [{ ...run, signal: s.signal, less: null, pane: 2 * i }, { ...recording, signal: s.signal, less: null, pane: 2 * i }, ...(i === 0 ? [{ ...run, signal: s.signal, less: recording, pane: 2 * i + 1 }] : [])])
   await traces.show(shown)
   await router.push(placeOf('traces'))
 }
@@ -77,7 +80,7 @@ const expected = (s: Schemas['Apart']) => machine.proof?.expectations.some((e) =
           <thead><tr><th>Signal</th><th>Largest difference</th><th>At</th><th title="Root of the mean square of the difference">RMS</th><th>Mean</th><th>As expectation</th></tr></thead>
           <tbody><template v-for="s in comparison.signals" :key="s.signal">
             <tr><td>{{ traces.words(s.signal) }}</td><td class="mono"><b>{{ significant(s.peak) }}</b> {{ s.unit }}</td><td class="mono">{{ fixed(s.peakAt, 3) }} s</td><td class="mono">{{ significant(s.rms) }} {{ s.unit }}</td><td class="mono">{{ significant(s.mean) }} {{ s.unit }}</td>
-              <td><span v-if="expected(s)" class="sub">is one</span><button v-else type="button" class="link" :aria-label="`Expect ${s.signal} to stay near the recording`" @click="expect(s)">Expect it to stay near</button></td></tr>
+              <td><span v-if="expected(s)" class="sub">added</span><button v-else type="button" class="link" :aria-label="`Expect ${s.signal} to stay near the recording`" @click="expect(s)">Add</button></td></tr>
             <tr v-for="e in s.events" :key="`${s.signal} ${e.time}`" class="event-row"><td class="sub">at the event</td><td class="mono">{{ e.recorded == null ? '–' : significant(e.run - e.recorded) }} {{ s.unit }}</td><td class="mono">{{ fixed(e.time, 3) }} s</td><td colspan="3" class="mono sub">run {{ significant(e.run) }}, recording {{ e.recorded == null ? 'nothing there' : significant(e.recorded) }} {{ s.unit }}</td></tr>
           </template></tbody>
         </v-table>

@@ -49,6 +49,8 @@ function take() {
   machine.edit(...some.value.map((v) => ({ op: 'replace' as const, path: `/axes/${index.value}${v.pointer}`, value: Number(v.found.toPrecision(4)) })))
   taken.value = true
 }
+/** As many decimals as the doubt leaves. */
+const sure = (v: Schemas['LearnedValue']) => fixed(v.found, Math.min(9, Math.max(0, 1 - Math.floor(Math.log10(v.doubt || 1)))))
 const toggle = (of: string, on: boolean) => (without.value = on ? without.value.filter((o) => o !== of) : [...without.value, of])
 </script>
 
@@ -68,7 +70,7 @@ const toggle = (of: string, on: boolean) => (without.value = on ? without.value.
           <thead><tr><th>Take over</th><th>Value</th><th>In the document</th><th>Learned</th><th title="Three standard deviations">In doubt by</th></tr></thead>
           <tbody><tr v-for="v in learned.values" :key="v.of">
             <td><v-checkbox-btn v-if="v.pointer" :model-value="!without.includes(v.of)" :aria-label="`Take over the ${v.words}`" @update:model-value="toggle(v.of, Boolean($event))" /></td>
-            <td>{{ v.words }}</td><td class="mono">{{ significant(v.before) }} {{ v.unit }}</td><td class="mono"><b>{{ significant(v.found) }}</b> {{ v.unit }}</td><td class="mono">± {{ significant(v.doubt, 2) }} {{ v.unit }}{{ v.sure ? '' : ', not sure' }}</td>
+            <td>{{ v.words }}</td><td class="mono">{{ significant(v.before) }} {{ v.unit }}</td><td class="mono"><b>{{ sure(v) }}</b> {{ v.unit }}</td><td class="mono">± {{ significant(v.doubt, 2) }} {{ v.unit }}{{ v.sure ? '' : ', not sure' }}</td>
           </tr></tbody>
         </v-table>
         <p class="sub">{{ learned.runs }} runs. Left of the difference: <template v-for="(f, i) in learned.fits" :key="f.signal">{{ i ? '; ' : '' }}{{ traces.words(f.signal) }} {{ significant(f.before, 3) }} → {{ significant(f.after, 3) }} {{ f.unit }} RMS</template>.<template v-for="r in learned.remarks" :key="r"> {{ r }}</template></p>

@@ -91,6 +91,11 @@ final class BroughtRun implements RecordedRun {
         return column(signal)[(int) sample];
     }
 
+    /** How far two samples of a column are apart in the recording, s, in the mean. */
+    double sampled(int column) {
+        return (samples - 1) * interval() / Math.max(1, brought.columns().get(column).signal().samples() - 1);
+    }
+
     /** All of a signal. Not to be changed. */
     double[] column(int signal) {
         if (columns[signal] == null) {

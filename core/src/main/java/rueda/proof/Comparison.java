@@ -1,6 +1,7 @@
 package rueda.proof;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -24,7 +25,7 @@ public record Comparison(double shift, double from, double to, List<Apart> signa
     private static final int MOST_EVENTS = 200;
 
     /**
-     * How far a signal of the run is from the same of the recording: run less recording.
+     * How far a signal of the run is from the same of the recording: run less recording. Beside a jump of the run nothing is compared.
      *
      * @param peak    the difference that is largest by its amount, in the unit
      * @param peakAt  s of the run
@@ -95,6 +96,8 @@ public record Comparison(double shift, double from, double to, List<Apart> signa
 
     private static Optional<Apart> apart(RecordedRun run, int signal, BroughtRun recorded, int column, double shift, List<Long> events) {
         Overlay.Samples there = new Overlay.Samples(recorded.time(0), recorded.interval(), recorded.column(column));
+        boolean steps = run.signals().get(signal).bit() || !run.signals().get(signal).values().isEmpty();
+        BitSet jumps = steps ? new BitSet() : Jumps.beside(k -> run.value(signal, k), (int) run.samples(), Jumps.reach(recorded, column, run));
         double peak = 0;
         double peakAt = 0;
         double squares = 0;
@@ -102,7 +105,7 @@ public record Comparison(double shift, double from, double to, List<Apart> signa
         int count = 0;
         for (long k = 0; k < run.samples(); k++) {
             double d = run.value(signal, k) - there.at(run.time(k) - shift);
-            if (Double.isNaN(d)) {
+            if (Double.isNaN(d) || jumps.get((int) k)) {
                 continue;
             }
             if (count == 0 || Math.abs(d) > Math.abs(peak)) {

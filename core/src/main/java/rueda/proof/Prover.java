@@ -98,6 +98,22 @@ public final class Prover {
         return ran(new Bench(machine, ready, samples(machine, proof), stand, wanted), stand, proof, shelf, (time, of) -> { });
     }
 
+    /** What a proof names, and an axis besides. */
+    public static Recorded named(Proof proof, Axis besides) {
+        NamedIn named = new NamedIn(proof);
+        return new Recorded() {
+            @Override
+            public boolean axis(Axis axis) {
+                return axis.name().equals(besides.name()) || named.axis(axis);
+            }
+
+            @Override
+            public boolean value(String name) {
+                return named.value(name);
+            }
+        };
+    }
+
     /** @param stopped why the program stopped, or null */
     public record Judgement(List<Verdict> verdicts, String stopped) {
     }

@@ -99,6 +99,14 @@ class ComparisonTest {
         assertThatThrownBy(() -> Comparison.of(run, still, new Laid(Alignment.BEST_FIT, null, "Shuttle.warmth"), null)).isInstanceOf(InvalidEntry.class);
     }
 
+    @Test
+    void besideAJumpNothingIsCompared() {
+        Brought brought = brought(0, 0.02, (t, v) -> v, "Shuttle.position");
+        Comparison.Apart apart = Comparison.of(run, brought, new Laid(Alignment.AS_RECORDED, null, null), null).signals().get(0);
+        assertThat(Math.abs(apart.peak())).as("referencing sets the position by hundreds of mm").isLessThan(1);
+        assertThat(judged(Expectation.differs("Shuttle.position", "Real", 1, Alignment.AS_RECORDED), brought).holds()).isTrue();
+    }
+
     private static Verdict judged(Expectation expectation, Brought brought) {
         return Prover.run(machine, proof.withExpectations(List.of(expectation)), Stand.of(machine), Brought.Shelf.of(List.of(brought)), (time, of) -> { }).verdicts().get(0);
     }

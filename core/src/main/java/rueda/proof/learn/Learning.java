@@ -86,6 +86,7 @@ public final class Learning {
     private final Progress progress;
     private final ExecutorService workers;
     private final ThreadLocal<ReadyProgram> ready;
+    private final Recorded wanted;
     private final List<Told> told = new ArrayList<>();
     private final List<Unknown> unknowns;
     private final double[] scales;
@@ -141,6 +142,7 @@ public final class Learning {
         this.unknowns = unknowns;
         delay = unknowns.indexOf(Unknown.DELAY);
         scales = unknowns.stream().mapToDouble(unknown -> unknown.scale(machine.axes().get(axis))).toArray();
+        wanted = Prover.named(proof.withExpectations(List.of()), machine.axes().get(axis));
         ready = ThreadLocal.withInitial(() -> ReadyProgram.of(machine));
         RecordedRun nominal = run(start());
         moves = moves(nominal, recording);
@@ -237,7 +239,7 @@ public final class Learning {
         Stand sound = Stand.of(machine);
         List<Axis> axes = new ArrayList<>(sound.axes());
         axes.set(axis, of.withLoad(load));
-        return Prover.recorded(machine, ready.get(), proof, new Stand(axes, sound.disturbed(), sound.seed()), Recorded.ALL, Brought.Shelf.EMPTY);
+        return Prover.recorded(machine, ready.get(), proof, new Stand(axes, sound.disturbed(), sound.seed()), wanted, Brought.Shelf.EMPTY);
     }
 
     /** Run less recording with several delays, each by the deviation of its signal; 0 where the run has nothing. */

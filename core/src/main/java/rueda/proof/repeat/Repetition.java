@@ -61,6 +61,12 @@ public final class Repetition {
         return proof.plan().kind() == Plan.Kind.WORST ? proof.conditions().isEmpty() ? 1 : proof.plan().runs() : Cases.of(proof).size();
     }
 
+    /** As the document says, then each value of each condition alone, whatever the plan. */
+    public static List<Case> alone(Proof proof) {
+        Cases cases = Cases.of(proof.withPlan(Plan.USUAL));
+        return IntStream.range(0, cases.size()).mapToObj(cases::at).toList();
+    }
+
     /** What a plan does, in words; where there are more combinations than may run, how many there are. @param runs that there were, or will be at most */
     public static String words(Proof proof, int runs) {
         String words = proof.plan().kind().words() + ", " + runs + (runs == 1 ? " run" : " runs");
