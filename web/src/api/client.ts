@@ -163,6 +163,15 @@ function learn(machine: number, question: Schemas['LearningQuestion'], told: (pr
   }, { cancelled: 'Cancelled: nothing was changed.', broken: 'Learning ended without an outcome. Try again.' }, signal)
 }
 
+/** Searches for the fastest that holds, told as it tries. Aborting ends it. */
+function fastest(machine: number, question: Schemas['FastestQuestion'], told: (progress: Schemas['FastestProgress']) => void, signal: AbortSignal): Promise<Schemas['FastestProgress']> {
+  return lines<Schemas['FastestProgress'], Schemas['FastestProgress']>(client.POST('/api/machines/{id}/fastest', { params: { path: { id: machine } }, body: question, signal, parseAs: 'stream' }), (line) => {
+    if (line.refused) throw new Problem(422, 'Not searched', line.refused, [])
+    told(line)
+    return line.fastest ? line : null
+  }, { cancelled: 'Cancelled: nothing was changed.', broken: 'The search ended without an outcome. Try again.' }, signal)
+}
+
 /** Sends a file part by part. @returns its key */
 async function sendRecording(machine: number, file: File, told: (bytes: number) => void, signal: AbortSignal): Promise<string> {
   const { key, partBytes } = await answered(client.POST('/api/machines/{id}/recordings/files', { params: { path: { id: machine }, query: { name: file.name, size: file.size } }, signal }), file)
@@ -242,6 +251,8 @@ export const api = {
   sendRecording,
   readRecording,
   learn,
+  fastest,
+  freedoms: (id: number) => answered(client.GET('/api/machines/{id}/freedoms', { params: { path: { id } } })),
   previewRecording: (key: string) => answered(client.GET('/api/recordings/files/{key}/preview', { params: { path: { key } } })),
   previewLayout: (key: string, layout: Schemas['RecordingLayout']) => answered(client.POST('/api/recordings/files/{key}/preview', { params: { path: { key } }, body: layout })),
   assignColumn: (id: number, column: Schemas['ColumnUse'], as: string) => answered(client.POST('/api/machines/{id}/recordings/assignment', { params: { path: { id } }, body: { column, as } })),

@@ -7,6 +7,7 @@ import TabRow from '../components/TabRow.vue'
 import TextEntry from '../components/TextEntry.vue'
 import ProofBook from '../components/prove/ProofBook.vue'
 import ProofConditions from '../components/prove/ProofConditions.vue'
+import ProofFastest from '../components/prove/ProofFastest.vue'
 import ProofRecordings from '../components/prove/ProofRecordings.vue'
 import ProofExpectations from '../components/prove/ProofExpectations.vue'
 import ProofScript from '../components/prove/ProofScript.vue'
@@ -28,6 +29,7 @@ const tabs = computed(() => ({
   expectations: `Expectations ${machine.proof?.expectations.length ?? 0}`,
   script: `Script ${machine.proof?.script.length ?? 0}`,
   conditions: `Conditions ${machine.proof?.conditions.length ?? 0}`,
+  fastest: 'Fastest',
   recordings: `Recordings ${recordings.all.length}`,
   ...(proofs.value.length > 1 ? { all: `All proofs ${proofs.value.length}` } : {}),
 }))
@@ -125,6 +127,7 @@ function open(index: number) {
     <ProofBook v-if="shown === 'all'" :possible="possible" @open="open" @run="run" />
     <ProofVerdicts v-else-if="shown === 'verdicts'" />
     <ProofRecordings v-else-if="shown === 'recordings'" />
+    <ProofFastest v-else-if="shown === 'fastest'" :possible="possible" />
     <ProofConditions v-else-if="shown === 'conditions'" :possible="possible" @opened="view = 'verdicts'" />
     <template v-else>
       <div class="inline names">

@@ -49,7 +49,7 @@ const steps = computed(() => (machine.proof?.script ?? []).map((_, i) => ({ code
     <div class="line">
       <span class="what">{{ kind?.words.replace(/,$/, '') }}</span>
       <PickOne v-if="kind?.ofAxis" sentence :label="label('Axis')" :value="condition.axis ?? null" :options="machine.draft!.axes.map((a) => a.name)" @pick="(name) => machine.edit(set('axis', name))" />
-      <PickOne v-else sentence :label="label('Sentence')" :value="condition.sentence ?? null" :options="steps" @pick="(code) => machine.edit(set('sentence', Number(code)))" />
+      <PickOne v-else-if="condition.of === 'MOMENT'" sentence :label="label('Sentence')" :value="condition.sentence ?? null" :options="steps" @pick="(code) => machine.edit(set('sentence', Number(code)))" />
       <v-select v-if="condition.of === 'MISTAKE'" class="snug mistakes" :model-value="condition.mistakes" multiple :items="choices.all.mistakes" item-title="words" item-value="code" :aria-label="label('Mistakes')" :menu-props="{ contentClass: 'small-list' }" @update:model-value="(codes: string[]) => machine.edit(set('mistakes', codes))" />
       <template v-else>
         <PickOne sentence :label="label('Kind')" :value="ranged ? 'range' : 'values'" :options="[{ code: 'range', words: 'from' }, { code: 'values', words: 'is one of' }]" @pick="shape" />

@@ -30,16 +30,17 @@ const counted = computed(() => ['ALL_COMBINATIONS', 'RANDOM', 'WORST'].includes(
 /** A new condition begins around what the document says. */
 function add(code: string) {
   const axis = machine.axis
-  if (code !== 'MOMENT' && !axis) return
+  const ofAxis = choices.all.proof.varied.find((v) => v.code === code)?.ofAxis
+  if (ofAxis && !axis) return
   const load = axis?.load
   const around: Record<string, [number, number]> = {
     MASS: [0.8 * (load?.mass ?? 1), 1.2 * (load?.mass ?? 1)], INERTIA: [0.8 * (load?.inertia ?? 1), 1.2 * (load?.inertia ?? 1)], PLAY: [0, Math.max(0.1, 2 * (load?.backlash ?? 0))], SLOPE: [load?.slope ?? 0, (load?.slope ?? 0) + 1],
-    CAM: [-1, 1], LIMIT_SWITCHES: [0, 1], START: [axis?.travel.parkedAt ?? 0, (axis?.travel.parkedAt ?? 0) + 10], INDEX: [0, 270], ENCODER_NOISE: [0, 4], CLOCK: [-50, 50], FRAMES_LOST: [0, 1], MOMENT: [0, 1],
+    CAM: [-1, 1], LIMIT_SWITCHES: [0, 1], START: [axis?.travel.parkedAt ?? 0, (axis?.travel.parkedAt ?? 0) + 10], INDEX: [0, 270], ENCODER_NOISE: [0, 4], CLOCK: [-50, 50], FRAMES_LOST: [0, 1], MOMENT: [0, 1], TASK_JITTER: [0, 2000],
   }
   const [from, to] = around[code] ?? [80, 120]
   const rounded = (value: number) => Number(value.toPrecision(4))
   const base: Partial<Schemas['Condition']> = code === 'MISTAKE' ? { values: [], mistakes: [choices.all.mistakes[0]!.code as Schemas['Condition']['mistakes'][number]] } : { values: [], mistakes: [], from: rounded(from), to: rounded(to), steps: 5 }
-  machine.edit({ op: 'add', path: `${root.value}/conditions/-`, value: { of: code, ...(code === 'MOMENT' ? { sentence: 0 } : { axis: axis!.name }), ...base } })
+  machine.edit({ op: 'add', path: `${root.value}/conditions/-`, value: { of: code, ...(code === 'MOMENT' ? { sentence: 0 } : ofAxis ? { axis: axis!.name } : {}), ...base } })
 }
 const varied = computed(() => choices.all.proof.varied.map((v) => ({ code: v.code, words: v.words.replace(/,$/, ''), disabled: v.code === 'MOMENT' && !machine.proof?.script.length })))
 async function open(run: number) {

@@ -161,7 +161,7 @@ async function read() {
 .small { flex: none; width: 64px; } .every { flex: none; width: 100px; } .zero { flex: none; }
 .scroll { overflow-x: auto; }
 .columns { border-collapse: collapse; width: 100%; font-size: 13px; } .columns th { text-align: left; font-weight: 600; padding: 2px 6px; } .columns td { padding: 1px 6px; border-top: 1px solid var(--hair); }
-.signal { width: 220px; } .number { width: 84px; } .unit { width: 76px; }
-.rows { color: var(--pencil); white-space: pre; max-width: 190px; overflow: hidden; text-overflow: ellipsis; } .unused { color: var(--pencil); } .time { font-weight: 600; }
+.columns td:first-child { min-width: 180px; } .signal { width: 190px; } .number { width: 76px; } .unit { width: 70px; }
+.rows { color: var(--pencil); white-space: pre; max-width: 120px; overflow: hidden; text-overflow: ellipsis; } .unused { color: var(--pencil); } .time { font-weight: 600; }
 pre { font-size: 12px; overflow: auto; margin: 4px 0 0; max-height: 130px; }
 </style>

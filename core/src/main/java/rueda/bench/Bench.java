@@ -134,6 +134,7 @@ public final class Bench {
         CompiledProgram program = ready.program();
         cycleNanos = machine.bus().cycleMicros() * 1000L;
         resource = new Resource(program, machine.plc().tasks(), machine.plc().instructionBudget(), machine.plc().statementNanos(), cycleNanos);
+        resource.jitter(stand.taskJitter(), stand.seed(count, 3));
         subSteps = (int) (cycleNanos / SUB_STEP_NANOS);
         cyclesPerLook = cyclesPerLook(machine);
         int tag = 0;

@@ -9,9 +9,15 @@ import rueda.machine.Machine;
  *
  * @param axes as they really are, one for each of the machine
  * @param disturbed one for each axis
+ * @param taskJitter most time of the controller that goes elsewhere each time a task runs, ns
  * @param seed  of everything that comes by chance
  */
-public record Stand(List<Axis> axes, List<Disturbance> disturbed, long seed) {
+public record Stand(List<Axis> axes, List<Disturbance> disturbed, long taskJitter, long seed) {
+
+    /** Nothing interrupts the tasks of the controller. */
+    public Stand(List<Axis> axes, List<Disturbance> disturbed, long seed) {
+        this(axes, disturbed, 0, seed);
+    }
 
     /**
      * What disturbs an axis.

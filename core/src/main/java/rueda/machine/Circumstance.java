@@ -19,6 +19,7 @@ public enum Circumstance {
     FRAMES_LOST("frames lost, or too late,", "%", 0, 100, Of.WORLD),
     POSITION_GAIN("position gain, by what is entered,", "%", 1, 10_000, Of.DRIVE),
     VELOCITY_GAIN("velocity gain, by what is entered,", "%", 1, 10_000, Of.DRIVE),
+    TASK_JITTER("jitter of the tasks, up to,", "µs", 0, 100_000, Of.WORLD),
     MISTAKE("something is wrong", "", 0, 1_000, Of.WORLD),
     MOMENT("moment of a sentence of the script", "s", 0, 7_200, Of.SCRIPT);
 
@@ -45,12 +46,17 @@ public enum Circumstance {
 
     /** Its words before a value, without what that is measured by. */
     public String called() {
-        return words.replaceFirst("(, by what is entered)?,$", "");
+        return words.replaceFirst("(, by what is entered|, up to)?,$", "");
     }
 
     /** {@code u} stands for the user unit of the axis. */
     public String unit() {
         return unit;
+    }
+
+    /** It is one of an axis. */
+    public boolean ofAxis() {
+        return this != MOMENT && this != TASK_JITTER;
     }
 
     /** Least value that can be entered. */

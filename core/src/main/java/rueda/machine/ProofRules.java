@@ -169,7 +169,7 @@ final class ProofRules {
             if (condition.sentence() == null || condition.sentence() < 0 || condition.sentence() >= proof.script().size()) {
                 refuse(at + "/sentence", "Sentence of the script", String.valueOf(condition.sentence()), proof.script().isEmpty() ? "none: the script is empty" : "0 to " + (proof.script().size() - 1), "choose a sentence");
             }
-        } else {
+        } else if (condition.of().ofAxis()) {
             axis(at + "/axis", "Axis", condition.axis());
         }
         if (condition.of() == Circumstance.MISTAKE) {

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
+import java.util.SplittableRandom;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
@@ -52,6 +53,9 @@ public final class Resource {
     private ProgramFault fault;
     private long now;
     private boolean begun;
+    private long mostJitter;
+    /** null where nothing interrupts a task */
+    private SplittableRandom chance;
 
     /**
      * @param program        without diagnostics
@@ -197,6 +201,19 @@ public final class Resource {
         }
         int statements = budget - Math.max(0, frame.budget);
         task.ran(statements, statements * statementNanos, frame.tracer != null && task.isLongest(statements) ? frame.tracer.busiest() : null);
+        if (chance != null) {
+            task.interrupted((long) ((chance.nextLong() >>> 11) * 0x1.0p-53 * mostJitter));
+        }
+    }
+
+    /**
+     * From now on something else takes a part of the controller's time each time a task runs, evenly up to a most.
+     *
+     * @param most ns, 0 for none
+     */
+    public void jitter(long most, long seed) {
+        mostJitter = most;
+        chance = most > 0 ? new SplittableRandom(seed) : null;
     }
 
     private ProgramFault tooLong(Task task) {

@@ -99,6 +99,11 @@ public final class Task {
         }
     }
 
+    /** Something else took the controller meanwhile: what it writes comes so much later. @param nanos ns */
+    void interrupted(long nanos) {
+        left += nanos;
+    }
+
     /** More statements than in any cycle before. */
     boolean isLongest(int ran) {
         return ran > most;

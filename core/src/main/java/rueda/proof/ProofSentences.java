@@ -2,6 +2,7 @@ package rueda.proof;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
 import rueda.bench.Bench;
 import rueda.bench.Signal;
@@ -64,6 +65,11 @@ public final class ProofSentences {
             bench.machine().axis(String.valueOf(condition.axis())).map(condition.of()::missingIn).ifPresent(why -> faults.add(new Fault("/conditions/" + number + "/axis", 0, why)));
         }
         return faults;
+    }
+
+    /** What is wrong with an event, in words; empty where nothing is. */
+    public Optional<String> faultOfEvent(String event) {
+        return SentenceReader.instant(event, names).faults().stream().map(Sentence.Fault::message).findFirst();
     }
 
     /** Unit of a number made of signals, as in the slot {@code signal}; empty where none is known. */

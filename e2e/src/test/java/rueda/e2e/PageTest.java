@@ -135,7 +135,6 @@ class PageTest extends BrowserTest {
                 expectAccessible("verdicts");
             }
         }
-        screenshot("prove-dark");
         button("Light theme").click();
         open("/overview");
         expect(page.getByLabel("Left to do")).containsText("Home · Doser");
@@ -182,10 +181,6 @@ class PageTest extends BrowserTest {
             expect(page.locator(".train")).containsText(axis[1].split(" ")[0]);
             expect(side()).containsText(axis[2]);
             expect(page.getByTestId("finding").first()).isVisible();
-            /* the story takes that of the Shuttle */
-            if (axis[0].equals("Table")) {
-                screenshot("scale-table");
-            }
         }
     }
 

@@ -181,7 +181,7 @@ class ChoicesController {
                 Arrays.stream(ScriptStep.Start.values()).map(s -> timed(s.name(), s.words(), s.pattern())).toList(),
                 Arrays.stream(ScriptStep.Does.values()).map(d -> new HappeningChoice(d.name(), d.words(), d.pattern(), d.unit(true), d.unit(false), d.endings().stream().map(Enum::name).toList())).toList(),
                 Arrays.stream(ScriptStep.Ending.values()).map(e -> timed(e.name(), e.words(), e.pattern())).toList(),
-                Arrays.stream(Circumstance.values()).map(c -> new CircumstanceChoice(c.name(), c.words(), c.unit(), c != Circumstance.MOMENT)).toList(), of(Plan.Kind.values(), Plan.Kind::words));
+                Arrays.stream(Circumstance.values()).map(c -> new CircumstanceChoice(c.name(), c.words(), c.unit(), c.ofAxis())).toList(), of(Plan.Kind.values(), Plan.Kind::words));
     }
 
     /** Its numbers are seconds. */

@@ -89,7 +89,7 @@ class RecordingApiTest {
     private static byte[] sine() {
         StringBuilder text = new StringBuilder("time [ms];Shuttle position [mm];Shuttle torque [%]\n");
         for (int i = 0; i < ROWS; i++) {
-            text.append(String.format(Locale.ROOT, "%.1f;%.3f;%.2f%n", i * 0.5, 1000 + 500 * Math.sin(i * 0.5e-3) + (i == BULGE ? 400 : 0), 20 * Math.cos(i * 0.5e-3)).replace('.', ',').replace("\r", ""));
+            text.append(String.format(Locale.ROOT, "%.1f;%.3f;%.2f%n", i * 0.5, 1000 + 500 * Math.sin(i * 0.5e-3) + (i == BULGE ? 900 : 0), 20 * Math.cos(i * 0.5e-3)).replace('.', ',').replace("\r", ""));
         }
         return text.toString().getBytes(StandardCharsets.UTF_8);
     }

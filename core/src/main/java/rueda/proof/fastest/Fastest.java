@@ -14,9 +14,9 @@ import java.util.List;
  * @param points  sets of values that were tried
  * @param runs    of the bench
  */
-public record Fastest(Double before, Double after, boolean held, boolean holds, List<Found> values, String tightest, int points, int runs) {
+public record Fastest(Double before, Double after, boolean held, boolean holds, List<FoundNumber> values, String tightest, int points, int runs) {
 
     /** @param of the number  @param found its value now */
-    public record Found(Freedom of, double found) {
+    public record FoundNumber(Freedom of, double found) {
     }
 }

@@ -137,7 +137,7 @@ public final class FastestSearch {
             step = best == from ? step / 2 : step;
         }
         Tried found = best.better(first) || best.lacks() == 0 ? best : first;
-        List<Fastest.Found> values = IntStream.range(0, freedoms.size()).mapToObj(i -> new Fastest.Found(freedoms.get(i), found == first ? freedoms.get(i).value() : value(i, found.point()[i]))).toList();
+        List<Fastest.FoundNumber> values = IntStream.range(0, freedoms.size()).mapToObj(i -> new Fastest.FoundNumber(freedoms.get(i), found == first ? freedoms.get(i).value() : value(i, found.point()[i]))).toList();
         return new Fastest(finite(first.time()), found.lacks() == 0 ? finite(found.time()) : null, first.lacks() == 0, found.lacks() == 0, values, found.tightest(), known.size(), runs);
     }
 
@@ -250,7 +250,7 @@ public final class FastestSearch {
         Verdict timed = verdicts.get(verdicts.size() - 1);
         double time = timed.measured() == null ? Double.POSITIVE_INFINITY : timed.measured();
         double lacks = judged.stopped() == null ? timed.measured() == null ? NOTHING : 0 : NOTHING;
-        String tightest = judged.stopped() != null ? "the program stopped: " + judged.stopped() : timed.measured() == null ? timed.cause() : "";
+        String tightest = judged.stopped() != null ? "the program stopped: " + judged.stopped() : timed.measured() == null ? String.valueOf(timed.cause()).replaceFirst("\\.$", "") : "";
         double least = Double.POSITIVE_INFINITY;
         for (Verdict verdict : verdicts.subList(0, verdicts.size() - 1)) {
             double room = verdict.room() != null ? verdict.room() : verdict.holds() ? Double.POSITIVE_INFINITY : -1;

@@ -93,6 +93,16 @@ public record Freedom(String key, String words, String unit, double value, doubl
         return changed;
     }
 
+    /** JSON pointer of its value; empty for one that stands in a text of the program. */
+    public String pointer() {
+        String[] parts = key.split(":");
+        return switch (parts[0]) {
+            case "axis" -> "/axes/" + parts[1] + "/control/" + parts[2];
+            case "entry" -> "/axes/" + parts[1] + "/moves/entries/" + parts[2] + "/" + parts[3];
+            default -> "";
+        };
+    }
+
     private int place() {
         return key.startsWith("program:") ? Integer.parseInt(key.split(":")[2]) : -1;
     }

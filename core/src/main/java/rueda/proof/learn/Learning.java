@@ -246,15 +246,16 @@ public final class Learning {
     private double[][] residuals(double[] point, double... delays) {
         RecordedRun run = run(point);
         double[] shifts = moves.laid(run);
+        List<Track> tracks = told.stream().map(t -> Track.of(run, t.name)).toList();
         double[][] all = new double[delays.length][];
         for (int d = 0; d < delays.length; d++) {
             all[d] = new double[size()];
             int at = 0;
-            for (Told t : told) {
-                int signal = run.signal(t.name);
+            for (int s = 0; s < told.size(); s++) {
+                Told t = told.get(s);
                 double[] raw = new double[t.nanos.length];
                 for (int k = 0; k < raw.length; k++) {
-                    raw[k] = Moves.value(run, signal, t.nanos[k] * 1e-9 + shifts[moves.moveAt(t.nanos[k])] - delays[d] * scales[delay]) - t.values[k];
+                    raw[k] = tracks.get(s).at(t.nanos[k] * 1e-9 + shifts[moves.moveAt(t.nanos[k])] - delays[d] * scales[delay]) - t.values[k];
                 }
                 for (int k = 0; k < t.averages(); k++) {
                     double mean = t.mean(raw, k);

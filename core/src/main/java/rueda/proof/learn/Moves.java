@@ -120,52 +120,41 @@ record Moves(String signal, long[] nanos, double[] values, double shift, int[] e
     }
 
     /** @return for each move the s that are added to the times of the recording so that it lies over the run */
-    double[] laid(RecordedRun run) {
-        int number = run.signal(signal);
+    double[] laid(RecordedRun made) {
+        Track run = Track.of(made, signal);
         double[] shifts = new double[ends.length];
         double about = shift;
         for (int move = 0; move < ends.length; move++) {
             int from = move == 0 ? 0 : ends[move - 1];
             int to = ends[move];
             int fewer = Math.max(1, (to - from) / COARSE);
-            UnivariateFunction apart = s -> apart(run, number, from, to, 1, s);
+            UnivariateFunction apart = s -> apart(run, from, to, 1, s);
             double best = about;
-            double least = apart(run, number, from, to, fewer, about);
+            double least = apart(run, from, to, fewer, about);
             for (double s = about - REACH; s <= about + REACH; s += GRID) {
-                double here = apart(run, number, from, to, fewer, s);
+                double here = apart(run, from, to, fewer, s);
                 if (here < least) {
                     least = here;
                     best = s;
                 }
             }
-            about = new BrentOptimizer(1e-9, 1e-8).optimize(new MaxEval(100), new UnivariateObjectiveFunction(apart), GoalType.MINIMIZE, new SearchInterval(best - GRID, best + GRID, best)).getPoint();
+            about = new BrentOptimizer(1e-9, 1e-6).optimize(new MaxEval(100), new UnivariateObjectiveFunction(apart), GoalType.MINIMIZE, new SearchInterval(best - GRID, best + GRID, best)).getPoint();
             shifts[move] = about;
         }
         return shifts;
     }
 
     /** Mean square of the difference; what has nothing of the run below it is left out. */
-    private double apart(RecordedRun run, int number, int from, int to, int every, double by) {
+    private double apart(Track run, int from, int to, int every, double by) {
         double sum = 0;
         int count = 0;
         for (int k = from; k < to; k += every) {
-            double there = value(run, number, nanos[k] * 1e-9 + by);
+            double there = run.at(nanos[k] * 1e-9 + by);
             if (!Double.isNaN(there)) {
                 sum += (there - values[k]) * (there - values[k]);
                 count++;
             }
         }
         return count == 0 ? Double.MAX_VALUE : sum / count;
-    }
-
-    /** The value of a signal between two samples of a run. @return NaN outside */
-    static double value(RecordedRun run, int signal, double time) {
-        double place = (time - run.time(0)) / run.interval();
-        int k = (int) Math.floor(place);
-        if (k < 0 || k >= run.samples() - 1) {
-            return Double.NaN;
-        }
-        double share = place - k;
-        return run.value(signal, k) * (1 - share) + run.value(signal, k + 1) * share;
     }
 }

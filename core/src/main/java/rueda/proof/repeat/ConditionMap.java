@@ -135,7 +135,7 @@ public record ConditionMap(int runs, int failed, int worst, List<MapColumn> colu
     }
 
     private static String name(Condition condition) {
-        return condition.of() == Circumstance.MOMENT ? "sentence " + (condition.sentence() + 1) + " of the script" : condition.of().called() + (condition.of() == Circumstance.MISTAKE ? " at " : " · ") + condition.axis();
+        return condition.of() == Circumstance.MOMENT ? "sentence " + (condition.sentence() + 1) + " of the script" : !condition.of().ofAxis() ? condition.of().called() : condition.of().called() + (condition.of() == Circumstance.MISTAKE ? " at " : " · ") + condition.axis();
     }
 
     /** Stops, then losses of power, by parts of the run. */

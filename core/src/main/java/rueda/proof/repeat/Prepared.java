@@ -37,7 +37,7 @@ public record Prepared(Machine machine, Stand stand, Proof proof) {
         if (one.happening() != null) {
             working.script.add(one.happening());
         }
-        return new Prepared(machine.withAxes(working.drives), new Stand(working.axes, working.disturbed, proof.plan().seed()), proof.withScript(working.script));
+        return new Prepared(machine.withAxes(working.drives), new Stand(working.axes, working.disturbed, working.jitter, proof.plan().seed()), proof.withScript(working.script));
     }
 
     /** What a value of a condition is called, such as “mass of the load of Shuttle 190 kg”. */
@@ -87,6 +87,7 @@ public record Prepared(Machine machine, Stand stand, Proof proof) {
         private final List<Axis> axes;
         private final List<Disturbance> disturbed;
         private final List<ScriptStep> script;
+        private long jitter;
 
         Working(Machine machine, Proof proof) {
             this.machine = machine;
@@ -100,6 +101,10 @@ public record Prepared(Machine machine, Stand stand, Proof proof) {
         void change(Condition condition, double value) {
             if (condition.of() == Circumstance.MOMENT) {
                 script.set(condition.sentence(), script.get(condition.sentence()).withTime(value));
+                return;
+            }
+            if (condition.of() == Circumstance.TASK_JITTER) {
+                jitter = Math.round(value * 1000);
                 return;
             }
             int i = number(condition.axis());

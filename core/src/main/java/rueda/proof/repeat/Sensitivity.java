@@ -61,7 +61,7 @@ final class Sensitivity {
         }
         points.sort(comparingDouble(Point::value));
         String unit = unit(e);
-        String what = condition.of().called() + " of " + condition.axis();
+        String what = condition.of().called() + (condition.of().ofAxis() ? " of " + condition.axis() : "");
         if (condition.of() == Circumstance.MOMENT) {
             what = "the moment of sentence " + (condition.sentence() + 1);
         }
@@ -122,6 +122,9 @@ final class Sensitivity {
         if (condition.of() == Circumstance.MOMENT) {
             return OptionalDouble.of(proof.script().get(condition.sentence()).time());
         }
+        if (condition.of() == Circumstance.TASK_JITTER) {
+            return OptionalDouble.of(0);
+        }
         Axis axis = machine.axis(condition.axis()).orElseThrow();
         return switch (condition.of()) {
             case MASS -> OptionalDouble.of(axis.load().mass());
@@ -131,7 +134,7 @@ final class Sensitivity {
             case START -> OptionalDouble.of(axis.travel().parkedAt());
             case FRICTION, STIFFNESS, TORQUE, POSITION_GAIN, VELOCITY_GAIN -> OptionalDouble.of(100);
             case CAM, LIMIT_SWITCHES, INDEX, ENCODER_NOISE, CLOCK, FRAMES_LOST -> OptionalDouble.of(0);
-            case MISTAKE, MOMENT -> OptionalDouble.empty();
+            case MISTAKE, MOMENT, TASK_JITTER -> OptionalDouble.empty();
         };
     }
 }

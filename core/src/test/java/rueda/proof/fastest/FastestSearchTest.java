@@ -33,7 +33,7 @@ class FastestSearchTest {
     }
 
     private static Machine taken(Machine machine, Fastest found) {
-        return Freedom.changed(machine, found.values().stream().map(Fastest.Found::of).toList(), found.values().stream().mapToDouble(Fastest.Found::found).toArray());
+        return Freedom.changed(machine, found.values().stream().map(Fastest.FoundNumber::of).toList(), found.values().stream().mapToDouble(Fastest.FoundNumber::found).toArray());
     }
 
     private static final Proof DEMO = DemoMachine.create().proofs().get(0);
@@ -65,7 +65,7 @@ class FastestSearchTest {
         Proof proof = new Proof("Way back", 12, List.of(Expectation.bound("Shuttle", Quantity.FOLLOWING_ERROR, 0.25), Expectation.peakTorque("Shuttle", 95), Expectation.bound("Shuttle", Quantity.SPEED, 920)))
                 .withConditions(List.of(Condition.values(Circumstance.MASS, "Shuttle", 190.0)));
         List<Freedom> free = List.of(of(machine, "Travel", 400, 940), of(machine, "Acceleration in line 67", 1000, 7000));
-        Fastest found = FastestSearch.search(machine, proof, FROM, TO, true, free, Brought.Shelf.EMPTY, 2, 60, (points, of, best) -> { });
+        Fastest found = FastestSearch.search(machine, proof, FROM, TO, true, free, Brought.Shelf.EMPTY, 2, 40, (points, of, best) -> { });
         assertThat(found.held()).as("as it is, the motor cannot").isFalse();
         assertThat(found.holds()).isTrue();
         Machine faster = taken(machine, found);
@@ -77,7 +77,7 @@ class FastestSearchTest {
         Proof heavy = proof.withConditions(List.of());
         Machine loaded = tooFast.withAxis(0, tooFast.axes().get(0).withLoad(new rueda.machine.Load(190, 0, 45, 60, 0, 0, 0, 0)));
         assertThat(Prover.run(loaded, heavy).holds()).as("edge at " + acceleration).isFalse();
-        assertThat(FastestSearch.search(machine, proof, FROM, TO, true, free, Brought.Shelf.EMPTY, 1, 60, (points, of, best) -> { })).isEqualTo(found);
+        assertThat(FastestSearch.search(machine, proof, FROM, TO, true, free, Brought.Shelf.EMPTY, 1, 40, (points, of, best) -> { })).isEqualTo(found);
     }
 
     @Test

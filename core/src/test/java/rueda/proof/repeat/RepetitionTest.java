@@ -133,6 +133,18 @@ class RepetitionTest {
         assertThat(again.bench().recording().count()).isEqualTo(3000);
     }
 
+    /** Something takes up to 12 ms of the controller each time: what its task of 2 ms writes comes later, the same by seed. */
+    @Test
+    void tasksThatAreInterruptedWriteLater() {
+        Machine demo = DemoMachine.create();
+        Proof proof = new Proof("Referenced", 8, List.of(Expectation.time("Reference.Execute", "ToSlot.Execute", 0, 8))).withConditions(List.of(Condition.values(Circumstance.TASK_JITTER, null, 0.0, 12_000.0)));
+        List<Outcome> outcomes = Repetition.run(demo, proof, 2, Brought.Shelf.EMPTY, (done, of) -> { });
+        assertThat(outcomes.get(1).margins()).isEqualTo(outcomes.get(0).margins());
+        assertThat(outcomes.get(2).margins()).isNotEqualTo(outcomes.get(0).margins());
+        assertThat(Repetition.run(demo, proof, 1, Brought.Shelf.EMPTY, (done, of) -> { })).isEqualTo(outcomes);
+        assertThat(Prepared.words(demo, proof, outcomes.get(2).of())).isEqualTo("jitter of the tasks 12000 µs");
+    }
+
     @Test
     void stopAndPowerLossAtEveryMoment() {
         Proof proof = proof(Plan.Kind.STOP, 1, 1);
