@@ -80,7 +80,7 @@ const expected = (s: Schemas['Apart']) => machine.proof?.expectations.some((e) =
           <thead><tr><th>Signal</th><th>Largest difference</th><th>At</th><th title="Root of the mean square of the difference">RMS</th><th>Mean</th><th>As expectation</th></tr></thead>
           <tbody><template v-for="s in comparison.signals" :key="s.signal">
             <tr><td>{{ traces.words(s.signal) }}</td><td class="mono"><b>{{ significant(s.peak) }}</b> {{ s.unit }}</td><td class="mono">{{ fixed(s.peakAt, 3) }} s</td><td class="mono">{{ significant(s.rms) }} {{ s.unit }}</td><td class="mono">{{ significant(s.mean) }} {{ s.unit }}</td>
-              <td><span v-if="expected(s)" class="sub">added</span><button v-else type="button" class="link" :aria-label="`Expect ${s.signal} to stay near the recording`" @click="expect(s)">Add</button></td></tr>
+              <td><span v-if="expected(s)" class="sub">added</span><button v-else type="button" class="link" :aria-label="`Add ${s.signal} as expectation`" @click="expect(s)">Add</button></td></tr>
             <tr v-for="e in s.events" :key="`${s.signal} ${e.time}`" class="event-row"><td class="sub">at the event</td><td class="mono">{{ e.recorded == null ? '–' : significant(e.run - e.recorded) }} {{ s.unit }}</td><td class="mono">{{ fixed(e.time, 3) }} s</td><td colspan="3" class="mono sub">run {{ significant(e.run) }}, recording {{ e.recorded == null ? 'nothing there' : significant(e.recorded) }} {{ s.unit }}</td></tr>
           </template></tbody>
         </v-table>

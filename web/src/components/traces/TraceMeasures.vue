@@ -12,7 +12,7 @@ const last = (m: { first: number; last: number }) => (traces.kept.a <= traces.ke
 </script>
 
 <template>
-  <v-table class="plain measures" data-testid="measures">
+  <v-table class="plain measures" data-testid="measures" tabindex="0" aria-label="Measures between the cursors">
     <thead><tr><th>A to B: {{ significant(apart, 5) }} s<template v-if="apart > 0">, {{ significant(1 / apart, 3) }} Hz</template></th><th>Unit</th><th>At A</th><th>At B</th><th>B − A</th><th title="Over time, by the trapezoidal rule">Mean</th><th title="Root of the mean of the squares over time">RMS</th><th>Lowest</th><th>Highest</th><th title="Of the straight line of least squares">Slope/s</th><th title="By the crossings of that line; – where nothing swings evenly">Ringing</th></tr></thead>
     <tbody>
       <tr v-for="(line, i) in traces.lines" :key="i">

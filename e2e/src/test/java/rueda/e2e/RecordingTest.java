@@ -42,7 +42,7 @@ class RecordingTest extends BrowserTest {
         screenshot("recordings");
         button("Learn").click();
         assertThat(page.getByTestId("learned")).containsText("Coulomb friction", within(90));
-        assertThat(page.getByTestId("learned").locator("tr", new com.microsoft.playwright.Locator.LocatorOptions().setHasText("Coulomb friction"))).containsText(Pattern.compile("45\\.00 N.*(79|8[0-3])\\.\\d N.*± [12]\\.\\d N"));
+        assertThat(page.getByTestId("learned").locator("tr", new com.microsoft.playwright.Locator.LocatorOptions().setHasText("Coulomb friction"))).containsText(Pattern.compile("45\\.00 N.*(79|8[0-3])\\.\\d N.*± \\d\\.\\d N"));
         button("Take over 3 values").click();
         assertThat(saved()).containsText("All saved");
         page.getByText("Taken over for Shuttle").waitFor();
@@ -54,7 +54,7 @@ class RecordingTest extends BrowserTest {
         open("/prove");
         /* near to it from now on: one click makes an expectation of it */
         part(Pattern.compile("Recordings"));
-        button("Expect Shuttle.torque to stay near the recording").click();
+        button("Add Shuttle.torque as expectation").click();
         part(Pattern.compile("Expectations 6"));
         assertThat(field("Recording of expectation 6").locator("xpath=ancestor::*[contains(@class,'v-input')]")).containsText("Shuttle in the cellar");
     }
@@ -68,12 +68,14 @@ class RecordingTest extends BrowserTest {
         Files.writeString(file, "sampled by hand\nA|B\n0|1,5\n1|1,25\n2|oops\n3|1\n", StandardCharsets.ISO_8859_1);
         page.locator("input[type=file]").setInputFiles(file);
         assertThat(page.getByLabel("How the file is read")).containsText("hall 2.txt");
+        expectAccessible("a file being read");
         field("Name of the recording").fill("Hall 2");
         field("Name of the recording").press("Enter");
+        /* a column with a word among its first numbers is not taken by itself */
+        field("B").check();
         field("Signal of B").fill("Lift.position");
         field("Signal of B").press("Enter");
         assertThat(field("Unit of B")).hasValue("mm");
-        expectAccessible("a file being read");
         button("Bring it in").click();
         assertThat(page.getByTestId("recording-refused")).containsText("line 5, Lift.position: oops");
         button("Give up").click();
