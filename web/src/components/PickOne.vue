@@ -22,7 +22,8 @@ const items = computed<Item[]>((before) => {
   })
   return before?.length === now.length && before.every((item, i) => same(item, now[i])) ? before : now
 })
-const SMALL_LIST = { contentClass: 'small-list' }
+/* as many as there are in view: of a list that is longer than its window Vuetify draws only a part, and whoever looks for a word in it misses it */
+const SMALL_LIST = { contentClass: 'small-list', maxHeight: 560 }
 </script>
 
 <template>

@@ -56,18 +56,27 @@ function giveUp(keepProblem = false) {
 }
 onBeforeUnmount(() => giveUp())
 
-async function change(part: Partial<Layout>) {
-  const next = await tried(() => api.previewLayout(key.value, { ...layout.value!, ...part }))
-  if (next) preview.value = next
+/** Changes that are on their way: until they are there nothing is read, and each builds on the one before. */
+const changing = ref(0)
+let last: Promise<unknown> = Promise.resolve()
+function change(part: Partial<Layout> | ((now: Layout) => Partial<Layout>)) {
+  changing.value++
+  const mine = last.then(async () => {
+    const next = await tried(() => api.previewLayout(key.value, { ...layout.value!, ...(typeof part === 'function' ? part(layout.value!) : part) }))
+    if (next && key.value) preview.value = next
+  }).finally(() => changing.value--)
+  last = mine.catch(() => null)
+  return mine
 }
-const changeTime = (part: Partial<Layout['time']>) => change({ time: { ...layout.value!.time, ...part } })
+const changeTime = (part: Partial<Layout['time']>) => change((now) => ({ time: { ...now.time, ...part } }))
 const use = (column: number) => layout.value!.columns.find((c) => c.column === column)
-const changeUse = (column: number, part: Partial<Use>) => change({ columns: layout.value!.columns.map((c) => (c.column === column ? { ...c, ...part } : c)) })
+const changeUse = (column: number, part: Partial<Use>) => change((now) => ({ columns: now.columns.map((c) => (c.column === column ? { ...c, ...part } : c)) }))
 async function take(column: number, on: boolean) {
-  const others = layout.value!.columns.filter((c) => c.column !== column)
-  if (!on) return change({ columns: others })
-  const heading = preview.value!.headings[column]!
-  return change({ columns: [...others, { column, signal: heading, unit: preview.value!.units[column]!, scale: 1, offset: 0 }].sort((a, b) => a.column - b.column) })
+  const { headings, units } = preview.value!
+  return change((now) => {
+    const others = now.columns.filter((c) => c.column !== column)
+    return { columns: on ? [...others, { column, signal: headings[column]!, unit: units[column]!, scale: 1, offset: 0 }].sort((a, b) => a.column - b.column) : others }
+  })
 }
 /** A signal of the machine brings its unit, and the factor to it. */
 async function assign(column: number, signal: string) {
@@ -109,7 +118,7 @@ async function read() {
       <div class="line">
         <b>{{ file?.name }}</b>, {{ mb(file?.size ?? 0) }}<template v-if="preview.remembered">, read as the last one with these headings</template>.
         <span class="kept">Keep it as <TextEntry class="name" :value="name" maxlength="200" aria-label="Name of the recording" @enter="name = $event" /></span>
-        <v-btn color="primary" variant="flat" @click="read">Bring it in</v-btn><v-btn @click="giveUp()">Give up</v-btn>
+        <v-btn color="primary" variant="flat" :disabled="changing > 0" @click="read">Bring it in</v-btn><v-btn @click="giveUp()">Give up</v-btn>
       </div>
       <div class="line">
         Columns are separated by <PickOne sentence label="Separator" :value="layout.separator" :options="forms.separators" @pick="change({ separator: $event as Layout['separator'] })" />

@@ -54,6 +54,7 @@ class RecordingTest extends BrowserTest {
         open("/prove");
         /* near to it from now on: one click makes an expectation of it */
         part(Pattern.compile("Recordings"));
+        page.locator("li", new Page.LocatorOptions().setHasText("Shuttle in the cellar")).locator(".pick").click();
         button("Add Shuttle.torque as expectation").click();
         part(Pattern.compile("Expectations 6"));
         assertThat(field("Recording of expectation 6").locator("xpath=ancestor::*[contains(@class,'v-input')]")).containsText("Shuttle in the cellar");

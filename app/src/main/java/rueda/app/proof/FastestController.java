@@ -5,16 +5,8 @@ import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import jakarta.annotation.PreDestroy;
-import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.LinkedBlockingQueue;
-import java.util.concurrent.RejectedExecutionException;
-import java.util.concurrent.ThreadPoolExecutor;
-import java.util.concurrent.TimeUnit;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -23,12 +15,9 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseBodyEmitter;
-import rueda.app.machine.MachineJson;
 import rueda.app.machine.MachineStore;
 import rueda.app.recording.RecordingStore;
-import rueda.app.web.Refusals.TooMuchAtOnce;
-import rueda.app.work.Daemons;
-import rueda.bench.CalculationCancelled;
+import rueda.app.work.JsonLines;
 import rueda.machine.Machine;
 import rueda.machine.Proof;
 import rueda.proof.ProofSentences;
@@ -43,13 +32,11 @@ import rueda.recording.Brought;
 @RequestMapping("/api/machines/{id}")
 class FastestController {
 
-    private static final Logger LOG = LoggerFactory.getLogger(FastestController.class);
-    private static final int MOST_WAITING = 16;
     private static final int MOST_POINTS = 2000;
 
     private final MachineStore machines;
     private final RecordingStore recordings;
-    private final ThreadPoolExecutor worker = new ThreadPoolExecutor(1, 1, 0, TimeUnit.SECONDS, new LinkedBlockingQueue<>(MOST_WAITING), work -> Daemons.named("fastest asked", work));
+    private final JsonLines searches = new JsonLines("searches");
 
     FastestController(MachineStore machines, RecordingStore recordings) {
         this.machines = machines;
@@ -106,13 +93,12 @@ class FastestController {
         }
         List<Freedom> freedoms = freedoms(machine, q.freedoms());
         Brought.Shelf shelf = recordings.held(id, proof);
-        ResponseBodyEmitter emitter = new ResponseBodyEmitter(0L);
-        try {
-            worker.execute(() -> tell(emitter, machine, proof, freedoms, shelf, q));
-        } catch (RejectedExecutionException full) {
-            throw new TooMuchAtOnce(MOST_WAITING + " searches");
-        }
-        return ResponseEntity.ok().contentType(MediaType.APPLICATION_NDJSON).body(emitter);
+        return searches.answer(teller -> {
+            teller.tell(new FastestProgress(0, q.most(), null, null, List.of(), null));
+            Fastest fastest = FastestSearch.search(machine, proof, q.from(), q.to(), q.conditions(), freedoms, shelf, Runtime.getRuntime().availableProcessors(), q.most(),
+                    (points, of, best) -> teller.tell(new FastestProgress(points, of, Double.isNaN(best) ? null : (Double) best, null, List.of(), null)));
+            return new FastestProgress(fastest.points(), q.most(), fastest.after(), fastest, changes(machine, fastest), null);
+        }, why -> new FastestProgress(0, 0, null, null, List.of(), why));
     }
 
     private static void event(Machine machine, String field, String event) {
@@ -134,28 +120,6 @@ class FastestController {
         return chosen;
     }
 
-    private void tell(ResponseBodyEmitter emitter, Machine machine, Proof proof, List<Freedom> freedoms, Brought.Shelf shelf, FastestQuestion q) {
-        try {
-            if (!line(emitter, new FastestProgress(0, q.most(), null, null, List.of(), null))) {
-                return;
-            }
-            Fastest fastest = FastestSearch.search(machine, proof, q.from(), q.to(), q.conditions(), freedoms, shelf, Runtime.getRuntime().availableProcessors(), q.most(), (points, of, best) -> {
-                if (!line(emitter, new FastestProgress(points, of, Double.isNaN(best) ? null : (Double) best, null, List.of(), null))) {
-                    throw new CalculationCancelled();
-                }
-            });
-            line(emitter, new FastestProgress(fastest.points(), q.most(), fastest.after(), fastest, changes(machine, fastest), null));
-        } catch (CalculationCancelled unwanted) {
-            LOG.debug("Nobody wanted to know any more.");
-        } catch (InvalidEntry refused) {
-            line(emitter, new FastestProgress(0, 0, null, null, List.of(), refused.getMessage()));
-        } catch (RuntimeException | Error failure) {
-            LOG.error("A search failed.", failure);
-            line(emitter, new FastestProgress(0, 0, null, null, List.of(), failure instanceof OutOfMemoryError ? "This needs more memory than there is: shorten the proof." : "Rueda made a mistake with this search; the reason is in the server's output."));
-        }
-        emitter.complete();
-    }
-
     private static List<TakenOver> changes(Machine machine, Fastest fastest) {
         Machine changed = Freedom.changed(machine, fastest.values().stream().map(Fastest.FoundNumber::of).toList(), fastest.values().stream().mapToDouble(Fastest.FoundNumber::found).toArray());
         List<TakenOver> all = new ArrayList<>();
@@ -172,17 +136,8 @@ class FastestController {
         return all;
     }
 
-    private static boolean line(ResponseBodyEmitter emitter, FastestProgress progress) {
-        try {
-            emitter.send(MachineJson.write(progress) + "\n", MediaType.TEXT_PLAIN);
-            return true;
-        } catch (IOException | RuntimeException gone) {
-            return false;
-        }
-    }
-
     @PreDestroy
     void close() {
-        worker.shutdown();
+        searches.close();
     }
 }

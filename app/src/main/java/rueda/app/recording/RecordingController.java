@@ -11,12 +11,7 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.util.List;
-import java.util.concurrent.LinkedBlockingQueue;
-import java.util.concurrent.RejectedExecutionException;
-import java.util.concurrent.ThreadPoolExecutor;
-import java.util.concurrent.TimeUnit;
 import org.springframework.http.HttpStatus;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -30,8 +25,7 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseBodyEmitter;
 import rueda.app.machine.MachineStore;
-import rueda.app.web.Refusals.TooMuchAtOnce;
-import rueda.app.work.Daemons;
+import rueda.app.work.JsonLines;
 import rueda.format.recording.Assignments;
 import rueda.format.recording.LayoutGuess;
 import rueda.format.recording.RecordingLayout;
@@ -43,12 +37,13 @@ import rueda.machine.Machine;
 @RequestMapping("/api")
 class RecordingController {
 
-    private static final int MOST_WAITING = 16;
+    /** No faster than an eye follows, ns. */
+    private static final long LEAST_APART = 100_000_000;
 
     private final RecordingStore store;
     private final IncomingFiles files;
     private final MachineStore machines;
-    private final ThreadPoolExecutor reader = new ThreadPoolExecutor(1, 1, 0, TimeUnit.SECONDS, new LinkedBlockingQueue<>(MOST_WAITING), work -> Daemons.named("recording read", work));
+    private final JsonLines readings = new JsonLines("recordings");
 
     RecordingController(RecordingStore store, IncomingFiles files, MachineStore machines) {
         this.store = store;
@@ -174,18 +169,19 @@ class RecordingController {
     ResponseEntity<ResponseBodyEmitter> bring(@PathVariable String key, @RequestBody RecordingOrder order) {
         IncomingFiles.Incoming file = files.get(key);
         file.whole();
-        BringingLines lines = new BringingLines(file.size);
         String headings = headings(LayoutGuess.preview(head(file), order.layout()));
-        try {
-            reader.execute(() -> lines.tell(() -> {
-                RecordingView brought = store.bring(file.machineId, order.name(), file, headings, order.layout(), lines);
-                files.drop(key);
-                return brought;
-            }));
-        } catch (RejectedExecutionException full) {
-            throw new TooMuchAtOnce(MOST_WAITING + " recordings");
-        }
-        return ResponseEntity.ok().contentType(MediaType.APPLICATION_NDJSON).body(lines.emitter());
+        return readings.answer(teller -> {
+            long[] told = {System.nanoTime() - LEAST_APART};
+            RecordingView brought = store.bring(file.machineId, order.name(), file, headings, order.layout(), bytes -> {
+                if (System.nanoTime() - told[0] < LEAST_APART) {
+                    return true;
+                }
+                told[0] = System.nanoTime();
+                return teller.line(new BringingProgress(bytes, file.size, null, null));
+            });
+            files.drop(key);
+            return new BringingProgress(file.size, file.size, brought, null);
+        }, why -> new BringingProgress(0, file.size, null, why));
     }
 
     @Operation(summary = "Renames a recording")
@@ -203,6 +199,6 @@ class RecordingController {
 
     @PreDestroy
     void close() {
-        reader.shutdown();
+        readings.close();
     }
 }

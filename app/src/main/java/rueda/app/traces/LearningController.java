@@ -5,15 +5,7 @@ import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import jakarta.annotation.PreDestroy;
-import java.io.IOException;
 import java.util.List;
-import java.util.concurrent.LinkedBlockingQueue;
-import java.util.concurrent.RejectedExecutionException;
-import java.util.concurrent.ThreadPoolExecutor;
-import java.util.concurrent.TimeUnit;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -21,13 +13,10 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseBodyEmitter;
-import rueda.app.machine.MachineJson;
 import rueda.app.machine.MachineStore;
 import rueda.app.proof.RunStore;
 import rueda.app.recording.RecordingStore;
-import rueda.app.web.Refusals.TooMuchAtOnce;
-import rueda.app.work.Daemons;
-import rueda.bench.CalculationCancelled;
+import rueda.app.work.JsonLines;
 import rueda.machine.Machine;
 import rueda.machine.Proof;
 import rueda.proof.learn.Learned;
@@ -41,14 +30,12 @@ import rueda.recording.Brought;
 @RequestMapping("/api")
 class LearningController {
 
-    private static final Logger LOG = LoggerFactory.getLogger(LearningController.class);
-    private static final int MOST_WAITING = 16;
     /** Samples of the axis in memory. */
     private static final long MOST_SAMPLES = 8_000_000;
 
     private final MachineStore machines;
     private final RecordingStore recordings;
-    private final ThreadPoolExecutor worker = new ThreadPoolExecutor(1, 1, 0, TimeUnit.SECONDS, new LinkedBlockingQueue<>(MOST_WAITING), work -> Daemons.named("learning asked", work));
+    private final JsonLines learning = new JsonLines("recordings to learn from");
 
     LearningController(MachineStore machines, RecordingStore recordings) {
         this.machines = machines;
@@ -96,48 +83,15 @@ class LearningController {
         } catch (IllegalArgumentException tooLong) {
             throw new InvalidEntry("recording", tooLong.getMessage(), "up to " + MOST_SAMPLES + " samples of an axis", "bring in the part that matters");
         }
-        ResponseBodyEmitter emitter = new ResponseBodyEmitter(0L);
-        try {
-            worker.execute(() -> tell(emitter, machine, proof, held, q));
-        } catch (RejectedExecutionException full) {
-            throw new TooMuchAtOnce(MOST_WAITING + " recordings to learn from");
-        }
-        return ResponseEntity.ok().contentType(MediaType.APPLICATION_NDJSON).body(emitter);
-    }
-
-    private void tell(ResponseBodyEmitter emitter, Machine machine, Proof proof, Brought recording, LearningQuestion q) {
-        try {
-            if (!line(emitter, new LearningProgress(0, 0, 1, null, null))) {
-                return;
-            }
-            Learned learned = Learning.learn(machine, proof, q.axis(), recording, q.unknowns(), Runtime.getRuntime().availableProcessors(), (runs, of, apart) -> {
-                if (!line(emitter, new LearningProgress(runs, of, apart, null, null))) {
-                    throw new CalculationCancelled();
-                }
-            });
-            line(emitter, new LearningProgress(learned.runs(), learned.runs(), 0, learned, null));
-        } catch (CalculationCancelled unwanted) {
-            LOG.debug("Nobody wanted to know any more.");
-        } catch (InvalidEntry refused) {
-            line(emitter, new LearningProgress(0, 0, 0, null, refused.getMessage()));
-        } catch (RuntimeException | Error failure) {
-            LOG.error("Nothing could be learned.", failure);
-            line(emitter, new LearningProgress(0, 0, 0, null, failure instanceof OutOfMemoryError ? "This needs more memory than there is: shorten the proof." : "Rueda made a mistake with this recording; the reason is in the server's output."));
-        }
-        emitter.complete();
-    }
-
-    private static boolean line(ResponseBodyEmitter emitter, LearningProgress progress) {
-        try {
-            emitter.send(MachineJson.write(progress) + "\n", MediaType.TEXT_PLAIN);
-            return true;
-        } catch (IOException | RuntimeException gone) {
-            return false;
-        }
+        return learning.answer(teller -> {
+            teller.tell(new LearningProgress(0, 0, 1, null, null));
+            Learned learned = Learning.learn(machine, proof, q.axis(), held, q.unknowns(), Runtime.getRuntime().availableProcessors(), (runs, of, apart) -> teller.tell(new LearningProgress(runs, of, apart, null, null)));
+            return new LearningProgress(learned.runs(), learned.runs(), 0, learned, null);
+        }, why -> new LearningProgress(0, 0, 0, null, why));
     }
 
     @PreDestroy
     void close() {
-        worker.shutdown();
+        learning.close();
     }
 }

@@ -3,6 +3,7 @@ package rueda.proof.fastest;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
@@ -11,6 +12,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.stream.IntStream;
+import rueda.bench.Bench;
 import rueda.bench.CalculationCancelled;
 import rueda.bench.ReadyProgram;
 import rueda.machine.Expectation;
@@ -18,7 +20,6 @@ import rueda.machine.Machine;
 import rueda.machine.MachineRules;
 import rueda.machine.Proof;
 import rueda.plc.StructuredTextCompiler;
-import rueda.bench.Bench;
 import rueda.proof.Prover;
 import rueda.proof.Verdict;
 import rueda.proof.repeat.Case;
@@ -172,7 +173,9 @@ public final class FastestSearch {
 
     /** Each point under each case, as they are asked; the first case alone first, and the rest only of those that hold it. */
     private List<Tried> all(List<double[]> points) {
-        List<double[]> unknown = points.stream().filter(point -> !known.containsKey(key(point))).collect(java.util.stream.Collectors.collectingAndThen(java.util.stream.Collectors.toMap(this::key, p -> p, (a, b) -> a, java.util.LinkedHashMap::new), map -> List.copyOf(map.values())));
+        Map<String, double[]> missing = new LinkedHashMap<>();
+        points.stream().filter(point -> !known.containsKey(key(point))).forEach(point -> missing.putIfAbsent(key(point), point));
+        List<double[]> unknown = List.copyOf(missing.values());
         List<Tried> nominal = made(unknown, List.of(cases.get(0)));
         List<double[]> promising = new ArrayList<>();
         for (int i = 0; i < unknown.size(); i++) {

@@ -2,6 +2,7 @@ package rueda.proof.learn;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.OptionalDouble;
@@ -369,7 +370,7 @@ public final class Learning {
         }).toList();
         double[][][] found = all(at, points.stream().map(point -> (Callable<double[][]>) () -> residuals(point, point[delay])).toList());
         double[] sums = Arrays.stream(found).mapToDouble(one -> Arrays.stream(one[0]).map(r -> r * r).sum()).toArray();
-        return points.get(IntStream.range(0, sums.length).boxed().min(java.util.Comparator.comparingDouble(i -> sums[i])).orElseThrow());
+        return points.get(IntStream.range(0, sums.length).boxed().min(Comparator.comparingDouble(i -> sums[i])).orElseThrow());
     }
 
     private Optimum fitted(double[] from) {
