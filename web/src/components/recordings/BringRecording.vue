@@ -90,7 +90,7 @@ function number(text: string, to: (value: number) => void) {
 const wholeNumber = (text: string, to: (value: number) => void) => number(text, (v) => Number.isInteger(v) && v >= 0 && to(v))
 const refused = (field: string) => problem.value?.faults.some((f) => f.field.replace(/^\//, '') === field) ?? false
 const columns = computed(() => preview.value?.headings.map((heading, i) => ({ code: i, words: heading })) ?? [])
-const signals = computed(() => sentences.signals.map((s) => ({ value: s.name, title: `${s.name}${s.unit ? `, ${s.unit}` : ''}` })))
+const signals = computed(() => sentences.signals.map((s) => ({ value: s.name, title: s.name })))
 
 async function read() {
   work = new AbortController()

@@ -57,7 +57,7 @@ class RecordingTest extends BrowserTest {
         page.locator("li", new Page.LocatorOptions().setHasText("Shuttle in the cellar")).locator(".pick").click();
         button("Add Shuttle.torque as expectation").click();
         part(Pattern.compile("Expectations 6"));
-        assertThat(field("Recording of expectation 6").locator("xpath=ancestor::*[contains(@class,'v-input')]")).containsText("Shuttle in the cellar");
+        assertThat(field("Recording of expectation 6").locator("xpath=ancestor::*[contains(@class,'v-select')][1]")).containsText("Shuttle in the cellar");
     }
 
     /** A file of another recorder: what it looks like is guessed and corrected, a fault is told with its line, and half of nothing is kept. */

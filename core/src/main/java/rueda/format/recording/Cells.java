@@ -3,7 +3,6 @@ package rueda.format.recording;
 import java.io.IOException;
 import java.io.StringReader;
 import java.io.UncheckedIOException;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import org.apache.commons.csv.CSVFormat;
@@ -33,12 +32,7 @@ final class Cells {
             return Arrays.asList(line.strip().split("\\s+"));
         }
         try (CSVParser parser = format(separator).parse(new StringReader(line))) {
-            List<String> cells = new ArrayList<>(parser.iterator().next().toList());
-            /* some recorders end each line with a separator */
-            if (cells.size() > 1 && cells.get(cells.size() - 1).isEmpty() && line.strip().endsWith(String.valueOf(separator.character()).strip())) {
-                cells.remove(cells.size() - 1);
-            }
-            return cells;
+            return parser.iterator().next().toList();
         } catch (IOException impossible) {
             throw new UncheckedIOException(impossible);
         } catch (UncheckedIOException | IllegalStateException quotationMark) {

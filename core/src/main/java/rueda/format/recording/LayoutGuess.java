@@ -85,6 +85,15 @@ public final class LayoutGuess {
         List<String> named = layout.headings() > 0 && layout.headings() <= lines.size() ? Cells.of(lines.get(layout.headings() - 1).replaceFirst("^\\s*[#%;]+\\s*(?=\\S)", ""), layout.separator()) : List.of();
         List<String> measured = layout.units() > 0 && layout.units() <= lines.size() ? Cells.of(lines.get(layout.units() - 1), layout.separator()) : List.of();
         int columns = Math.max(named.size(), rows.stream().mapToInt(List::size).max().orElse(0));
+        int last = columns - 1;
+        /* some recorders end each line with a separator */
+        if (columns > 1 && (named.size() < columns || named.get(last).isBlank()) && rows.stream().allMatch(row -> row.size() < columns || row.get(last).isBlank())) {
+            return preview(named, measured, rows, last);
+        }
+        return preview(named, measured, rows, columns);
+    }
+
+    private static Preview preview(List<String> named, List<String> measured, List<List<String>> rows, int columns) {
         List<String> headings = new ArrayList<>();
         List<String> units = new ArrayList<>();
         Set<String> taken = new HashSet<>();
@@ -238,6 +247,7 @@ public final class LayoutGuess {
         private int begins;
         private int columns;
         private long numbers;
+        private long words;
         private int rows;
 
         private Table(Separator separator, boolean comma) {
@@ -274,6 +284,7 @@ public final class LayoutGuess {
                 begins = i;
                 rows++;
                 numbers += counted;
+                words += cells.stream().filter(cell -> !cell.isBlank()).count() - counted;
             }
         }
 
@@ -284,7 +295,6 @@ public final class LayoutGuess {
 
         /** More numbers are better, and headings in as many columns; words that are left over in a row are worse. */
         double score() {
-            double words = rows * (double) columns - numbers;
             boolean headed = begins > 0 && headings() > 0;
             return numbers - words + (headed ? 0.5 * rows : 0) + (columns > 1 ? 0.25 * rows : 0);
         }
@@ -301,7 +311,12 @@ public final class LayoutGuess {
 
         private boolean heads(int line) {
             List<String> cells = lines.get(line);
-            return Math.abs(cells.size() - columns) <= (separator == Separator.SPACES ? 1 : 0) && cells.stream().anyMatch(cell -> !cell.isBlank());
+            return Math.abs(cells.size() - columns) <= (separator == Separator.SPACES || ended(cells) ? 1 : 0) && cells.stream().anyMatch(cell -> !cell.isBlank());
+        }
+
+        /** One of them, it or the samples, ends each line with a separator. */
+        private boolean ended(List<String> cells) {
+            return cells.size() == columns + 1 && cells.get(columns).isBlank() || cells.size() == columns - 1 && lines.subList(begins, begins + 1).stream().allMatch(row -> row.get(columns - 1).isBlank());
         }
 
         private int above(int line) {
@@ -313,7 +328,7 @@ public final class LayoutGuess {
         }
 
         boolean unitsAt(int headings) {
-            return headings < begins && units(lines.get(headings)) && lines.get(headings).size() == columns;
+            return headings < begins && units(lines.get(headings)) && heads(headings);
         }
 
         /** All of them short, and at least one that is a unit of time, length, angle, torque or turns. */

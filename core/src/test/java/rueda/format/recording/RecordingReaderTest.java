@@ -145,6 +145,16 @@ class RecordingReaderTest {
         assertThat(layout.columns()).extracting(ColumnUse::signal).containsExactly("v");
     }
 
+    @Test
+    void anEmptyLastCellIsNoValueAndTheColumnStays() {
+        List<Sample> samples = guessed("sampled by hand\nA|B\n0|1,5\n1|1,25\n2|\n3|1\n");
+        assertThat(samples).hasSize(4);
+        assertThat(samples.get(2).values()).hasSize(1);
+        assertThat(samples.get(2).values()[0]).isNaN();
+        assertThat(layout("a;b\n1;\n2;5\n3;\n").columns()).extracting(ColumnUse::signal).contains("b");
+        assertThat(layout("t;v\n0;1;\n1;2;\n").columns()).extracting(ColumnUse::signal).containsExactly("v");
+    }
+
     @ParameterizedTest
     @EnumSource(Encoding.class)
     void encodings(Encoding encoding) {
