@@ -18,8 +18,13 @@ export const useRecordings = defineStore('recordings', () => {
   }
   watch(() => machine.id, () => { all.value = []; chosen.value = 0; void load() }, { immediate: true })
 
+  /** Expectations that name it follow. */
   async function rename(id: number, name: string) {
-    if (await machine.guarded(() => api.renameRecording(id, name))) await load()
+    const before = all.value.find((r) => r.id === id)?.name.toLowerCase()
+    if (!(await machine.guarded(() => api.renameRecording(id, name)))) return
+    await load()
+    const named = machine.draft!.proofs.flatMap((p, i) => p.expectations.flatMap((e, j) => (e.recording?.trim().toLowerCase() === before ? [`/proofs/${i}/expectations/${j}/recording`] : [])))
+    if (named.length) machine.edit(...named.map((path) => ({ op: 'replace' as const, path, value: name })))
   }
   async function forget(id: number) {
     await machine.guarded(() => api.forgetRecording(id))

@@ -24,6 +24,9 @@ const filter = ref('')
 const progress = shallowRef<Schemas['FastestProgress'] | null>(null)
 const found = shallowRef<Schemas['FastestProgress'] | null>(null)
 const taken = ref(false)
+/** Revision that was searched: texts of another one would be lost under what was found. */
+const searched = ref(0)
+const same = computed(() => machine.revision === searched.value && !machine.dirty)
 let work = new AbortController()
 
 /* numbers are found again when the machine has been saved with others; what is free stays free by its words */
@@ -64,6 +67,7 @@ async function search() {
   work = new AbortController()
   found.value = null
   taken.value = false
+  searched.value = machine.revision
   progress.value = { points: 0, of: 200, changes: [] }
   const question = { proof: machine.proof.name, from: from.value.trim(), to: to.value.trim(), conditions: conditions.value, freedoms: Object.entries(chosen.value).map(([key, b]) => ({ key, ...b })), most: 200 }
   found.value = (await tried(() => api.fastest(machine.id, question, (line) => (progress.value = line), work.signal))) ?? null
@@ -93,6 +97,7 @@ const outcome = computed(() => {
     <div v-if="found?.fastest" class="found" :class="{ ok: found.fastest.holds }" data-testid="fastest">
       <b>{{ outcome }}</b> {{ found.fastest.tightest ? `The least room: ${found.fastest.tightest}.` : '' }} {{ found.fastest.points }} sets of values in {{ found.fastest.runs }} runs.
       <span v-if="taken" role="status"> Taken over; undo brings back what was there.</span>
+      <span v-else-if="!same"> The machine has changed since; search again to take it over.</span>
       <v-btn v-else-if="found.changes.length && found.fastest.holds" color="primary" variant="flat" @click="take">Take it over</v-btn>
     </div>
     <div class="pick"><b>What may be changed</b> <v-text-field v-model="filter" class="snug typed" placeholder="find a number" aria-label="Find a number that may be changed" /></div>

@@ -78,7 +78,7 @@ final class ProveCommand implements Callable<Integer> {
         Brought.Shelf shelf;
         try {
             machine = MachineArgument.read(file);
-            shelf = MachineFolder.recordings(file);
+            shelf = MachineFolder.recordings(file, machine);
         } catch (UnreadableFile unfit) {
             return refuse("A recording of " + file + " cannot be read: " + unfit.getMessage());
         } catch (MachineArgument.Unusable why) {

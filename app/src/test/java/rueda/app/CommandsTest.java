@@ -159,6 +159,24 @@ class CommandsTest {
         assertThat(((org.w3c.dom.Element) second.getElementsByTagName("failure").item(1)).getAttribute("message")).contains("in 3 of 3 runs");
     }
 
+    /** A recording in the folder of a machine is what a proof is held against; without it nothing is shown. */
+    @Test
+    void aProofIsHeldAgainstARecordingOfTheFolder() throws Exception {
+        Machine demo = DemoMachine.create();
+        Proof like = demo.proofs().get(0).withExpectations(List.of(Expectation.differs("Shuttle.commandedSpeed", "cellar", 2, Expectation.Alignment.BEST_FIT)));
+        Path file = java.nio.file.Files.writeString(folder.resolve("like.json"), MachineJson.write(demo.withProofs(List.of(like))));
+        Path laid = folder.resolve("like");
+        assertThat(run("convert", file.toString(), laid.toString())).isZero();
+        assertThat(run("prove", laid.toString())).isEqualTo(1);
+        java.nio.file.Files.createDirectory(laid.resolve("recordings"));
+        try (java.io.InputStream recording = DemoMachine.recording()) {
+            java.nio.file.Files.copy(recording, laid.resolve("recordings/Cellar.csv"));
+        }
+        assertThat(run("prove", laid.toString())).isZero();
+        java.nio.file.Files.writeString(laid.resolve("recordings/notes.csv"), "no numbers here\n");
+        assertThat(run("prove", laid.toString())).isEqualTo(2);
+    }
+
     /** A machine as a folder: the texts in their own files, the document in the same order each time; it proves like the file, and comes back equal. */
     @Test
     void aFolderIsAMachineToo() throws Exception {

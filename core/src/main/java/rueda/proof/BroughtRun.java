@@ -7,8 +7,7 @@ import java.util.Locale;
 import java.util.Map;
 import rueda.bench.Signal;
 import rueda.machine.Machine;
-import rueda.plc.run.ProgramFault;
-import rueda.plcopen.CommandLog;
+import rueda.proof.temporal.Names;
 import rueda.recording.Brought;
 import rueda.recording.Overview;
 
@@ -24,7 +23,7 @@ final class BroughtRun implements RecordedRun {
     private final Machine machine;
     private final Brought brought;
     private final List<Signal> signals;
-    private final Map<String, Integer> numbers = new HashMap<>();
+    private final SignalNames names;
     private final double[][] columns;
     private final long begins;
     private final long intervalNanos;
@@ -45,7 +44,6 @@ final class BroughtRun implements RecordedRun {
         long last = Long.MIN_VALUE;
         for (Brought.Column column : brought.columns()) {
             Signal same = known.get(column.name().toUpperCase(Locale.ROOT));
-            numbers.putIfAbsent(column.name().toUpperCase(Locale.ROOT), signals.size());
             signals.add(same == null ? new Signal(column.name(), column.unit()) : new Signal(column.name(), column.unit(), same.bit(), same.values()));
             Overview overview = column.signal().overview();
             if (overview.blocks() > 0) {
@@ -53,6 +51,7 @@ final class BroughtRun implements RecordedRun {
                 last = Math.max(last, overview.end(column.signal()));
             }
         }
+        names = new SignalNames(signals);
         columns = new double[signals.size()][];
         intervalNanos = Math.max(1, Math.round(interval * 1e9));
         begins = first;
@@ -78,7 +77,7 @@ final class BroughtRun implements RecordedRun {
 
     @Override
     public int signal(String name) {
-        return numbers.getOrDefault(name.toUpperCase(Locale.ROOT), -1);
+        return names.find(name).map(Names.Named::number).orElse(-1);
     }
 
     @Override
@@ -115,21 +114,6 @@ final class BroughtRun implements RecordedRun {
     @Override
     public double interval() {
         return intervalNanos * 1e-9;
-    }
-
-    @Override
-    public CommandLog orders() {
-        return new CommandLog();
-    }
-
-    @Override
-    public ProgramFault fault() {
-        return null;
-    }
-
-    @Override
-    public int errorCode(int axis) {
-        return 0;
     }
 
     /** Samples at any times as samples at even ones. */

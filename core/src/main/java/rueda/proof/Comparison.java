@@ -25,7 +25,7 @@ public record Comparison(double shift, double from, double to, List<Apart> signa
     private static final int MOST_EVENTS = 200;
 
     /**
-     * How far a signal of the run is from the same of the recording: run less recording. Beside a jump of the run nothing is compared.
+     * How far a signal of the run is from the same of the recording: run less recording. Beside a jump of a position nothing is compared.
      *
      * @param peak    the difference that is largest by its amount, in the unit
      * @param peakAt  s of the run
@@ -96,8 +96,7 @@ public record Comparison(double shift, double from, double to, List<Apart> signa
 
     private static Optional<Apart> apart(RecordedRun run, int signal, BroughtRun recorded, int column, double shift, List<Long> events) {
         Overlay.Samples there = new Overlay.Samples(recorded.time(0), recorded.interval(), recorded.column(column));
-        boolean steps = run.signals().get(signal).bit() || !run.signals().get(signal).values().isEmpty();
-        BitSet jumps = steps ? new BitSet() : Jumps.beside(k -> run.value(signal, k), (int) run.samples(), Jumps.reach(recorded, column, run));
+        BitSet jumps = Jumps.beside(run, signal, recorded, column);
         double peak = 0;
         double peakAt = 0;
         double squares = 0;

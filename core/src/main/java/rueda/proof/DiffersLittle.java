@@ -45,8 +45,8 @@ record DiffersLittle(String signal, String recording, double limit, Alignment al
             counted.set(k, !Double.isNaN(apart[k]));
         }
         String name = here.signal(signal);
-        if (recorded.signal(name) >= 0 && !run.signals().get(run.signal(name)).bit()) {
-            counted.andNot(Jumps.beside(k -> value.term().at(here.trace(), k), apart.length, Jumps.reach(recorded, recorded.signal(name), run)));
+        if (recorded.signal(name) >= 0) {
+            counted.andNot(Jumps.beside(run, run.signal(name), recorded, recorded.signal(name)));
         }
         if (counted.isEmpty()) {
             return Verdict.nothingShown(sentence(null), run.end(), "The recording " + brought.name() + " has nothing at the times of the run.").withSignal(name);

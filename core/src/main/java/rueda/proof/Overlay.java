@@ -73,11 +73,11 @@ final class Overlay {
         Samples b = over.every(step);
         double[] deviations = squares(b);
         double all = Arrays.stream(deviations).sum();
-        double allOfFirst = Arrays.stream(squares(a)).sum();
+        double[] ofFirst = squares(a);
+        double allOfFirst = Arrays.stream(ofFirst).sum();
         if (all == 0 || allOfFirst == 0) {
             return OptionalDouble.empty();
         }
-        double[] ofFirst = squares(a);
         int best = Integer.MIN_VALUE;
         double least = Double.POSITIVE_INFINITY;
         for (int lag = -b.values.length + 2; lag < a.values.length - 1; lag++) {

@@ -36,10 +36,14 @@ public interface RecordedRun {
     double interval();
 
     /** What the program ordered; empty where that is not known. */
-    CommandLog orders();
+    default CommandLog orders() {
+        return new CommandLog();
+    }
 
     /** Why the program stopped before its end, or null. */
-    ProgramFault fault();
+    default ProgramFault fault() {
+        return null;
+    }
 
     /** The axes as they really stood there, which may be other than the machine says. */
     default List<Axis> standing() {
@@ -65,8 +69,10 @@ public interface RecordedRun {
     record LongestTask(String task, double seconds) {
     }
 
-    /** Error code of an axis' drive at the end, 603Fh. */
-    int errorCode(int axis);
+    /** Error code of an axis' drive at the end, 603Fh; 0 where that is not known. */
+    default int errorCode(int axis) {
+        return 0;
+    }
 
     /** Time of the last sample, s. */
     default double end() {

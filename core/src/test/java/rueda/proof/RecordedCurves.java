@@ -8,8 +8,6 @@ import java.util.function.DoubleUnaryOperator;
 import rueda.bench.Signal;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
-import rueda.plc.run.ProgramFault;
-import rueda.plcopen.CommandLog;
 
 /** A recording that no bench has made: curves as functions of time, whose crossings can be reckoned by hand. A name that is in capitals only is a bit. */
 final class RecordedCurves implements RecordedRun {
@@ -69,16 +67,6 @@ final class RecordedCurves implements RecordedRun {
     }
 
     @Override
-    public CommandLog orders() {
-        return new CommandLog();
-    }
-
-    @Override
-    public ProgramFault fault() {
-        return null;
-    }
-
-    @Override
     public List<Happened> happened() {
         return happened;
     }
@@ -86,10 +74,5 @@ final class RecordedCurves implements RecordedRun {
     @Override
     public List<LongestTask> tasks() {
         return tasks;
-    }
-
-    @Override
-    public int errorCode(int axis) {
-        return 0;
     }
 }

@@ -9,6 +9,8 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Stream;
+import rueda.bench.MachineSignals;
+import rueda.bench.Signal;
 import rueda.format.Text;
 import rueda.format.recording.RecordingFile;
 import rueda.machine.Machine;
@@ -64,15 +66,16 @@ public final class MachineFolder {
      * @throws IOException when one cannot be read
      * @throws rueda.format.UnreadableFile for one that is no recording
      */
-    public static Brought.Shelf recordings(Path path) throws IOException {
+    public static Brought.Shelf recordings(Path path, Machine machine) throws IOException {
         Path folder = path.toAbsolutePath().normalize().resolve(RECORDINGS);
         if (!Files.isDirectory(folder)) {
             return Brought.Shelf.EMPTY;
         }
+        List<Signal> signals = MachineSignals.of(machine);
         List<Brought> all = new ArrayList<>();
         try (Stream<Path> files = Files.list(folder)) {
             for (Path file : files.filter(f -> f.getFileName().toString().toLowerCase(java.util.Locale.ROOT).endsWith(".csv")).sorted().toList()) {
-                all.add(RecordingFile.read(file, MOST_SAMPLES));
+                all.add(RecordingFile.read(file, machine, signals, MOST_SAMPLES));
             }
         }
         return Brought.Shelf.of(all);

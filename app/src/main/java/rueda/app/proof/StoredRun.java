@@ -1,22 +1,19 @@
 package rueda.app.proof;
 
-import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
-import java.util.Map;
 import java.util.function.Function;
 import rueda.bench.Signal;
 import rueda.machine.Machine;
-import rueda.plc.run.ProgramFault;
-import rueda.plcopen.CommandLog;
 import rueda.proof.RecordedRun;
+import rueda.proof.SignalNames;
+import rueda.proof.temporal.Names;
 
 /** A run as it was stored: signals are read when they are asked for. Not thread-safe. */
 final class StoredRun implements RecordedRun {
 
     private final Machine machine;
     private final List<Signal> signals;
-    private final Map<String, Integer> numbers = new HashMap<>();
+    private final SignalNames names;
     private final double[][] samples;
     private final Function<String, double[]> read;
     private final long cycleNanos;
@@ -30,9 +27,7 @@ final class StoredRun implements RecordedRun {
         this.count = count;
         this.read = read;
         samples = new double[signals.size()][];
-        for (int i = 0; i < signals.size(); i++) {
-            numbers.putIfAbsent(signals.get(i).name().toUpperCase(Locale.ROOT), i);
-        }
+        names = new SignalNames(signals);
     }
 
     @Override
@@ -47,7 +42,7 @@ final class StoredRun implements RecordedRun {
 
     @Override
     public int signal(String name) {
-        return numbers.getOrDefault(name.toUpperCase(Locale.ROOT), -1);
+        return names.find(name).map(Names.Named::number).orElse(-1);
     }
 
     @Override
@@ -71,20 +66,5 @@ final class StoredRun implements RecordedRun {
     @Override
     public double interval() {
         return cycleNanos * 1e-9;
-    }
-
-    @Override
-    public CommandLog orders() {
-        return new CommandLog();
-    }
-
-    @Override
-    public ProgramFault fault() {
-        return null;
-    }
-
-    @Override
-    public int errorCode(int axis) {
-        return 0;
     }
 }

@@ -26,6 +26,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseBodyEmitter;
 import rueda.app.machine.MachineStore;
 import rueda.app.work.JsonLines;
+import rueda.bench.MachineSignals;
 import rueda.format.recording.Assignments;
 import rueda.format.recording.LayoutGuess;
 import rueda.format.recording.RecordingLayout;

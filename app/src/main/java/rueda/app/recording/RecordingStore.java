@@ -27,6 +27,7 @@ import rueda.app.machine.MachineJson;
 import rueda.app.machine.MachineStore;
 import rueda.app.web.Refusals.NotFound;
 import rueda.bench.CalculationCancelled;
+import rueda.bench.MachineSignals;
 import rueda.bench.Signal;
 import rueda.format.recording.Assignments;
 import rueda.format.recording.LayoutGuess;

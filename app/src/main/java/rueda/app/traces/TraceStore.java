@@ -37,7 +37,7 @@ public class TraceStore {
     /** Samples of a difference that are taken at once. */
     private static final int MOST_DIFFERENCES = 2_000_000;
     private static final long MOST_MEASURED = 50_000_000;
-    private static final int MOST_SOURCES = 200;
+    private static final int MOST_SOURCES = 40;
     private static final int MOST_BANDS = 2000;
     /** Latest time that can be asked for, s: 100 years. */
     private static final double LATEST = 3.2e9;

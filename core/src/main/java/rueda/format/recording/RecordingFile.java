@@ -7,7 +7,9 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import rueda.bench.Signal;
 import rueda.format.UnreadableFile;
+import rueda.machine.Machine;
 import rueda.recording.Brought;
 import rueda.recording.Curve;
 
@@ -18,14 +20,16 @@ public final class RecordingFile {
     }
 
     /**
+     * @param machine whose signals the headings name
+     * @param signals that its recordings have
      * @param most samples of all columns together
      * @return called as the file is, without its ending
      * @throws UnreadableFile when it is no recording, or longer
      */
-    public static Brought read(Path file, long most) throws IOException {
+    public static Brought read(Path file, Machine machine, List<Signal> signals, long most) throws IOException {
         RecordingLayout layout;
         try (InputStream in = Files.newInputStream(file)) {
-            layout = LayoutGuess.guess(in.readNBytes(LayoutGuess.HEAD));
+            layout = Assignments.suggested(LayoutGuess.guess(in.readNBytes(LayoutGuess.HEAD)), machine, signals);
         }
         Rows rows = new Rows(layout.columns().size(), most);
         try (InputStream in = Files.newInputStream(file)) {

@@ -112,6 +112,7 @@ public final class Learning {
         private final double[] values;
         private final int together;
         private double deviation = 1;
+
         Told(String name, String unit, long[] nanos, double[] values, double smoothed) {
             this.name = name;
             this.unit = unit;
@@ -368,7 +369,7 @@ public final class Learning {
             point[number] = share * machine.axes().get(axis).load().stiffness() / scales[number];
             return point;
         }).toList();
-        double[][][] found = all(at, points.stream().map(point -> (Callable<double[][]>) () -> residuals(point, point[delay])).toList());
+        double[][][] found = all(points.get(0), points.stream().map(point -> (Callable<double[][]>) () -> residuals(point, point[delay])).toList());
         double[] sums = Arrays.stream(found).mapToDouble(one -> Arrays.stream(one[0]).map(r -> r * r).sum()).toArray();
         return points.get(IntStream.range(0, sums.length).boxed().min(Comparator.comparingDouble(i -> sums[i])).orElseThrow());
     }
@@ -464,9 +465,7 @@ public final class Learning {
     private RealMatrix covariance(RealMatrix jacobian, int[] shown, double[] residuals) {
         RealMatrix j = jacobian.getSubMatrix(IntStream.range(0, residuals.length).toArray(), shown);
         RealMatrix information = j.transposeMultiply(j);
-        RealMatrix inverse;
-        SingularValueDecomposition decomposed = new SingularValueDecomposition(information);
-        inverse = decomposed.getSolver().getInverse();
+        RealMatrix inverse = new SingularValueDecomposition(information).getSolver().getInverse();
         RealMatrix middle = MatrixUtils.createRealMatrix(shown.length, shown.length);
         int at = 0;
         for (Told t : told) {

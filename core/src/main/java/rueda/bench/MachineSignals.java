@@ -1,9 +1,6 @@
-package rueda.app.recording;
+package rueda.bench;
 
 import java.util.List;
-import rueda.bench.AxisSignal;
-import rueda.bench.Bench;
-import rueda.bench.Signal;
 import rueda.machine.Machine;
 
 /** The signals that a recording of a machine's run has. */
