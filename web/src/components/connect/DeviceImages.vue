@@ -29,9 +29,15 @@ const pending = computed(() => differing.value.filter((g) => chosen.value.includ
 const restart = computed(() => pending.value.some((p) => p.acts === 'AFTER_RESTART'))
 const unseen = computed(() => bench.state !== null && own.value.length === 0 && groups.value.some((g) => g.values.some((v) => v.working !== v.project)))
 
+let asked = 0
+/** Only the newest answer counts: an image that was kept meanwhile is not in an older one. */
 async function load() {
-  images.value = (await machine.guarded(() => api.images(machine.id))) ?? images.value
-  groups.value = (await machine.guarded(() => api.device(machine.id, axis.value.name, image.value || undefined))) ?? groups.value
+  const turn = ++asked
+  const kept = await machine.guarded(() => api.images(machine.id))
+  const held = await machine.guarded(() => api.device(machine.id, axis.value.name, image.value || undefined))
+  if (turn !== asked) return
+  images.value = kept ?? images.value
+  groups.value = held ?? groups.value
 }
 onMounted(load)
 watch(() => [axis.value.name, machine.revision, bench.state?.revision, JSON.stringify(live.value?.device), image.value], load)
@@ -72,7 +78,6 @@ const end = (way: 'finish' | 'undo') => tried(async () => {
 <template>
   <section aria-label="Device images">
     <ProblemNote v-if="problem" :problem="problem" @close="problem = null" />
-    <p v-if="unseen" class="warn" role="status">{{ axis.name }}'s device holds parameters that differ from the project, and nothing of it has been kept. Keep an image first: every later step can then be taken back.</p>
     <p v-if="device && device.missing.length" class="refused" role="alert" data-testid="interrupted"><b>Writing was interrupted.</b> The device gives no torque. Not written: {{ device.missing.join(', ') }}.
       <button type="button" class="link" @click="end('finish')">Finish it</button> <button type="button" class="link" @click="end('undo')">Undo it</button></p>
     <div class="line">
@@ -80,6 +85,8 @@ const end = (way: 'finish' | 'undo') => tried(async () => {
       <v-btn size="small" color="primary" variant="flat" @click="keep">Keep an image of {{ axis.name }}</v-btn>
       <span class="pencil">or</span> <v-file-input class="snug file" :model-value="null" accept=".json,.csv" placeholder="bring one in…" aria-label="Device image file" @update:model-value="(file) => bring(file as File)" />
     </div>
+    <!-- below the button that it is about: what comes up while one aims does not move it -->
+    <p v-if="unseen" class="warn" role="status">{{ axis.name }}'s device holds parameters that differ from the project, and nothing of it has been kept. Keep an image first: every later step can then be taken back.</p>
     <v-table v-if="own.length" class="plain" data-testid="images">
       <thead><tr><th>Compare</th><th>Image of {{ axis.name }}</th><th>Taken</th><th>Take out</th><th /></tr></thead>
       <tbody>

@@ -2,9 +2,14 @@ package rueda.app;
 
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.ByteArrayOutputStream;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.junit.jupiter.api.io.TempDir;
 import rueda.app.machine.MachineJson;
 import rueda.machine.Circumstance;
@@ -221,6 +226,20 @@ class CommandsTest {
         assertThat(prove(MachineJson.write(demo.withProgram("PROGRAM")))).isEqualTo(2);
         assertThat(prove("{ no json")).isEqualTo(2);
         assertThat(prove("{\"name\":\"m\"}")).isEqualTo(2);
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"", "{", "[]", "{\"name\":5}", "\u0000\u0001", "{}", "null", "\"machine\"", "{\"name\":\"m\",\"bus\":null}"})
+    void whatIsNoMachineEndsWith2AndASentence(String content) throws Exception {
+        PrintStream before = System.err;
+        ByteArrayOutputStream said = new ByteArrayOutputStream();
+        System.setErr(new PrintStream(said, true, StandardCharsets.UTF_8));
+        try {
+            assertThat(prove(content)).isEqualTo(2);
+        } finally {
+            System.setErr(before);
+        }
+        assertThat(said.toString(StandardCharsets.UTF_8)).contains("Cannot read").doesNotContain("\tat ", "Exception", "java.", "tools.jackson").hasLineCount(1);
     }
 
     private int prove(String json) throws Exception {

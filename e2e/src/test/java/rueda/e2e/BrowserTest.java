@@ -17,6 +17,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
@@ -24,8 +25,8 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.TestInstance;
 
 /**
- * The packaged program with a fresh database and a real Chromium for every class. Every test begins with a browser that keeps nothing and with
- * the demo machine as it was, saved as a new revision.
+ * The packaged program and a real Chromium. Every test begins with a browser that keeps nothing and with the demo machine as it was, saved as a
+ * new revision; a class whose stories need a fresh database has one.
  */
 @TestInstance(TestInstance.Lifecycle.PER_CLASS)
 abstract class BrowserTest {
@@ -36,29 +37,55 @@ abstract class BrowserTest {
     /** HTTP: another one was first. */
     private static final int CONFLICT = 409;
 
-    Path data;
-    private Playwright playwright;
-    private Browser browser;
-    private String demo;
+    /** The browser of every class, and the program of those that need none of their own: a start costs more than most stories. */
+    private static Playwright playwright;
+    /** All pages are of one browser that keeps what it read of the program, as a user's does; what a user chose is forgotten before every story. */
+    private static BrowserContext browser;
+    private static RuedaProcess shared;
+    private static String demo;
+
     private final List<String> complaints = new ArrayList<>();
+    /** The folder of a program of its own. */
+    Path data;
     RuedaProcess rueda;
     Page page;
 
+    /** Whether the stories of this class need a database that no other class wrote to, or stop the program. */
+    boolean ownProgram() {
+        return false;
+    }
+
     @BeforeAll
     void startProgram() throws IOException {
-        data = Files.createTempDirectory("rueda-e2e");
-        rueda = new RuedaProcess(data);
-        demo = rueda.document(1);
-        playwright = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
-        browser = playwright.chromium().launch(new BrowserType.LaunchOptions().setExecutablePath(Path.of("/usr/bin/chromium"))
-                .setArgs(List.of("--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-features=" + String.join(",", UNUSED))));
-        PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE);
+        if (browser == null) {
+            playwright = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+            browser = playwright.chromium().launch(new BrowserType.LaunchOptions().setExecutablePath(Path.of("/usr/bin/chromium"))
+                    .setArgs(List.of("--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-features=" + String.join(",", UNUSED))))
+                    .newContext(new Browser.NewContextOptions().setViewportSize(1280, 800));
+            browser.setDefaultTimeout(PATIENCE);
+            prepared();
+            PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE);
+        }
+        if (ownProgram()) {
+            data = Files.createTempDirectory("rueda-e2e");
+            rueda = new RuedaProcess(data);
+        } else {
+            if (shared == null) {
+                shared = RuedaProcess.forLong(Files.createTempDirectory("rueda-e2e"));
+                Runtime.getRuntime().addShutdownHook(new Thread(shared::close));
+            }
+            rueda = shared;
+        }
+        if (demo == null) {
+            demo = rueda.document(1);
+        }
     }
 
     @AfterAll
     void stopProgram() {
-        playwright.close();
-        rueda.close();
+        if (ownProgram()) {
+            rueda.close();
+        }
     }
 
     @BeforeEach
@@ -70,26 +97,30 @@ abstract class BrowserTest {
         } while (status == CONFLICT);
         assertThat(status).isEqualTo(200);
         page = newPage();
+        page.navigate(rueda.address() + "/api/machines");
+        page.evaluate("localStorage.clear()");
     }
 
-    /** Every page of the test goes, with what it kept: the next one finds a browser that knows nothing. */
     @AfterEach
     void stop() {
-        List.copyOf(browser.contexts()).forEach(BrowserContext::close);
+        List.copyOf(browser.pages()).forEach(Page::close);
         List<String> said = List.copyOf(complaints);
         complaints.clear();
         assertThat(said).as("errors of the page").isEmpty();
     }
 
-    Page newPage() {
-        Page opened = browser.newPage(new Browser.NewPageOptions().setViewportSize(1280, 800));
-        opened.setDefaultTimeout(PATIENCE);
-        opened.onPageError(complaints::add);
-        /* What the server's policy forbids is left out by the browser without a word on the page. Text that is put over a selection in the editor
-           gets the selection's style from the browser itself (no source file); the editor draws the line anew, so nothing is missed. */
-        opened.addInitScript("document.addEventListener('securitypolicyviolation', e => {"
+    /** What every page has: it tells what the server's policy forbids. */
+    private static void prepared() {
+        /* What the policy forbids is left out by the browser without a word on the page. Text that is put over a selection in the editor gets the
+           selection's style from the browser itself (no source file); the editor draws the line anew, so nothing is missed. */
+        browser.addInitScript("document.addEventListener('securitypolicyviolation', e => {"
                 + " if (!e.sourceFile && e.target.closest?.('.cm-content')) return;"
                 + " console.log('Content Security Policy: ' + e.violatedDirective + ' ' + e.sourceFile + ':' + e.lineNumber + ' ' + (e.target.outerHTML ?? '').slice(0, 300)) })");
+    }
+
+    Page newPage() {
+        Page opened = browser.newPage();
+        opened.onPageError(complaints::add);
         opened.onConsoleMessage(message -> {
             if (message.text().startsWith("Content Security Policy: ")) {
                 complaints.add(message.text());
@@ -113,6 +144,11 @@ abstract class BrowserTest {
 
     Locator button(String name) {
         return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    /** Runs the proof, whether or not an earlier story has. */
+    void runProof() {
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Run (proof|again)$"))).click();
     }
 
     Locator field(String label) {
@@ -172,12 +208,21 @@ abstract class BrowserTest {
 
     /** Accessibility rules of WCAG 2 A and AA, checked by axe-core. */
     void expectAccessible(String what) {
+        expectAccessible(what, "['wcag2a','wcag2aa','wcag21a','wcag21aa']");
+    }
+
+    /** Only the rules about colours: the others do not depend on the theme. */
+    void expectContrast(String what) {
+        expectAccessible(what, "['color-contrast', 'link-in-text-block']");
+    }
+
+    private void expectAccessible(String what, String rules) {
         try {
             page.evaluate(Files.readString(Path.of(System.getProperty("rueda.web"), "node_modules", "axe-core", "axe.min.js")));
         } catch (IOException missing) {
             throw new AssertionError(missing);
         }
-        Object violations = page.evaluate("axe.run(document, {runOnly: ['wcag2a','wcag2aa','wcag21a','wcag21aa']})"
+        Object violations = page.evaluate("axe.run(document, {runOnly: " + rules + "})"
                 + ".then(r => r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 4).map(n => n.target.join(' ') + ' ' + (n.any[0]?.message ?? '')).join(' | ')))");
         assertThat((List<?>) violations).as(what).isEmpty();
     }

@@ -78,7 +78,7 @@ class ConnectMapTest extends BrowserTest {
         expect(saved()).containsText("All saved");
 
         stage("Prove");
-        button("Run proof").click();
+        runProof();
         expect(page.getByTestId("proof-summary")).containsText("4 of 5 expectations held");
         page.locator(".why").getByText("Try it").click();
         expect(page.getByTestId("proof-summary")).containsText("5 of 5 expectations held");

@@ -70,7 +70,7 @@ class HandTest extends BrowserTest {
         jog.hover();
         other.mouse().down();
         expect(shuttleState()).hasText("moving on");
-        other.context().close();
+        other.close();
         expect(shuttleState()).hasText("disabled");
         assertThat(page.getByTestId("bench-clock").textContent()).doesNotContain("by hand");
         button("Close").click();

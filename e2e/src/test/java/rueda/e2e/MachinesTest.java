@@ -11,6 +11,11 @@ import org.junit.jupiter.api.Test;
 /** Any number of machines: begun, copied, renamed, deleted and brought back; each with its own bench; its revisions. */
 class MachinesTest extends BrowserTest {
 
+    @Override
+    boolean ownProgram() {
+        return true;
+    }
+
     private Locator machine(String name) {
         return page.getByTestId("machine").filter(new Locator.FilterOptions().setHas(page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(name).setExact(true))));
     }
@@ -37,7 +42,7 @@ class MachinesTest extends BrowserTest {
         expectAccessible("no axis");
         stage("Prove");
         expect(page.locator("main")).containsText("An expectation is about an axis");
-        button("Run proof").click();
+        runProof();
         expect(page.getByTestId("proof-summary")).not().containsText("Not run yet");
         stage("Program");
         button("Run").click();

@@ -61,7 +61,7 @@ class MistakesTest extends BrowserTest {
         page.waitForTimeout(700);
         expect(saved()).containsText("All saved");
         stage("Prove");
-        button("Run proof").click();
+        runProof();
         expect(page.getByTestId("proof-summary")).containsText("of 5 expectations held");
         page.getByTestId("verdict").last().click();
         expect(page.locator(".why")).containsText("2400 mm lies past the soft limits, -20 to 2330 mm");

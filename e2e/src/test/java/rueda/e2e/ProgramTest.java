@@ -102,7 +102,7 @@ class ProgramTest extends BrowserTest {
         field("Position of expectation 1").fill("900");
         field("Time of expectation 1").fill("8");
         expect(saved()).containsText("All saved");
-        button("Run proof").click();
+        runProof();
         expect(page.getByTestId("proof-summary")).containsText("1 of 1 expectations held");
         expect(page.locator(".why")).containsText("of Walker.st");
         stage("Program");

@@ -58,7 +58,7 @@ class ProveTest extends BrowserTest {
         field("Condition of expectation 2").press("Tab");
         field("Upper bound of expectation 2").fill("50");
         assertThat(saved()).containsText("All saved");
-        button("Run proof").click();
+        runProof();
         assertThat(page.getByTestId("proof-summary")).containsText("1 of 2 expectations held");
         page.getByTestId("verdict").last().click();
         assertThat(page.locator(".why")).containsText("a person pressed stop");

@@ -18,22 +18,35 @@ import java.util.regex.Pattern;
 /** The packaged program, laid out as ./rueda demo starts it, as a process of its own, on a free port, with a database in a folder. */
 final class RuedaProcess implements AutoCloseable {
 
+    /** As the one script starts it: the optimising compiler comes in late, and pays for a program that runs through many stories. */
+    private static final List<String> OPTIMISING = List.of("-XX:Tier4InvocationThreshold=50000", "-XX:Tier4MinInvocationThreshold=6000", "-XX:Tier4CompileThreshold=150000", "-XX:Tier4BackEdgeThreshold=400000");
+    /** For a program that ends soon. */
+    private static final List<String> SHORT_LIVED = List.of("-XX:TieredStopAtLevel=1");
+
     private final Process process;
     private final String address;
     private final HttpClient http = HttpClient.newHttpClient();
 
     RuedaProcess(Path data, String... more) throws IOException {
-        this(List.of(), data, more);
+        this(SHORT_LIVED, data, more);
     }
 
-    /** Its files may not grow beyond a size: what a full disk does to a program (limit of Linux, RLIMIT_FSIZE). @param bytes of one file */
-    static RuedaProcess withFilesUpTo(long bytes, Path data) throws IOException {
-        return new RuedaProcess(List.of("prlimit", "--fsize=" + bytes + ":unlimited"), data);
+    /** Runs through many stories. */
+    static RuedaProcess forLong(Path data) throws IOException {
+        return new RuedaProcess(OPTIMISING, data);
     }
 
-    /** Takes the limit off while it runs. */
+    /** From now on its files may not grow beyond a size: what a full disk does to a program (limit of Linux, RLIMIT_FSIZE). @param bytes of one file */
+    void filesUpTo(long bytes) throws IOException, InterruptedException {
+        limited(Long.toString(bytes));
+    }
+
     void filesOfAnySize() throws IOException, InterruptedException {
-        int code = new ProcessBuilder("prlimit", "--pid", Long.toString(process.pid()), "--fsize=unlimited").inheritIO().start().waitFor();
+        limited("unlimited");
+    }
+
+    private void limited(String bytes) throws IOException, InterruptedException {
+        int code = new ProcessBuilder("prlimit", "--pid", Long.toString(process.pid()), "--fsize=" + bytes + ":unlimited").inheritIO().start().waitFor();
         if (code != 0) {
             throw new IOException("prlimit ended with " + code);
         }
@@ -41,16 +54,20 @@ final class RuedaProcess implements AutoCloseable {
 
     /** How the one script starts the program: laid out, with the archive of its classes. */
     static List<String> program(String... arguments) {
+        return program(SHORT_LIVED, arguments);
+    }
+
+    private static List<String> program(List<String> compiler, String... arguments) {
         Path laidOut = Path.of(System.getProperty("rueda.jar")).resolveSibling("rueda");
-        List<String> command = new ArrayList<>(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:SharedArchiveFile=" + laidOut.resolve("rueda.jsa"), "-Xlog:cds=off",
-                "-Xlog:cds+dynamic=off", "-XX:TieredStopAtLevel=1", "-jar", laidOut.resolve("rueda.jar").toString()));
+        List<String> command = new ArrayList<>(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString()));
+        command.addAll(compiler);
+        command.addAll(List.of("-XX:SharedArchiveFile=" + laidOut.resolve("rueda.jsa"), "-Xlog:cds=off", "-Xlog:cds+dynamic=off", "-jar", laidOut.resolve("rueda.jar").toString()));
         command.addAll(List.of(arguments));
         return command;
     }
 
-    private RuedaProcess(List<String> before, Path data, String... more) throws IOException {
-        List<String> command = new ArrayList<>(before);
-        command.addAll(program("serve", "--port", "0", "--data", data.toString()));
+    private RuedaProcess(List<String> compiler, Path data, String... more) throws IOException {
+        List<String> command = program(compiler, "serve", "--port", "0", "--data", data.toString());
         command.addAll(List.of(more));
         process = new ProcessBuilder(command).redirectErrorStream(true).start();
         BufferedReader output = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));

@@ -13,6 +13,11 @@ import org.junit.jupiter.api.Test;
 /** Stories of what was stored and cannot be read any more, or holds more than this Rueda knows. */
 class StoredDocumentTest extends BrowserTest {
 
+    @Override
+    boolean ownProgram() {
+        return true;
+    }
+
     /** Changes the stored text while no server has it open. @return the revision that was changed */
     private long stored(String find, String replace) throws Exception {
         rueda.close();

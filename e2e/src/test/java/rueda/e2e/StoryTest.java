@@ -11,6 +11,11 @@ import org.junit.jupiter.api.Test;
 /** What a new user must be able to do: from the reducer to a proven move, over a restart. Makes docs/screenshots. */
 class StoryTest extends BrowserTest {
 
+    @Override
+    boolean ownProgram() {
+        return true;
+    }
+
     @Test
     void fromTheReducerToAProvenMoveAndBackAfterARestart() throws Exception {
         page.navigate(rueda.address() + "/");
@@ -78,7 +83,7 @@ class StoryTest extends BrowserTest {
         /* the proof: one expectation fails for a reason the page explains */
         stage("Prove");
         expect(page.getByTestId("proof-summary")).containsText("Not run yet");
-        button("Run proof").click();
+        runProof();
         expect(page.getByTestId("verdict")).hasCount(5);
         expect(page.getByTestId("proof-summary")).containsText("4 of 5 expectations held");
         expect(page.locator("tr.failed")).containsText("Following error of Shuttle never above 0.25 mm");

@@ -29,6 +29,8 @@ class LearningTest {
 
     private static final int SHUTTLE = 0;
     private static final int TABLE = 2;
+    /** s of a proof that the learning makes some dozens of times: the shuttle is homed and fetches its wheel in it. */
+    private static final double SHORT = 10;
 
     /** @param late s by which what is measured comes later than what is commanded */
     private static Brought recorded(Machine machine, Proof proof, int axis, Load really, double late, double later, long seed, double noise) {
@@ -73,7 +75,7 @@ class LearningTest {
     @ValueSource(longs = {4})
     void massAndFrictionOfTheShuttleComeBack(long seed) {
         Machine machine = DemoMachine.create();
-        Proof proof = machine.proofs().get(0);
+        Proof proof = machine.proofs().get(0).withDuration(SHORT);
         Load l = machine.axes().get(SHUTTLE).load();
         Load really = new Load(150 - 4 * seed, l.inertia(), l.coulomb() * (1.2 + 0.2 * seed), l.viscous() * 1.3, 0, l.stiffness(), l.damping(), l.backlash());
         Learned learned = Learning.learn(machine, proof, SHUTTLE, recorded(machine, proof, SHUTTLE, really, 0.003, 12.5, seed, 0.02), List.of(Unknown.LOAD, Unknown.COULOMB, Unknown.VISCOUS), 2, (runs, of, apart) -> { });
@@ -89,7 +91,7 @@ class LearningTest {
     @Test
     void theSlopeOfTheLineComesBack() {
         Machine machine = DemoMachine.create();
-        Proof proof = machine.proofs().get(0);
+        Proof proof = machine.proofs().get(0).withDuration(SHORT);
         Load l = machine.axes().get(SHUTTLE).load();
         Load really = new Load(l.mass(), l.inertia(), l.coulomb(), l.viscous(), 0.8, l.stiffness(), l.damping(), l.backlash());
         Learned learned = Learning.learn(machine, proof, SHUTTLE, recorded(machine, proof, SHUTTLE, really, 0, -3, 9, 0.02), List.of(Unknown.SLOPE, Unknown.COULOMB), 2, (runs, of, apart) -> { });
@@ -102,7 +104,7 @@ class LearningTest {
     void theStiffnessOfASpringyRackComesBack(double really) {
         Load l = DemoMachine.create().axes().get(SHUTTLE).load();
         Machine machine = DemoMachine.create().withAxis(SHUTTLE, DemoMachine.create().axes().get(SHUTTLE).withLoad(new Load(150, 0, l.coulomb(), l.viscous(), 0, 10, 0.02, 0)));
-        Proof proof = machine.proofs().get(0);
+        Proof proof = machine.proofs().get(0).withDuration(SHORT);
         Load load = new Load(140, 0, l.coulomb(), l.viscous(), 0, really, 0.02, 0);
         Learned learned = Learning.learn(machine, proof, SHUTTLE, recorded(machine, proof, SHUTTLE, load, 0, 0, 4, 0.01), List.of(Unknown.LOAD, Unknown.STIFFNESS), 2, (runs, of, apart) -> { });
         within(learned, Unknown.LOAD, 140);
