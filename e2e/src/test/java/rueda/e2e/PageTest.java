@@ -127,7 +127,7 @@ class PageTest extends BrowserTest {
                 open(stage);
                 expect(stage.equals("/overview") ? page.getByLabel("Left to do") : side()).isVisible();
                 /* what comes up fades in */
-                page.waitForFunction("document.getAnimations().every(a => a.playState !== 'running' || a.effect.getComputedTiming().iterations === Infinity)");
+                page.evaluate("Promise.all(document.getAnimations().filter(a => a.effect.getComputedTiming().iterations !== Infinity).map(a => a.finished.catch(() => {}))).then(() => null)");
                 if (theme.equals("dark")) {
                     expectContrast(stage + ", dark");
                 } else {

@@ -61,8 +61,10 @@ class CalcController {
     private final DeviceLibrary library;
     private final Calculations calculations;
     private final Drafts drafts;
+    private final HomingSearches searches;
 
-    CalcController(DeviceLibrary library, Calculations calculations, Drafts drafts) {
+    CalcController(DeviceLibrary library, Calculations calculations, Drafts drafts, HomingSearches searches) {
+        this.searches = searches;
         this.library = library;
         this.drafts = drafts;
         this.calculations = calculations;
@@ -127,6 +129,14 @@ class CalcController {
      * @param indexEvery way between index pulses, units; 0 when the method uses none
      */
     record HomingAnswer(Advice advice, HomingTrial.Result here, HomingTrial.Result worst, List<HomingSentence> sentences, Double edge, double indexEvery) {
+        static HomingAnswer of(Machine machine, int number) {
+            Axis axis = machine.axes().get(number);
+            HomingTrial.Result here = HomingTrial.run(machine, number, axis.travel().parkedAt());
+            HomingTrial.Result worst = HomingTrial.worst(machine, number, here);
+            return new HomingAnswer(HomeAdvice.of(axis, here, worst, "/axes/" + number), here, worst,
+                    HomingSentence.of(axis), Double.isNaN(HomeAdvice.edge(axis)) ? null : HomeAdvice.edge(axis),
+                    HomingMethod.of(axis.homing().method()).usesIndex() ? axis.scale().unitsPerMotorTurn().toDouble() : 0);
+        }
     }
 
     @Operation(summary = "Carries homing out on a bench of its own and says what it gives")
@@ -134,16 +144,8 @@ class CalcController {
     @PostMapping("/homing")
     ResponseEntity<ResponseBodyEmitter> homing(@RequestBody AxisQuestion asked) {
         AxisQuestion q = known(asked);
-        Axis axis = Checked.axis(q.machine(), q.axis(), drafts.sound(q.base()));
-        return calculations.answer(() -> searched(q, axis));
-    }
-
-    private static HomingAnswer searched(AxisQuestion q, Axis axis) {
-        HomingTrial.Result here = HomingTrial.run(q.machine(), q.axis(), axis.travel().parkedAt());
-        HomingTrial.Result worst = HomingTrial.worst(q.machine(), q.axis(), here);
-        return new HomingAnswer(HomeAdvice.of(axis, here, worst, "/axes/" + q.axis()), here, worst,
-                HomingSentence.of(axis), Double.isNaN(HomeAdvice.edge(axis)) ? null : HomeAdvice.edge(axis),
-                HomingMethod.of(axis.homing().method()).usesIndex() ? axis.scale().unitsPerMotorTurn().toDouble() : 0);
+        Checked.axis(q.machine(), q.axis(), drafts.sound(q.base()));
+        return calculations.answer(() -> searches.of(q.machine(), q.axis()));
     }
 
     /**
