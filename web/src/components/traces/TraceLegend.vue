@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { parsed, significant } from '../../lib/numbers'
+import { fixed, parsed } from '../../lib/numbers'
 import { useTraces, type From, type Shown } from '../../stores/traces'
 import TextEntry from '../TextEntry.vue'
 import { STROKES } from './strokes'
@@ -24,7 +24,7 @@ function move(line: Shown, text: string) {
   <div class="legend">
     <v-menu v-for="{ line, index } in mine" :key="index" :close-on-content-click="false">
       <template #activator="{ props: opener }">
-        <button type="button" v-bind="opener" class="one" :style="{ color: `var(${STROKES[line.colour]!.colour})` }"><b aria-hidden="true" class="mono">{{ STROKES[line.colour]!.mark }}</b> {{ traces.label(line) }}<template v-if="traces.unit(line)"> in {{ traces.unit(line) }}</template><template v-if="line.shift">, moved {{ significant(line.shift) }} s</template></button>
+        <button type="button" v-bind="opener" class="one" :style="{ color: `var(${STROKES[line.colour]!.colour})` }"><b aria-hidden="true" class="mono">{{ STROKES[line.colour]!.mark }}</b> {{ traces.label(line) }}<template v-if="traces.unit(line)"> in {{ traces.unit(line) }}</template><template v-if="line.shift">, moved {{ fixed(line.shift, 4) }} s</template></button>
       </template>
       <v-list density="compact">
         <v-list-item title="Take it away" @click="traces.remove(index)" />
