@@ -23,9 +23,6 @@ import rueda.guard.StopRules.Watch;
  */
 public final class AxisWatch {
 
-    /** Cycles in which torque is off at the latest once a limit has been broken for good, filter distance and the count that is not known aside. */
-    public static final int CYCLES_TO_REACT = 2;
-
     /** Counts a cycle that the speed is not known to; a little more, so that a limit which is kept exactly is kept. */
     private static final double ONE_COUNT = 1 + 1e-9;
 
@@ -263,8 +260,10 @@ public final class AxisWatch {
         breach = what;
         breachCycle = cycle;
         breachCounts = counts;
-        breachSpeed = speed / (rules.cycleNanos() * 1e-9) * Math.abs(rules.unitsPerCount());
-        breachLimit = what == Breach.LEFT_WINDOW ? limit * Math.abs(rules.unitsPerCount()) : limit / (rules.cycleNanos() * 1e-9) * Math.abs(rules.unitsPerCount());
+        double perUnit = Math.abs(rules.unitsPerCount());
+        double perSecond = perUnit / (rules.cycleNanos() * 1e-9);
+        breachSpeed = speed * perSecond;
+        breachLimit = limit * (what == Breach.LEFT_WINDOW ? perUnit : perSecond);
         off(GuardPhase.TRIPPED);
     }
 
@@ -290,16 +289,6 @@ public final class AxisWatch {
     /** The control is asked to bring the axis to rest, and to keep it there. */
     public boolean asksToStop() {
         return phase != GuardPhase.FREE;
-    }
-
-    /** Highest speed that is allowed now by the ramp or at standstill, units/s; infinite where none is watched. */
-    public double highestSpeed() {
-        double perCycle = switch (watched) {
-            case NOTHING -> Double.POSITIVE_INFINITY;
-            case RAMP -> limits.of.watch() == Watch.TIME ? Double.POSITIVE_INFINITY : Math.max(speedAtRamp - limits.flattest * Math.max(0, inRamp - 1), limits.standstill);
-            case PLACE -> limits.standstill;
-        };
-        return perCycle / (rules.cycleNanos() * 1e-9) * Math.abs(rules.unitsPerCount());
     }
 
     /** Which limit was broken first since the last acknowledge. */

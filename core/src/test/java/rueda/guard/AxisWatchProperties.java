@@ -33,14 +33,13 @@ class AxisWatchProperties {
         place += speeds.get(0);
         watch.cycle(0, 0, false);
         watch.cycle((long) Math.floor(place), 0, false);
-        boolean sums = true;
         double surely = 0;
         double perhaps = 0;
         double rest = asked == SafetyFunction.SAFE_OPERATING_STOP ? place : Double.NaN;
         double limit = asked == SafetyFunction.SAFELY_LIMITED_SPEED ? 50 : asked == SafetyFunction.SAFE_OPERATING_STOP ? 5 : before;
         boolean mustBeOff = false;
         boolean mayBeOff = false;
-        for (int k = 1; k < speeds.size() && sums; k++) {
+        for (int k = 1; k < speeds.size(); k++) {
             double speed = speeds.get(k);
             place += speed;
             if (k > 1 && asked == SafetyFunction.SAFE_STOP_2 || k > 1 && asked == SafetyFunction.SAFE_STOP_1) {
@@ -54,8 +53,7 @@ class AxisWatchProperties {
             watch.cycle((long) Math.floor(place), asked.bit(), false);
             if (asked != SafetyFunction.SAFELY_LIMITED_SPEED && asked != SafetyFunction.SAFE_OPERATING_STOP && Math.abs(speed) <= 5 + NOT_KNOWN) {
                 /* it counts as standing, or nearly: from here on another limit holds, which the others look at */
-                sums = false;
-                continue;
+                return;
             }
             double over = Math.abs(speed) - limit;
             surely = over > NOT_KNOWN ? surely + over - NOT_KNOWN : 0;

@@ -38,6 +38,7 @@ class AxisWatchTest {
     }
 
     private static final StopRules USUAL = ramp(0.01, 1000, 0, 5, 0.05, 0.1);
+    private static final StopRules AUTOMATIC = new StopRules(Watch.RAMP, 0, 0, 1000, 0, 5, 0.05, 0.1, 0, 0, Restart.AUTOMATIC);
     private static final SpeedRules SPEED = new SpeedRules(0.005, 50, 0.02);
 
     private static AxisWatch watch(StopRules stop1, StopRules stop2, StopRules second) {
@@ -181,6 +182,7 @@ class AxisWatchTest {
         assertThat(watch.phase()).isEqualTo(GuardPhase.TRIPPED);
         assertThat(watch.breach()).isEqualTo(Breach.LEFT_WINDOW);
         assertThat(watch.breachLimit()).isEqualTo(0.1);
+        assertThat(watch.breachCounts()).isEqualTo(sign * 101);
         assertThat(watch.brakeMayOpen()).isFalse();
     }
 
@@ -322,7 +324,7 @@ class AxisWatchTest {
         assertThat(watch.phase()).isEqualTo(GuardPhase.FREE);
     }
 
-    /** As the issue of priorities reads: torque off over safe stop 1, that over safe stop 2. */
+    /** Torque off wins over safe stop 1 (IEC 61800-5-2, from memory), that over safe stop 2 (trade facts). */
     private static int rank(SafetyFunction stop) {
         return switch (stop) {
             case SAFE_TORQUE_OFF -> 3;
@@ -378,8 +380,7 @@ class AxisWatchTest {
 
     @Test
     void restartByItself() {
-        StopRules automatic = new StopRules(Watch.RAMP, 0, 0, 1000, 0, 5, 0.05, 0.1, 0, 0, Restart.AUTOMATIC);
-        AxisWatch watch = watch(USUAL, automatic, USUAL);
+        AxisWatch watch = watch(USUAL, AUTOMATIC, USUAL);
         Moved axis = new Moved(watch, 0);
         axis.asked = SAFE_STOP_2.bit();
         axis.cycles(5);
@@ -391,8 +392,7 @@ class AxisWatchTest {
     /** A breach waits for the requests to go and for an acknowledge that comes after that, also where the stop ends by itself. */
     @Test
     void aBreachIsAcknowledged() {
-        StopRules automatic = new StopRules(Watch.RAMP, 0, 0, 1000, 0, 5, 0.05, 0.1, 0, 0, Restart.AUTOMATIC);
-        AxisWatch watch = watch(USUAL, automatic, USUAL);
+        AxisWatch watch = watch(USUAL, AUTOMATIC, USUAL);
         Moved axis = new Moved(watch, 0);
         axis.asked = SAFE_STOP_2.bit();
         axis.cycles(5);
