@@ -21,7 +21,7 @@ export const useRecordings = defineStore('recordings', () => {
   /** Expectations that name it follow. */
   async function rename(id: number, name: string) {
     const before = all.value.find((r) => r.id === id)?.name.toLowerCase()
-    if (!(await machine.guarded(() => api.renameRecording(id, name)))) return
+    if (before === undefined || !(await machine.guarded(() => api.renameRecording(id, name)))) return
     await load()
     const named = machine.draft!.proofs.flatMap((p, i) => p.expectations.flatMap((e, j) => (e.recording?.trim().toLowerCase() === before ? [`/proofs/${i}/expectations/${j}/recording`] : [])))
     if (named.length) machine.edit(...named.map((path) => ({ op: 'replace' as const, path, value: name })))

@@ -95,7 +95,7 @@ const end = (way: 'finish' | 'undo') => tried(async () => {
           <td><a class="link" :href="`/api/machines/${machine.id}/images/${i.id}/file`" download>JSON</a> <a class="link" :href="`/api/machines/${machine.id}/images/${i.id}/file?format=csv`" download>CSV</a></td><td><button type="button" class="link" @click="forget(i.id)">Forget</button></td></tr>
       </tbody>
     </v-table>
-    <h2 class="gap">Project, device{{ image ? ' and image' : '' }}</h2>
+    <h2 class="gap">{{ image ? 'Project, device and image' : 'Project and device' }}</h2>
     <p v-if="!bench.state" class="empty">The bench is off. Keeping an image switches it on; Run does too.</p>
     <p v-else-if="rows.length === 0" class="pencil">{{ image ? 'All three agree.' : 'Project and device agree.' }}</p>
     <template v-if="rows.length">

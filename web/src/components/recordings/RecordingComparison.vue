@@ -92,6 +92,6 @@ const expected = (s: Schemas['Apart']) => machine.proof?.expectations.some((e) =
 
 <style scoped>
 .line { display: flex; flex-wrap: wrap; gap: 4px 6px; align-items: center; font-size: 13.5px; }
-.event { width: 190px; flex: none; } .lay { margin-top: 4px; }
+.event { width: 190px; flex: none; } .lay { margin-top: 4px; color: var(--ink); }
 .apart { font-size: 13px; } td, th { padding: 1px 6px !important; } td.mono { white-space: nowrap; }
 </style>

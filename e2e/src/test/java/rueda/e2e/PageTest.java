@@ -15,6 +15,12 @@ import org.junit.jupiter.api.Test;
 /** The page itself: expectations as sentences, keyboard, accessibility, size. */
 class PageTest extends BrowserTest {
 
+    /** Its pictures show all machines and revisions that there are. */
+    @Override
+    boolean ownProgram() {
+        return true;
+    }
+
     @Test
     void expectationsAreAddedChangedAndRemoved() {
         open("/prove");
