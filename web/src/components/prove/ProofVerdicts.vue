@@ -60,17 +60,22 @@ const shownFile = computed(() => fileOf(verdict.value?.order?.file ?? machine.ru
 const inFile = (name: string) => (machine.draft!.plc.files.length > 1 && name ? ` of ${name}` : '')
 
 async function mend() {
-  const m = verdict.value?.mend
-  if (!m) return
+  const { mend: m, change } = verdict.value!
+  if (change) machine.edit(...change.changes)
+  else if (m) exchange(m)
+  await machine.prove()
+}
+function exchange(m: Schemas['Replacement']) {
   const at = fileOf(m.file)
   const lines = machine.draft!.plc.files[at]!.source.split('\n')
   if (!lines[m.line - 1]?.includes(m.find)) return
   lines[m.line - 1] = lines[m.line - 1]!.replace(m.find, m.replace)
   machine.set(`/plc/files/${at}/source`, lines.join('\n'))
-  await machine.prove()
 }
+/** A change of the document goes by places in it, so only while it is as it was; a line of the program can be looked for. */
 const mendable = computed(() => {
   const m = verdict.value?.mend
+  if (verdict.value?.change) return !stale.value
   return Boolean(m && machine.draft!.plc.files[fileOf(m.file)]!.source.split('\n')[m.line - 1]?.includes(m.find))
 })
 </script>
@@ -110,7 +115,7 @@ const mendable = computed(() => {
         <p v-if="verdict.order" class="sub">In force at {{ fixed(verdict.time, 3) }} s: {{ verdict.order.words }}, {{ verdict.order.block ? `by ${verdict.order.block} ` : '' }}in line {{ verdict.order.line }}{{ inFile(verdict.order.file) }}.</p>
         <p v-else-if="!verdict.cause" class="sub">No order of the program was in force.</p>
         <p v-if="machine.run.happened.length" class="sub">Script: {{ machine.run.happened.slice(0, 6).map((h) => `at ${fixed(h.time, 3)} s ${h.words}`).join('; ') }}{{ machine.run.happened.length > 6 ? `; and ${machine.run.happened.length - 6} more` : '' }}.</p>
-        <p v-if="verdict.mend && mendable" class="mend">{{ verdict.mend.words }} <button type="button" class="link" @click="mend">Try it</button></p>
+        <p v-if="mendable" class="mend">{{ verdict.change?.label ?? verdict.mend!.words }} <button type="button" class="link" @click="mend">Try it</button></p>
       </div>
     </div>
   </template>

@@ -33,7 +33,7 @@ record ArrivesInTime(String axis, String after, double position, double toleranc
         int start = reading.next(reading.instant(after), 0);
         double end = run.end();
         if (start < 0) {
-            return new Verdict(sentence, false, within, null, "s", null, null, end, end, end, signal, causes.neverHappened(after.strip()), causes.orderAt(number, end), null);
+            return new Verdict(sentence, false, within, null, "s", null, null, end, end, end, signal, causes.neverHappened(after.strip()), causes.orderAt(number, end), null, null);
         }
         int actual = run.signal(signal);
         long stay = Math.round(stays / run.interval());
@@ -50,12 +50,12 @@ record ArrivesInTime(String axis, String after, double position, double toleranc
         }
         double begin = run.time(start);
         if (arrived < 0) {
-            return new Verdict(sentence, false, within, null, "s", null, null, end, begin, end, signal, causes.neverArrived(number, begin, closest, of.unit().symbol()), causes.orderAt(number, begin), null);
+            return new Verdict(sentence, false, within, null, "s", null, null, end, begin, end, signal, causes.neverArrived(number, begin, closest, of.unit().symbol()), causes.orderAt(number, begin), null, null);
         }
         double measured = (arrived - start) * run.interval();
         boolean holds = measured <= within;
         double time = run.time(arrived);
         return new Verdict(sentence, holds, within, measured, "s", (within - measured) / within, within - measured, time, holds ? begin : begin + within, time, signal,
-                holds ? null : causes.late(number, begin, measured, within), causes.orderAt(number, time), null);
+                holds ? null : causes.late(number, begin, measured, within), causes.orderAt(number, time), null, null);
     }
 }

@@ -65,7 +65,7 @@ final class Causes {
     }
 
     /** @param number of an axis, or beyond them of a virtual master */
-    private Axis axis(int number) {
+    Axis axis(int number) {
         int axes = machine.axes().size();
         return number < axes ? machine.axes().get(number) : machine.plc().virtualMasters().get(number - axes).asAxis();
     }
@@ -109,12 +109,12 @@ final class Causes {
         return words.toString();
     }
 
-    private long sample(double time) {
+    long sample(double time) {
         return Math.max(0, Math.min(run.samples() - 1, Math.round(time / run.interval()) - 1));
     }
 
     /** The last order that was refused at or before a time, or null. @param axis −1 for any */
-    private CommandLog.Entry lastError(int axis, double time) {
+    CommandLog.Entry lastError(int axis, double time) {
         CommandLog.Entry last = null;
         for (int i = 0; i < run.orders().size(); i++) {
             CommandLog.Entry entry = run.orders().entry(i);
@@ -193,7 +193,7 @@ final class Causes {
             String ordered = say("L%s ordered %s %s/s", place(entry).substring(1), plain(entry.velocity()), axis.unit().symbol());
             double faster = Math.abs(run.value(run.signal(AxisSignal.SPEED.of(axis.name())), sample(worst))) - entry.velocity();
             if (entry.velocity() > limit) {
-                return new Explanation(ordered + ".", mend(entry.call().file(), entry.line(), "Velocity", limit, say("Lower the velocity to the %s %s/s that are allowed.", plain(limit), axis.unit().symbol())));
+                return new Explanation(ordered + ".", mend(entry, "Velocity", limit, say("Lower the velocity to the %s %s/s that are allowed.", plain(limit), axis.unit().symbol())));
             } else if (faster < 1e-3 * entry.velocity()) {
                 return new Explanation(ordered + ".", null);
             }
@@ -203,22 +203,53 @@ final class Causes {
         return torqueShort(axis, axisNumber, entry, from);
     }
 
+    /** The move in force on an axis at a time, or null. */
+    CommandLog.Entry moveAt(int axis, double time) {
+        CommandLog.Entry entry = entryAt(axis, time);
+        return entry == null || entry.kind() != CommandLog.Kind.MOVE ? null : entry;
+    }
+
+    /** Whether the axis slows down at a time. */
+    boolean braking(int axisNumber, double time) {
+        int commandedSpeed = run.signal(AxisSignal.COMMANDED_SPEED.of(machine.axes().get(axisNumber).name()));
+        long sample = Math.max(1, sample(time));
+        return Math.abs(run.value(commandedSpeed, sample)) < Math.abs(run.value(commandedSpeed, Math.max(0, sample - 5)));
+    }
+
+    /** What the motor holds beside accelerating, in the direction of the motion; braking turned over: friction and, going up, the weight help. N·m */
+    private double held(MotorSide side, double speed, double direction, boolean braking) {
+        return (side.friction(speed) + side.gravity() * direction) * (braking ? -1 : 1);
+    }
+
+    /** Acceleration, or deceleration where the axis slows down at that time, that a torque is enough for, units/s²: a = (M − M_c)·r/J. */
+    double acceleration(int axisNumber, CommandLog.Entry entry, double time, double torque) {
+        MotorSide side = run.standing().get(axisNumber).motorSide();
+        double direction = Math.signum(run.value(run.signal(AxisSignal.COMMANDED_SPEED.of(machine.axes().get(axisNumber).name())), Math.max(1, sample(time))));
+        return (torque - held(side, entry.velocity(), direction, braking(axisNumber, time))) / side.inertia() * side.unitsPerRadian();
+    }
+
+    /** Acceleration that a move reaches with 5 % of the torque left, whichever way it goes, units/s². */
+    double reachable(int axisNumber, CommandLog.Entry entry) {
+        Axis real = run.standing().get(axisNumber);
+        MotorSide side = real.motorSide();
+        return (0.95 * peak(axisNumber) - side.friction(entry.velocity()) - Math.abs(side.gravity())) / side.inertia() * side.unitsPerRadian();
+    }
+
+    private double peak(int axisNumber) {
+        return Math.min(machine.axes().get(axisNumber).torqueLimit(), run.standing().get(axisNumber).motor().peakTorque());
+    }
+
     /** M = J·a/r + M_c + b·ω at the motor; lacking torque shows as following error. */
     private Explanation torqueShort(Axis axis, int axisNumber, CommandLog.Entry entry, double from) {
         Axis real = run.standing().get(axisNumber);
         MotorSide side = real.motorSide();
         String unit = axis.unit().symbol();
-        int commandedSpeed = run.signal(AxisSignal.COMMANDED_SPEED.of(axis.name()));
         int limitedSignal = run.signal(AxisSignal.TORQUE_LIMITED.of(axis.name()));
-        long sample = Math.max(1, Math.min(run.samples() - 1, Math.round(from / run.interval()) - 1));
-        double speedNow = run.value(commandedSpeed, sample);
-        double speedBefore = run.value(commandedSpeed, Math.max(0, sample - 5));
-        boolean braking = Math.abs(speedNow) < Math.abs(speedBefore);
+        boolean braking = braking(axisNumber, from);
+        double direction = Math.signum(run.value(run.signal(AxisSignal.COMMANDED_SPEED.of(axis.name())), Math.max(1, sample(from))));
         double ordered = braking ? entry.deceleration() : entry.acceleration();
-        /* in the direction of the motion, braking turned over: friction and, going up, the weight help */
-        double held = (side.friction(entry.velocity()) + side.gravity() * Math.signum(speedNow)) * (braking ? -1 : 1);
-        double needed = side.inertia() * ordered / side.unitsPerRadian() + held;
-        double peak = Math.min(axis.torqueLimit(), real.motor().peakTorque());
+        double needed = side.inertia() * ordered / side.unitsPerRadian() + held(side, entry.velocity(), direction, braking);
+        double peak = peak(axisNumber);
         long saturated = 0;
         for (long k = 0; k < run.samples(); k++) {
             double t = run.time(k);
@@ -232,32 +263,76 @@ final class Causes {
                 entry.time() * 1e-9, place(entry), entry.block(), which.toLowerCase(Locale.ROOT), plain(ordered), unit,
                 carried, needed, peak);
         if (!real.load().equals(axis.load()) || !real.motor().equals(axis.motor())) {
-            words += say("As the document says it would need %.2f of %.2f N·m. ", axis.motorSide().inertia() * ordered / side.unitsPerRadian() + (axis.motorSide().friction(entry.velocity()) + axis.motorSide().gravity() * Math.signum(speedNow)) * (braking ? -1 : 1), axis.torqueLimit());
+            words += say("As the document says it would need %.2f of %.2f N·m. ", axis.motorSide().inertia() * ordered / side.unitsPerRadian() + held(axis.motorSide(), entry.velocity(), direction, braking), axis.torqueLimit());
         }
         if (needed <= peak) {
             return new Explanation(words + "The torque suffices, so look at the gains and the feed-forward.", null);
         }
-        double possible = (0.95 * peak - held) / side.inertia() * side.unitsPerRadian();
+        double possible = acceleration(axisNumber, entry, from, 0.95 * peak);
         double step = Math.pow(10, Math.max(0, Math.floor(Math.log10(possible)) - 1));
         double advised = Math.floor(possible / step) * step;
-        Verdict.Replacement mend = mend(entry.call().file(), entry.line(), which, advised, say("Lower the %s to %s %s/s²: this leaves 5 %% of the torque in reserve.", which.toLowerCase(Locale.ROOT), plain(advised), unit));
+        Verdict.Replacement mend = possible > 0 ? mend(entry, which, advised, say("Lower the %s to %s %s/s²: this leaves 5 %% of the torque in reserve.", which.toLowerCase(Locale.ROOT), plain(advised), unit)) : null;
         return new Explanation(words + say("So the torque stood at its limit for %.0f ms and the axis fell behind.", saturatedMs), mend);
     }
 
-    /** Another number for a parameter of a call, where a number stands there. @param words what it would do */
-    private Verdict.Replacement mend(String file, int line, String parameter, double value, String words) {
-        String[] lines = machine.plc().files().stream().filter(f -> f.name().equals(file)).findFirst().map(Plc.SourceFile::source).orElse("").split("\n", -1);
-        Pattern given = Pattern.compile("\\b" + parameter + "\\s*:=\\s*[0-9][0-9_.]*(?:[eE][+-]?[0-9]+)?", Pattern.CASE_INSENSITIVE);
-        for (int i = line - 1; i >= 0 && i < lines.length; i++) {
-            Matcher match = given.matcher(lines[i]);
+    /** The text in which an order stands, line by line; empty where it is not known. */
+    private String[] lines(CommandLog.Entry entry) {
+        return machine.plc().files().stream().filter(f -> f.name().equals(entry.call().file())).findFirst().map(Plc.SourceFile::source).orElse("").split("\n", -1);
+    }
+
+    /** Whether the call that gave an order gives this parameter. */
+    boolean given(CommandLog.Entry entry, String parameter) {
+        return inCall(entry, Pattern.compile("\\b" + parameter + "\\s*:=", Pattern.CASE_INSENSITIVE)) != null;
+    }
+
+    private record Found(int line, Matcher match) {
+    }
+
+    private Found inCall(CommandLog.Entry entry, Pattern pattern) {
+        String[] lines = lines(entry);
+        for (int i = entry.line() - 1; i >= 0 && i < lines.length; i++) {
+            Matcher match = pattern.matcher(lines[i]);
             if (match.find()) {
-                String replacement = parameter + " := " + say("%.1f", value);
-                return new Verdict.Replacement(file, i + 1, match.group(), replacement, words);
+                return new Found(i + 1, match);
             }
             if (lines[i].contains(";")) {
                 return null;
             }
         }
         return null;
+    }
+
+    /**
+     * Another number for a parameter of a call, where a number stands there, or where the variable that stands there is declared with a number and never
+     * given another one. A deceleration that is left out is the acceleration. @param words what it would do
+     */
+    Verdict.Replacement mend(CommandLog.Entry entry, String parameter, double value, String words) {
+        String file = entry.call().file();
+        if (parameter.equals("Deceleration") && !given(entry, parameter)) {
+            return mend(entry, "Acceleration", value, words);
+        }
+        Found number = inCall(entry, Pattern.compile("\\b" + parameter + "\\s*:=\\s*[0-9][0-9_.]*(?:[eE][+-]?[0-9]+)?(?![\\w.])", Pattern.CASE_INSENSITIVE));
+        if (number != null) {
+            return new Verdict.Replacement(file, number.line(), number.match().group(), parameter + " := " + say("%.1f", value), words);
+        }
+        Found named = inCall(entry, Pattern.compile("\\b" + parameter + "\\s*:=\\s*([A-Za-z_]\\w*)\\s*[,)]", Pattern.CASE_INSENSITIVE));
+        return named == null ? null : declared(entry, named.match().group(1), value, words);
+    }
+
+    private Verdict.Replacement declared(CommandLog.Entry entry, String variable, double value, String words) {
+        Pattern declaration = Pattern.compile("\\b(" + variable + "\\s*:\\s*L?REAL\\s*:=\\s*)[0-9][0-9_.]*(?:[eE][+-]?[0-9]+)?(?=\\s*;)", Pattern.CASE_INSENSITIVE);
+        Pattern assigned = Pattern.compile("\\b" + variable + "\\s*:=", Pattern.CASE_INSENSITIVE);
+        String[] lines = lines(entry);
+        Verdict.Replacement found = null;
+        for (int i = 0; i < lines.length; i++) {
+            Matcher match = declaration.matcher(lines[i]);
+            if (assigned.matcher(lines[i]).find() || found != null && match.find()) {
+                return null;
+            }
+            if (match.reset().find()) {
+                found = new Verdict.Replacement(entry.call().file(), i + 1, match.group(), match.group(1) + say("%.1f", value), words + " " + variable + " holds wherever it is used.");
+            }
+        }
+        return found;
     }
 }

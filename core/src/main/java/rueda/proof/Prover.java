@@ -75,7 +75,9 @@ public final class Prover {
         Bench bench = new Bench(machine, samples(machine, proof), stand);
         RecordedRun run = ran(bench, stand, proof, shelf, progress);
         ProgramFault fault = run.fault();
-        return new ProofRun(verdicts(proof, run), proof.duration(), fault == null ? null : fault.getMessage(), fault == null ? "" : fault.file(), fault == null ? 0 : fault.line(), figures(run), run.happened(), bench);
+        Mends mends = new Mends(proof, run);
+        List<Verdict> verdicts = proof.expectations().stream().map(e -> mends.on(e, Claim.of(e).judged(run))).toList();
+        return new ProofRun(verdicts, proof.duration(), fault == null ? null : fault.getMessage(), fault == null ? "" : fault.file(), fault == null ? 0 : fault.line(), figures(run), run.happened(), bench);
     }
 
     /**

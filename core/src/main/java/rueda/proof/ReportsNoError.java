@@ -49,6 +49,6 @@ record ReportsNoError(String axis) implements Claim {
             errors++;
             cause = cause == null ? causes.stopped(fault) : cause;
         }
-        return new Verdict(sentence(of), errors == 0, 0.0, (double) errors, "errors", errors == 0 ? 1.0 : -1.0, errors == 0 ? null : (Double) (double) -errors, first, first, first, signal, cause, order, null);
+        return new Verdict(sentence(of), errors == 0, 0.0, (double) errors, "errors", errors == 0 ? 1.0 : -1.0, errors == 0 ? null : (Double) (double) -errors, first, first, first, signal, cause, order, null, null);
     }
 }

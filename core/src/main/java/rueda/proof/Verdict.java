@@ -1,6 +1,7 @@
 package rueda.proof;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
+import rueda.advice.Finding;
 
 /**
  * What became of one expectation.
@@ -19,14 +20,15 @@ import io.soabase.recordbuilder.core.RecordBuilder;
  * @param cause    why it failed, in words; null when it holds
  * @param order    the order of the program in force at that place, or null
  * @param mend     a change of the program that would mend it, or null
+ * @param change   a change of the document that would mend it, or null
  */
 @RecordBuilder
 public record Verdict(String sentence, boolean holds, Double limit, Double measured, String unit, Double room, Double margin, double time,
-                      double from, double to, String signal, String cause, Order order, Replacement mend) implements VerdictBuilder.With {
+                      double from, double to, String signal, String cause, Order order, Replacement mend, Finding.Mend change) implements VerdictBuilder.With {
 
     /** Nothing measured yet. */
     static Verdict of(String sentence, boolean holds) {
-        return new Verdict(sentence, holds, null, null, "", null, null, 0, 0, 0, "", null, null, null);
+        return new Verdict(sentence, holds, null, null, "", null, null, 0, 0, 0, "", null, null, null, null);
     }
 
     /** It does not hold, because what it speaks of did not come about. @param end of the run, s */
