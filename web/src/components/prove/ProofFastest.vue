@@ -27,6 +27,8 @@ const taken = ref(false)
 /** Revision that was searched: texts of another one would be lost under what was found. */
 const searched = ref(0)
 const same = computed(() => machine.revision === searched.value && !machine.dirty)
+/** What the search still needs. */
+const missing = computed(() => (!Object.keys(chosen.value).length ? 'Tick the numbers that may change; then it can be searched.' : !from.value.trim() || !to.value.trim() ? 'Name both events; then it can be searched.' : ''))
 let work = new AbortController()
 
 /* numbers are found again when the machine has been saved with others; what is free stays free by its words */
@@ -91,7 +93,8 @@ const outcome = computed(() => {
     <div class="line">The time from <TextEntry class="mono event" :value="from" :options="events" aria-label="Event with which the time begins" maxlength="1000" @enter="from = $event" /> to <TextEntry class="mono event" :value="to" :options="events" aria-label="Event with which the time ends" maxlength="1000" @enter="to = $event" /> counts: as short as it gets while every expectation holds
       <v-checkbox-btn v-model="conditions" class="under" :disabled="!machine.proof?.conditions.length" :label="machine.proof?.conditions.length ? 'under every condition' : 'the proof has no conditions'" />
       <v-btn v-if="progress" class="go" @click="work.abort()">Cancel</v-btn>
-      <v-btn v-else class="go" color="primary" variant="flat" :disabled="!props.possible || !Object.keys(chosen).length || !from.trim() || !to.trim()" @click="search">Search</v-btn></div>
+      <v-btn v-else class="go" color="primary" variant="flat" :disabled="!props.possible || Boolean(missing)" @click="search">Search</v-btn></div>
+    <p v-if="!progress && missing" class="sub">{{ missing }}</p>
     <p v-if="progress" class="sub" role="status">{{ progress.points }} of at most {{ progress.of }} sets of values{{ progress.best == null ? ', none that holds yet' : `, ${significant(progress.best)} s so far` }} <v-progress-linear class="far" :model-value="progress.points" :max="progress.of" color="primary" aria-label="Progress of the search" /></p>
     <ProblemNote v-if="problem" :problem="problem" data-testid="fastest-refused" @close="problem = null" />
     <div v-if="found?.fastest" class="found" :class="{ ok: found.fastest.holds }" data-testid="fastest">

@@ -37,7 +37,8 @@ function make(width: number, height: number) {
       { ...axis, size: props.last ? 22 : 4, values: (_u, ticks) => ticks.map((t) => (props.last ? `${minus(t)} s` : '')) },
       ...scales.value.map((scale, i) => ({ ...axis, scale, show: i < 2, side: (i === 0 ? 3 : 1) as uPlot.Axis.Side, size: MARGIN, grid: i === 0 ? axis.grid : { show: false }, values: (_u: uPlot, ticks: number[]) => ticks.map(minus) })),
     ],
-    series: [{}, ...mine.value.map(({ line }) => ({ scale: scaleOf(line), stroke: colour(STROKES[line.colour]!.colour), width: 1.5, dash: STROKES[line.colour]!.dash, points: { show: false } }))],
+    /* one pixel: where a browser draws without a graphics processor, wider lines halve the frames of dense recordings */
+    series: [{}, ...mine.value.map(({ line }) => ({ scale: scaleOf(line), stroke: colour(STROKES[line.colour]!.colour), width: 1, dash: STROKES[line.colour]!.dash, points: { show: false } }))],
     hooks: { drawClear: [bands] },
   }, data(), host.value!)
 }
@@ -80,24 +81,29 @@ function draw() {
 /** The time that is seen, and of each unit what lies in it. */
 function scaled() {
   if (!plot) return
+  /* read once: what is kept is watched deeply, and this runs for every point of every frame */
+  const { from, to } = traces.kept
+  const held = traces.held?.lines
   plot.batch(() => {
     for (const scale of scales.value) {
       let low = Infinity
       let high = -Infinity
       mine.value.filter((l) => scaleOf(l.line) === scale).forEach((l) => {
-        const drawn = traces.held?.lines[l.index]
-        drawn?.time.forEach((t, i) => {
-          const value = drawn.values[i]
-          if (value == null || t! < traces.kept.from || t! > traces.kept.to) return
-          low = Math.min(low, value)
-          high = Math.max(high, value)
-        })
+        const drawn = held?.[l.index]
+        if (!drawn) return
+        const { time, values } = drawn
+        for (let i = 0; i < time.length; i++) {
+          const value = values[i]
+          if (value == null || time[i]! < from || time[i]! > to) continue
+          if (value < low) low = value
+          if (value > high) high = value
+        }
       })
       if (!Number.isFinite(low)) { low = 0; high = 1 }
       const room = high > low ? (high - low) * 0.06 : Math.abs(high) * 0.1 || 1
       plot!.setScale(scale, { min: low - room, max: high + room })
     }
-    plot!.setScale('x', { min: traces.kept.from, max: traces.kept.to })
+    plot!.setScale('x', { min: from, max: to })
   })
 }
 
