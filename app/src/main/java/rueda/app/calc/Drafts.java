@@ -52,8 +52,13 @@ class Drafts {
     record Draft(String key, long size, Machine machine, JsonNode tree, List<EntryFault> faults, DocumentAdvice advice, ProgramAnswer program, Machine sound) {
     }
 
+    /** A page that is opened asks about all of its document: what was computed of the same one before is not computed again. */
     Draft begin(Machine machine, List<DeviceDescription> library) {
-        return keep(next(null, machine, MachineJson.tree(machine), MachineJson.write(machine).length(), library));
+        Draft alike;
+        synchronized (kept) {
+            alike = kept.values().stream().filter(draft -> machine.equals(draft.machine()) && machine.equals(draft.sound())).findFirst().orElse(null);
+        }
+        return keep(next(alike, machine, MachineJson.tree(machine), MachineJson.write(machine).length(), library));
     }
 
     /** @throws NotFound when it is not kept any more */
