@@ -29,7 +29,7 @@ const linear = (step: Step) => choices.all.feeds.find((f) => f.code === machine.
 function begun(step: Step): Partial<Step> {
   const axis = machine.axis?.name
   const event = sentences.bits[0] ?? 'TRUE'
-  const first: Partial<Step> = { time: 1, when: event, until: event, lasts: 0.5, target: sentences.targets[0] ?? '', value: 'TRUE', axis, amount: 10, mistake: choices.all.mistakes[0]?.code as Step['mistake'] }
+  const first: Partial<Step> = { time: 1, when: event, until: event, lasts: 0.5, target: sentences.targets[0] ?? '', value: 'TRUE', axis, amount: 10, mistake: choices.all.mistakes[0]?.code as Step['mistake'], request: machine.draft!.safetyRequests[0]?.name ?? '' }
   const patterns = [start(step)?.pattern, does(step)?.pattern, does(step)?.endings.length ? ending(step)?.pattern : ''].join(' ')
   const used = [...patterns.matchAll(/\{(\w+)\}/g)].map((m) => m[1] as keyof Step)
   return Object.fromEntries(used.filter((slot) => step[slot] === null || step[slot] === undefined).map((slot) => [slot, first[slot]]))

@@ -24,7 +24,7 @@ const recordings = useRecordings()
 const LABELS: Record<string, string> = {
   axis: 'Axis', other: 'Other axis', after: 'Event', then: 'Later event', when: 'Condition', until: 'End', signal: 'Value', quantity: 'Quantity', span: 'While', end: 'How it ends', position: 'Position', tolerance: 'Tolerance', within: 'Time',
   stays: 'Stays', limit: 'Limit', low: 'Lower bound', high: 'Upper bound', otherLow: 'Lower bound of the other axis', otherHigh: 'Upper bound of the other axis', distance: 'Distance', atLeast: 'Shortest time', time: 'Time', lasts: 'Duration',
-  target: 'What is set', value: 'What it gets', amount: 'Amount', mistake: 'Mistake', recording: 'Recording', alignment: 'How it is laid over the run',
+  target: 'What is set', value: 'What it gets', amount: 'Amount', mistake: 'Mistake', request: 'Request', recording: 'Recording', alignment: 'How it is laid over the run',
 }
 const entries = computed(() => props.entries as Slotted)
 const proofs = computed(() => choices.all.proof)
@@ -70,7 +70,7 @@ const wrong = computed(() => all.value.flatMap(({ slot }) => {
   const fault = slot ? sentences.fault(`${props.path}/${slot}`) : undefined
   return fault ? [`${LABELS[slot!] ?? slot}${fault.column > 1 ? `, column ${fault.column}` : ''}: ${fault.message}`] : []
 }))
-const choicesOf = (slot: string): (string | Schemas['Choice'])[] => ({ axis: axes.value, other: axes.value, quantity: proofs.value.quantities, span: proofs.value.spans, alignment: proofs.value.alignments, recording: recordings.all.map((r) => r.name), end: proofs.value.ends, mistake: choices.all.mistakes } as Record<string, (string | Schemas['Choice'])[]>)[slot] ?? []
+const choicesOf = (slot: string): (string | Schemas['Choice'])[] => ({ axis: axes.value, other: axes.value, quantity: proofs.value.quantities, span: proofs.value.spans, alignment: proofs.value.alignments, recording: recordings.all.map((r) => r.name), end: proofs.value.ends, mistake: choices.all.mistakes, request: machine.draft!.safetyRequests.map((r) => r.name) } as Record<string, (string | Schemas['Choice'])[]>)[slot] ?? []
 </script>
 
 <template>

@@ -106,7 +106,8 @@ class BusApiTest {
         String[] records = {"Unit /axes/0/unit", "Axis /axes/0", "Reducer /axes/0/train/reducers/0", "Motor /axes/0/motor", "Load /axes/0/load", "Brake /axes/0/brake", "Dynamics /axes/0/limits/max", "Limits /axes/0/limits", "Duty /axes/0/duty",
             "Control /axes/0/control", "Homing /axes/0/homing", "Supervision /axes/0/supervision", "Plc /plc", "Task /plc/tasks/0", "Wiring /axes/0/wiring",
             "MoveEntry /axes/0/moves/entries/0", "Cue /axes/0/moves/starters/0/cue", "Zone /axes/0/moves/zones/0", "MoveException /axes/2/moves/exceptions/0",
-            "Proof /proofs/0", "Plan /proofs/0/plan", "Following /axes/3/following", "FollowRatio /axes/3/following/ratio", "Meeting /axes/3/following/meeting", "FollowWatch /axes/3/following/watch"};
+            "Proof /proofs/0", "Plan /proofs/0/plan", "Following /axes/3/following", "FollowRatio /axes/3/following/ratio", "Meeting /axes/3/following/meeting", "FollowWatch /axes/3/following/watch",
+            "SafetyRequest /safetyRequests/0", "AxisGuard /axes/0/guard", "StopRules /axes/0/guard/stop2", "SpeedRules /axes/0/guard/speed"};
         int checked = 0;
         for (String record : records) {
             String name = record.split(" ")[0];

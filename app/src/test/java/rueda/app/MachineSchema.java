@@ -44,6 +44,9 @@ final class MachineSchema {
             java.util.Map.entry("Following.phaseWindow", Range.of(0, 1e9)), java.util.Map.entry("Following.accelerationForward", Range.of(0, 100)), java.util.Map.entry("Following.trimDistance", Range.of(0, 1e9)),
             java.util.Map.entry("FollowWatch.lostCounts", Range.of(0, 1_000_000)), java.util.Map.entry("FollowWatch.phaseLimit", Range.of(0, 1e9)), java.util.Map.entry("FollowRatio.in", Range.of(1, Integer.MAX_VALUE)),
             java.util.Map.entry("Meeting.master", Range.of(-1e9, 1e9)), java.util.Map.entry("Meeting.follower", Range.of(-1e9, 1e9)), java.util.Map.entry("Meeting.way", Range.of(0, 1e9)),
+            java.util.Map.entry("SafetyRequest.filter", Range.of(0, 1000)), java.util.Map.entry("SafetyRequest.discrepancy", Range.of(0, 10_000)), java.util.Map.entry("AxisGuard.cycle", Range.of(0.25, 20)), java.util.Map.entry("AxisGuard.countsPerTurn", Range.of(1, Integer.MAX_VALUE)), java.util.Map.entry("StopRules.delay", Range.of(0, 60_000)), java.util.Map.entry("StopRules.steepest", Range.of(0, 1e9)),
+            java.util.Map.entry("StopRules.time", Range.of(0, 60_000)), java.util.Map.entry("StopRules.standstillSpeed", Range.of(0, 1e9)), java.util.Map.entry("StopRules.filterDistance", Range.of(0, 1e9)), java.util.Map.entry("StopRules.brakeDelay", Range.of(0, 60_000)), java.util.Map.entry("StopRules.torqueDelay", Range.of(0, 60_000)),
+            java.util.Map.entry("StopRules.flattest", Range.above0(1e9)), java.util.Map.entry("StopRules.window", Range.above0(1e9)), java.util.Map.entry("SpeedRules.delay", Range.of(0, 60_000)), java.util.Map.entry("SpeedRules.limit", Range.above0(1e9)), java.util.Map.entry("SpeedRules.filterDistance", Range.of(0, 1e9)),
             java.util.Map.entry("Cue.millis", Range.of(0, 60_000)), java.util.Map.entry("Zone.from", Range.of(-1e9, 1e9)), java.util.Map.entry("Zone.to", Range.of(-1e9, 1e9)), java.util.Map.entry("Zone.hysteresis", Range.of(0, 1e9)),
             java.util.Map.entry("MoveException.from", Range.of(0, 255)), java.util.Map.entry("Plan.runs", Range.of(1, 100_000)), java.util.Map.entry("Plan.every", Range.of(0.001, 7200)), java.util.Map.entry("Proof.duration", Range.of(0.1, 7200))));
 
@@ -70,6 +73,11 @@ final class MachineSchema {
             ((ObjectNode) node.at("/properties/name")).put("minLength", 1).put("maxLength", 80);
             ((ObjectNode) node.at("/properties/axes")).put("maxItems", 128);
             ((ObjectNode) node.at("/properties/proofs")).put("maxItems", 64);
+            ((ObjectNode) node.at("/properties/safetyRequests")).put("maxItems", 32);
+        } else if (name.equals("SafetyRequest")) {
+            ((ObjectNode) node.at("/properties/name")).put("minLength", 1).put("maxLength", 80);
+        } else if (name.equals("AxisGuard")) {
+            ((ObjectNode) node.at("/properties/asks")).put("maxItems", 256);
         } else if (name.equals("Proof")) {
             ((ObjectNode) node.at("/properties/script")).put("maxItems", 500);
             ((ObjectNode) node.at("/properties/expectations")).put("maxItems", 1000);

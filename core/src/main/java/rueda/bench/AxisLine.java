@@ -1,6 +1,7 @@
 package rueda.bench;
 
 import java.util.List;
+import java.util.function.LongSupplier;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
 import rueda.bus.BusFamily;
@@ -44,6 +45,9 @@ final class AxisLine {
     /** what the drive got last, and where its answer goes when no frame comes */
     private final byte[] arrived;
     private final byte[] lost;
+    /** null where the axis has none */
+    final GuardDevice guard;
+    private final LongSupplier clock;
     /** null where every cycle is worked out */
     private Rest rest;
     private boolean rested;
@@ -61,8 +65,10 @@ final class AxisLine {
     private final TagCopy programTags;
     private final TagCopy inputTags;
 
-    /** @param firstTag number of the first tag of this axis among the tags of the environment */
-    AxisLine(Bus bus, Axis axis, MotionAxis motion, Drive drive, CompiledProgram program, int firstTag, DelayedMailbox mailbox, Mistakes mistakes) {
+    /** @param firstTag number of the first tag of this axis among the tags of the environment  @param guard null where it has none  @param clock ns at the begin of the bus cycle */
+    AxisLine(Bus bus, Axis axis, MotionAxis motion, Drive drive, CompiledProgram program, int firstTag, DelayedMailbox mailbox, Mistakes mistakes, GuardDevice guard, LongSupplier clock) {
+        this.guard = guard;
+        this.clock = clock;
         this.motion = motion;
         this.mailbox = mailbox;
         this.mistakes = mistakes;
@@ -86,6 +92,7 @@ final class AxisLine {
         outputTags = new TagCopy(profile, outputLayout, program, firstTag, e -> !programWrites(axis, e));
         programTags = new TagCopy(profile, outputLayout, program, firstTag, e -> programWrites(axis, e));
         inputTags = new TagCopy(profile, inputLayout, program, firstTag + boundTags(axis.station().outputs()), e -> true);
+        tellDrive();
         drive.sample(inputs);
         for (int i = 0; i < outputLayout.entries().size(); i++) {
             DriveObject object = DriveObject.find(outputLayout.entries().get(i).object(), outputLayout.entries().get(i).subIndex());
@@ -145,7 +152,27 @@ final class AxisLine {
     void exchangeNothing(int subSteps) {
         rested = false;
         mailbox.cycle();
-        drive.advance(arrived, lost, subSteps);
+        advance(arrived, lost, subSteps);
+    }
+
+    private void advance(byte[] to, byte[] from, int subSteps) {
+        if (guard == null) {
+            drive.advance(to, from, subSteps);
+            return;
+        }
+        for (int i = 0; i < subSteps; i++) {
+            drive.advance(to, from, 1);
+            if (guard.step(plant, clock.getAsLong() + (i + 1) * Bench.SUB_STEP_NANOS)) {
+                tellDrive();
+            }
+        }
+    }
+
+    private void tellDrive() {
+        if (guard != null) {
+            drive.guarded(guard.torque(), guard.stops(), guard.brakeMayOpen());
+            drive.guardWords(guard.watch().phase().ordinal(), guard.watch().leading() == null ? 0 : guard.watch().leading().ordinal() + 1, guard.watch().breach().ordinal());
+        }
     }
 
     /** Keeps what arrives, for a cycle in which nothing does. */
@@ -154,8 +181,8 @@ final class AxisLine {
     }
 
     /** From now on cycles that change nothing are not worked out. */
-    void restWhileStill() {
-        rest = new Rest(outputs, inputs, mailbox, drive, mailbox, forcedStatus);
+    void restWhileStill(long cycleNanos) {
+        rest = new Rest(outputs, inputs, mailbox, guard, (int) (cycleNanos / Bench.SUB_STEP_NANOS), drive, mailbox, forcedStatus);
     }
 
     /** Somebody touches drive or plant. */
@@ -180,6 +207,9 @@ final class AxisLine {
     void exchangeInTime(int subSteps) {
         rested = rest != null && rest.goesOn();
         if (rested) {
+            if (guard != null) {
+                guard.passed(subSteps);
+            }
             return;
         }
         exchange(subSteps);
@@ -191,7 +221,7 @@ final class AxisLine {
     /** One bus cycle of the drive. @param subSteps as many as it takes by its clock */
     void exchange(int subSteps) {
         mailbox.cycle();
-        drive.advance(outputs, inputs, subSteps);
+        advance(outputs, inputs, subSteps);
         forcedStatus.apply(inputLayout, inputs, words.statusEntry());
     }
 
@@ -204,6 +234,9 @@ final class AxisLine {
                 plant.mechanics().brake(true);
             }
             plant.step(0);
+            if (guard != null && guard.step(plant, clock.getAsLong() + (i + 1) * Bench.SUB_STEP_NANOS)) {
+                tellDrive();
+            }
         }
     }
 

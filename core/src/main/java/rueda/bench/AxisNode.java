@@ -17,6 +17,8 @@ final class AxisNode {
     final Mistakes mistakes;
     /** null where every frame arrives */
     final FrameLoss frames;
+    /** null where the axis has none */
+    final GuardDevice guard;
     /** what has been broken while it ran, a bit for each mistake */
     int broken;
     /** levels that inputs show whatever stands behind them, by the names of the terminals */
@@ -24,7 +26,8 @@ final class AxisNode {
     /** made anew whenever the device begins anew */
     AxisLine line;
 
-    AxisNode(int number, int firstTag, DeviceMemory device, Mistakes mistakes, StationClock clock, FrameLoss frames) {
+    AxisNode(int number, int firstTag, DeviceMemory device, Mistakes mistakes, StationClock clock, FrameLoss frames, GuardDevice guard) {
+        this.guard = guard;
         this.frames = frames;
         this.clock = clock;
         this.number = number;

@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.Collectors;
 import rueda.drive.DriveObject;
+import rueda.guard.GuardPhase;
 import rueda.machine.Axis;
 import rueda.plcopen.AxisState;
 
@@ -34,11 +35,15 @@ public enum AxisSignal {
     /** state of the axis as the PLC sees it, PLCopen Motion Control part 1 */
     STATE("state", Unit.STATE, l -> l.motion.state().ordinal()),
     /** where the load really is, from the negative hard stop: also when no device looks at it */
-    PLACE("place", Unit.POSITION, l -> l.drive.plant().place());
+    PLACE("place", Unit.POSITION, l -> l.drive.plant().place()),
+    /** phase of the guard, {@link GuardPhase}; of an axis without one it is free */
+    GUARD("guard", Unit.GUARD, l -> l.guard == null ? 0 : l.guard.watch().phase().ordinal());
 
-    private enum Unit { POSITION, SPEED, TORQUE, NONE, BIT, STATE }
+    private enum Unit { POSITION, SPEED, TORQUE, NONE, BIT, STATE, GUARD }
 
     private static final Map<String, Long> STATES = Arrays.stream(AxisState.values()).collect(Collectors.toUnmodifiableMap(Enum::name, state -> (long) state.ordinal()));
+
+    private static final Map<String, Long> GUARDS = Arrays.stream(GuardPhase.values()).collect(Collectors.toUnmodifiableMap(Enum::name, phase -> (long) phase.ordinal()));
 
     private static final AxisSignal[] ALL = values();
     /** what does not come from the drive and the plant alone */
@@ -74,8 +79,8 @@ public enum AxisSignal {
             case POSITION -> axis.unit().symbol();
             case SPEED -> axis.unit().symbol() + "/s";
             case TORQUE -> "N·m";
-            case NONE, BIT, STATE -> "";
-        }, unit == Unit.BIT, unit == Unit.STATE ? STATES : Map.of());
+            case NONE, BIT, STATE, GUARD -> "";
+        }, unit == Unit.BIT, unit == Unit.STATE ? STATES : unit == Unit.GUARD ? GUARDS : Map.of());
     }
 
     /** Reads what can have changed of an axis whose drive and plant have not. @param into has all of them, as they were, from the place on */

@@ -11,6 +11,8 @@ import java.util.stream.Stream;
 import rueda.bus.wire.BusCapture;
 import rueda.drive.DeviceMemory;
 import rueda.drive.Drive;
+import rueda.guard.AxisWatch;
+import rueda.guard.GuardLog;
 import rueda.drive.ParameterGroup;
 import rueda.machine.Axis;
 import rueda.machine.Following;
@@ -57,6 +59,8 @@ public final class Bench {
     private final AxisNode[] nodes;
     private final AxisNode[] recordedNodes;
     private final VirtualLine[] virtualMasters;
+    private final SafetyContacts contacts;
+    private final GuardLog guardLog = new GuardLog();
     /** the PLC's side of every axis, then of every virtual master, as its function blocks have them */
     private final MotionAxis[] axes;
     private final int subSteps;
@@ -130,6 +134,7 @@ public final class Bench {
         axes = ready.axes();
         Arrays.fill(axes, null);
         nodes = new AxisNode[count];
+        contacts = new SafetyContacts(machine.safetyRequests().size());
         virtualMasters = new VirtualLine[axes.length - count];
         CompiledProgram program = ready.program();
         cycleNanos = machine.bus().cycleMicros() * 1000L;
@@ -141,7 +146,8 @@ public final class Bench {
         for (int i = 0; i < count; i++) {
             Axis axis = machine.axes().get(i);
             Stand.Disturbance disturbance = stand.disturbed().get(i);
-            AxisNode node = new AxisNode(i, tag, new DeviceMemory(axis), Mistakes.none(), new StationClock(i, subSteps, disturbance.clock()), disturbance.framesLost() > 0 ? new FrameLoss(disturbance.framesLost(), stand.seed(i, 1)) : null);
+            AxisNode node = new AxisNode(i, tag, new DeviceMemory(axis), Mistakes.none(), new StationClock(i, subSteps, disturbance.clock()), disturbance.framesLost() > 0 ? new FrameLoss(disturbance.framesLost(), stand.seed(i, 1)) : null,
+                    axis.guard().fitted() ? new GuardDevice(i, axis, machine.safetyRequests(), contacts, guardLog) : null);
             node.mistakes.make(condition.mask(axis.name(), 0));
             nodes[i] = node;
             EncoderNoise noise = disturbance.encoderNoise() > 0 ? new EncoderNoise(disturbance.encoderNoise(), stand.seed(i, 2)) : null;
@@ -173,12 +179,12 @@ public final class Bench {
             motion.restarted(axes[node.number]);
         }
         axes[node.number] = motion;
-        node.line = new AxisLine(machine.bus(), axis, motion, drive, resource.program(), node.firstTag, mailbox, node.mistakes);
+        node.line = new AxisLine(machine.bus(), axis, motion, drive, resource.program(), node.firstTag, mailbox, node.mistakes, node.guard, this::now);
         if (stopped) {
             node.line.listenToBus();
         }
         if (resting) {
-            node.line.restWhileStill();
+            node.line.restWhileStill(cycleNanos);
         }
         node.forceInputs();
     }
@@ -190,7 +196,7 @@ public final class Bench {
     public void restWhileStill() {
         resting = true;
         for (AxisNode node : nodes) {
-            node.line.restWhileStill();
+            node.line.restWhileStill(cycleNanos);
         }
     }
 
@@ -533,6 +539,36 @@ public final class Bench {
         int bit = 1 << mistake.ordinal();
         nodes[axis].broken = broken ? nodes[axis].broken | bit : nodes[axis].broken & ~bit;
         change();
+    }
+
+    /** Contacts of a request open or close: open ones ask the guards. @param request its number  @param firstClosed channel 1  @param secondClosed channel 2 */
+    public void ask(int request, boolean firstClosed, boolean secondClosed) {
+        contacts.put(request, firstClosed, secondClosed);
+        wakeGuarded();
+    }
+
+    /** The button that acknowledges, of all guards. */
+    public void acknowledge(boolean pressed) {
+        contacts.acknowledge(pressed);
+        wakeGuarded();
+    }
+
+    private void wakeGuarded() {
+        for (AxisNode node : nodes) {
+            if (node.guard != null) {
+                node.line.wake();
+            }
+        }
+    }
+
+    /** What the guards did. */
+    public GuardLog guardLog() {
+        return guardLog;
+    }
+
+    /** The watch over an axis, or null. */
+    public AxisWatch watch(int axis) {
+        return nodes[axis].guard == null ? null : nodes[axis].guard.watch();
     }
 
     /** The device does not answer: it restarts, or is not reached. */

@@ -1,5 +1,6 @@
 package rueda.bench;
 
+import java.math.BigInteger;
 import java.util.Arrays;
 
 /**
@@ -19,6 +20,10 @@ final class Rest {
     private final byte[] inputsBefore;
     private final DelayedMailbox mailbox;
     private final StillState state;
+    /** of a guard beside the drive, null without one */
+    private final StillState guard;
+    /** bus cycles after which all clocks stand to each other as before */
+    private final int period;
     private int quiet;
     private int look = FIRST_LOOK;
     private boolean rests;
@@ -26,9 +31,13 @@ final class Rest {
 
     /**
      * @param outputs bytes to the drive  @param inputs bytes from it
-     * @param roots   everything that a cycle may change
+     * @param beside   the guard of the axis, null without one
+     * @param subSteps in a bus cycle
+     * @param roots    everything that a cycle may change
      */
-    Rest(byte[] outputs, byte[] inputs, DelayedMailbox mailbox, Object... roots) {
+    Rest(byte[] outputs, byte[] inputs, DelayedMailbox mailbox, GuardDevice beside, int subSteps, Object... roots) {
+        guard = beside == null ? null : new StillState(beside.state());
+        period = beside == null ? 1 : beside.subSteps() / BigInteger.valueOf(subSteps).gcd(BigInteger.valueOf(beside.subSteps())).intValue();
         this.outputs = outputs;
         this.inputs = inputs;
         this.mailbox = mailbox;
@@ -70,8 +79,15 @@ final class Rest {
         if (quiet == look) {
             System.arraycopy(inputs, 0, inputsBefore, 0, inputs.length);
             state.keep();
-        } else if (quiet == look + 1) {
-            rests = Arrays.equals(inputs, inputsBefore) && state.same();
+            if (guard != null) {
+                guard.keep();
+            }
+        } else if (quiet > look) {
+            boolean still = Arrays.equals(inputs, inputsBefore) && state.same();
+            if (still && quiet < look + period) {
+                return;
+            }
+            rests = still && (guard == null || guard.same());
             quiet = 0;
             look = Math.min(SELDOM, 2 * look);
         }

@@ -62,6 +62,10 @@ public final class Drive {
     private int cyclePlace;
     /** its parameters were written in part */
     private boolean incomplete;
+    /** what a guard of the axis has decided: see {@link #guarded} */
+    private boolean guardTorque = true;
+    private boolean guardStops;
+    private boolean guardBrake = true;
     private long motorCountsBefore;
     private double torque;
     /** sum over the sub-steps of a bus cycle */
@@ -146,6 +150,26 @@ public final class Drive {
         incomplete = now;
     }
 
+    /**
+     * What the guard of the axis has decided, from the next sub-step on.
+     *
+     * @param torque  the motor may have torque
+     * @param stops   the drive makes a quick stop and holds its place with torque (IEC 61800-7-201, quick stop option code 6) until this ends
+     * @param brake   the brake may be open
+     */
+    public void guarded(boolean torque, boolean stops, boolean brake) {
+        guardTorque = torque;
+        guardStops = stops;
+        guardBrake = brake;
+    }
+
+    /** What the guard says on the bus: the number of its phase, of the function that leads (0 for none) and of the first limit that was broken. */
+    public void guardWords(int phase, int function, int breach) {
+        dictionary.set(GUARD_PHASE, phase);
+        dictionary.set(GUARD_FUNCTION, function);
+        dictionary.set(GUARD_BREACH, breach);
+    }
+
     private void powerUp() {
         motorCountsBefore = feedback.motorCounts();
         actual.position = feedback.counts();
@@ -215,7 +239,7 @@ public final class Drive {
         exchange.latch(image);
         torqueSum = 0;
         boolean alone = local != null && !listensToBus;
-        int controlword = terminals.with(alone ? local.controlword(power.state()) : (int) dictionary.get(CONTROLWORD));
+        int controlword = terminals.with(alone ? local.controlword(power.state()) : (int) dictionary.get(CONTROLWORD), !guardTorque, guardStops);
         boolean rest = (ramped.leads() ? ramped.standsStill() : setpoint.speed == 0) && Math.abs(actual.speed) < 1.0;
         following.latch();
         torqueLimit = Math.min(highestTorque, dictionary.get(MAX_TORQUE) * 1e-3 * ratedTorque);
@@ -227,7 +251,7 @@ public final class Drive {
         if (lasting != null && says(Function.READY)) {
             fault(lasting);
         }
-        power.update(brake.await(controlword, power.state()), rest, lasting != null, dictionary.get(QUICK_STOP_OPTION) >= 5);
+        power.update(brake.await(controlword, power.state()), rest, lasting != null, guardStops || dictionary.get(QUICK_STOP_OPTION) >= 5);
         brake.follow(power.state(), controlword);
         if (power.state() == PowerState.SWITCH_ON_DISABLED) {
             dictionary.set(ERROR_CODE, 0);
@@ -253,7 +277,7 @@ public final class Drive {
 
     /** Torque is on: the axis is powered, or holds the load while the brake moves. */
     private boolean energised() {
-        return !digital.active(Function.SAFE_TORQUE_OFF) && (power.state().powered() || brake.needsTorque());
+        return guardTorque && !digital.active(Function.SAFE_TORQUE_OFF) && (power.state().powered() || brake.needsTorque());
     }
 
     private void takeActualAsSetpoint() {
@@ -274,7 +298,7 @@ public final class Drive {
     private void subStep(int number) {
         PowerState state = power.state();
         choice.following().readMaster();
-        if (brake.fitted() && brake.step()) {
+        if (brake.fitted() && brake.step(guardBrake)) {
             plant.mechanics().brake(!brakeLifted());
         }
         if (!energised()) {
@@ -316,7 +340,7 @@ public final class Drive {
 
     /** A brake opens with the level of its output, whoever made it; without an output nothing opens it. */
     public boolean brakeLifted() {
-        return brakeWired && outputTerminals.level(Function.BRAKE, brake.open());
+        return brakeWired && !brake.closedByOthers() && outputTerminals.level(Function.BRAKE, brake.open());
     }
 
     private void supervise() {

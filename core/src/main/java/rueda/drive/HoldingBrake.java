@@ -16,6 +16,8 @@ final class HoldingBrake {
     /** sub-steps until it has opened or closed */
     private int wait;
     private boolean open;
+    /** sub-steps since somebody else than the drive closes it */
+    private int withheld;
 
     /** @param subStep s */
     HoldingBrake(Axis axis, double subStep) {
@@ -51,12 +53,18 @@ final class HoldingBrake {
         }
     }
 
-    /** One sub-step. @return whether it has come to where it is going */
-    boolean step() {
+    /** One sub-step. @param mayOpen nobody else closes it  @return whether it has come to where it is going */
+    boolean step(boolean mayOpen) {
         if (wait > 0) {
             wait--;
         }
-        return wait == 0;
+        withheld = mayOpen ? 0 : Math.min(closeSubSteps, withheld) + 1;
+        return wait == 0 || closedByOthers();
+    }
+
+    /** Somebody else has closed it: what the drive wants does not count. */
+    boolean closedByOthers() {
+        return withheld > closeSubSteps;
     }
 
     boolean fitted() {

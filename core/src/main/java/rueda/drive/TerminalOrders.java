@@ -12,13 +12,18 @@ final class TerminalOrders {
         this.inputs = inputs;
     }
 
-    /** @param controlword 6040h  @return what the power state machine is told */
-    int with(int controlword) {
+    /**
+     * @param controlword 6040h
+     * @param torqueOff   the guard of the axis has taken the torque
+     * @param stop        it asks for a stop
+     * @return what the power state machine is told
+     */
+    int with(int controlword, boolean torqueOff, boolean stop) {
         int word = controlword;
-        if (inputs.active(Function.SAFE_TORQUE_OFF)) {
+        if (torqueOff || inputs.active(Function.SAFE_TORQUE_OFF)) {
             word &= ~ControlWord.ENABLE_VOLTAGE;
         }
-        if (inputs.active(Function.QUICK_STOP)) {
+        if (stop || inputs.active(Function.QUICK_STOP)) {
             word &= ~ControlWord.QUICK_STOP;
         }
         if (inputs.wired(Function.ENABLE) && !inputs.high(Function.ENABLE)) {

@@ -23,7 +23,8 @@ public final class EntryWords {
     private static final Map<String, Named> NAMES = new LinkedHashMap<>();
 
     static {
-        of("Machine", "name: Machine name", "bus: Bus", "plc: PLC", "axes: Axes", "proofs: Proofs");
+        of("Machine", "name: Machine name", "bus: Bus", "plc: PLC", "axes: Axes", "proofs: Proofs", "safetyRequests: Requests");
+        of("SafetyRequest", "name: Name", "filter: Filter | ms", "discrepancy: Discrepancy time | ms");
         of("Bus", "family: Bus family", "cycleMicros: Bus cycle | µs", "kiloBits: Bit rate | kbit/s", "lowWordFirst: Low word first", "plc: PLC", "clock: Distributed clocks");
         of("IpNetwork", "address: IP address", "mask: Network mask", "gateway: Gateway");
         of("Clock", "reference: Reference station", "shiftMicros: Shift | µs", "windowNanos: Window | ns");
@@ -32,13 +33,19 @@ public final class EntryWords {
         of("Task", "name: Name of the task", "intervalMicros: Task interval | µs", "onTag: Tag that starts the task", "priority: Priority", "watchdogMicros: Watchdog | µs", "programs: Programs of the task");
         of("DeclaredTag", "name: Name", "type: Type");
         of("Proof", "name: Name", "group: Group", "purpose: Purpose", "on: Runs with the others", "duration: Duration | s", "script: Script", "expectations: Expectations", "conditions: Conditions", "plan: Plan");
-        of("ScriptStep", "start: Begin", "time: Time | s", "when: When", "does: What happens", "target: What is set", "value: Value", "axis: Axis", "amount: How much", "mistake: What breaks", "ending: For how long", "lasts: Lasts | s", "until: Until");
+        of("ScriptStep", "start: Begin", "time: Time | s", "when: When", "does: What happens", "target: What is set", "value: Value", "axis: Axis", "amount: How much", "mistake: What breaks", "ending: For how long", "lasts: Lasts | s", "until: Until", "request: Request");
         of("Expectation", "kind: Kind", "axis: Axis", "after: After", "position: Position | u", "tolerance: Tolerance | u", "within: Within | s", "stays: Stays | s", "quantity: Quantity", "limit: Limit", "text: Sentence", "signal: Value", "low: Lower bound", "high: Upper bound",
                 "span: While", "when: Condition", "then: Later event", "atLeast: Shortest time | s", "other: Other axis", "otherLow: Lower bound of the other axis", "otherHigh: Upper bound of the other axis", "distance: Distance | u", "end: End", "recording: Recording", "alignment: How it is laid over the run");
         of("Condition", "of: What is varied", "axis: Axis", "sentence: Sentence of the script", "values: Values", "mistakes: What is wrong", "from: Range from", "to: Range to", "steps: Values of the range");
         of("Plan", "kind: Plan", "runs: Runs", "seed: Seed", "every: Time between moments | s");
         of("Axis", "name: Axis name", "kind: Kind of axis", "modulo: Modulo | u", "unit: User unit", "motor: Motor", "encoder: Encoder", "loadEncoder: Encoder on the load", "train: Drive train", "load: Load",
-                "brake: Holding brake", "travel: Travel", "limits: Limits", "supervision: Supervision", "gearBits: Width of the electronic gear | bit", "duty: Duty", "homing: Homing", "control: Control", "station: Station", "wiring: Wiring", "moves: Move list", "following: Following", "commandedBy: Commanded by");
+                "brake: Holding brake", "travel: Travel", "limits: Limits", "supervision: Supervision", "gearBits: Width of the electronic gear | bit", "duty: Duty", "homing: Homing", "control: Control", "station: Station", "wiring: Wiring", "moves: Move list", "following: Following", "guard: Guard", "commandedBy: Commanded by");
+        of("AxisGuard", "fitted: Fitted", "cycle: Cycle of the guard | ms", "countsPerTurn: Resolution of the guard's encoder | counts per turn", "unitsPerTurn: Way per turn of the guard's encoder | u", "slowing: Slowed down by", "brake: Closes the brake", "stop1: Safe stop 1", "stop2: Safe stop 2",
+                "stop2Second: Second safe stop 2", "speed: Safely limited speed", "asks: What requests ask for");
+        of("Ask", "request: Request", "function: Safety function");
+        of("StopRules", "watch: What is watched", "delay: Delay | ms", "steepest: Steepest ramp | u/s²", "flattest: Flattest ramp | u/s²", "time: Time to stand | ms", "standstillSpeed: Standstill speed | u/s", "filterDistance: Filter distance | u", "window: Standstill window | u",
+                "brakeDelay: Delay of the brake | ms", "torqueDelay: Delay of the torque | ms", "restart: Motion is allowed again");
+        of("SpeedRules", "delay: Delay | ms", "limit: Limit | u/s", "filterDistance: Filter distance | u");
         of("Unit", "symbol: Unit symbol", "decimals: Decimals");
         of("Motor", "inertia: Rotor inertia | kg·m²", "ratedTorque: Rated torque | N·m", "peakTorque: Peak torque | N·m", "ratedSpeed: Rated speed | 1/min", "maxSpeed: Highest motor speed | 1/min", "torqueAtMaxSpeed: Peak torque at highest speed | N·m");
         of("Encoder", "kind: Encoder kind", "lines: Encoder lines", "singleTurnBits: Bits within a turn | bit", "multiTurnBits: Bits of turns | bit", "reversed: Counts backward");

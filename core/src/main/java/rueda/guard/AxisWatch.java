@@ -1,7 +1,9 @@
 package rueda.guard;
 
-import rueda.guard.StopRules.Restart;
-import rueda.guard.StopRules.Watch;
+import rueda.machine.SafetyFunction;
+import rueda.machine.StopRules;
+import rueda.machine.StopRules.Restart;
+import rueda.machine.StopRules.Watch;
 
 /**
  * The watch over one axis, once in every cycle of the guard.
@@ -36,7 +38,6 @@ public final class AxisWatch {
     private final double speedFilter;
     private final int speedDelay;
 
-    private long cycle;
     private long counts;
     private long countsBefore;
     private boolean begun;
@@ -58,7 +59,6 @@ public final class AxisWatch {
     private double wrongWay;
 
     private Breach breach = Breach.NONE;
-    private long breachCycle;
     private double breachSpeed;
     private double breachLimit;
     private long breachCounts;
@@ -111,7 +111,6 @@ public final class AxisWatch {
             watch();
             watchSpeed(asked);
         }
-        cycle++;
     }
 
     /** Motion is allowed again, or the window of another stop counts. */
@@ -181,7 +180,8 @@ public final class AxisWatch {
         if (phase == GuardPhase.CLOSING && inPhase >= rules.cycles(rules.stop1().torqueDelay())) {
             off(GuardPhase.OFF);
         }
-        inPhase++;
+        /* where it waits for something else than time, time does not count: a guard that rests does not change */
+        inPhase += phase == GuardPhase.DELAY || phase == GuardPhase.RAMP || phase == GuardPhase.CLOSING ? 1 : 0;
     }
 
     /** It stands, or its time is over. */
@@ -238,7 +238,7 @@ public final class AxisWatch {
 
     private void watchSpeed(int asked) {
         long moved = counts - countsBefore;
-        limitedFor = SafetyFunction.SAFELY_LIMITED_SPEED.in(asked) ? limitedFor + 1 : 0;
+        limitedFor = SafetyFunction.SAFELY_LIMITED_SPEED.in(asked) ? Math.min(speedDelay, limitedFor) + 1 : 0;
         aboveLimit = limitedFor > speedDelay ? beyond(aboveLimit, Math.abs(moved) - speedLimit) : 0;
         boolean positive = SafetyFunction.SAFE_DIRECTION_POSITIVE.in(asked);
         boolean negative = SafetyFunction.SAFE_DIRECTION_NEGATIVE.in(asked);
@@ -258,7 +258,6 @@ public final class AxisWatch {
     /** @param speed counts per cycle  @param limit counts per cycle, or counts for a place */
     private void trip(Breach what, double speed, double limit) {
         breach = what;
-        breachCycle = cycle;
         breachCounts = counts;
         double perUnit = Math.abs(rules.unitsPerCount());
         double perSecond = perUnit / (rules.cycleNanos() * 1e-9);
@@ -294,11 +293,6 @@ public final class AxisWatch {
     /** Which limit was broken first since the last acknowledge. */
     public Breach breach() {
         return breach;
-    }
-
-    /** When that was, ns since the guard began. */
-    public long breachNanos() {
-        return breachCycle * rules.cycleNanos();
     }
 
     /** How fast the axis was then, units/s. */

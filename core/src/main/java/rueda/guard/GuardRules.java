@@ -1,5 +1,10 @@
 package rueda.guard;
 
+import rueda.machine.AxisGuard;
+import rueda.machine.SafetyFunction;
+import rueda.machine.SpeedRules;
+import rueda.machine.StopRules;
+
 /**
  * All that a guard knows of one axis.
  *
@@ -13,9 +18,14 @@ package rueda.guard;
  */
 public record GuardRules(long cycleNanos, double unitsPerCount, StopRules stop1, StopRules stop2, StopRules stop2Second, SpeedRules speed) {
 
+    /** What the document says of an axis' guard. */
+    public static GuardRules of(AxisGuard guard) {
+        return new GuardRules(Math.round(guard.cycle() * 1e6), guard.unitsPerTurn() / guard.countsPerTurn(), guard.stop1(), guard.stop2(), guard.stop2Second(), guard.speed());
+    }
+
     /** Cycles until a time has passed: never less than the time. */
-    int cycles(double seconds) {
-        return (int) Math.ceil(seconds * 1e9 / cycleNanos - 1e-9);
+    public int cycles(double millis) {
+        return (int) Math.ceil(millis * 1e6 / cycleNanos - 1e-9);
     }
 
     /** Counts per cycle at a speed, without sign. */

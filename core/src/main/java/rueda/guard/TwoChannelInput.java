@@ -43,11 +43,17 @@ public final class TwoChannelInput {
         this.discrepancyCycles = discrepancyCycles;
     }
 
+    /** The guard has been switched on a while ago: its filters show what the channels are. */
+    public void begin(boolean firstClosed, boolean secondClosed) {
+        first.closed = firstClosed;
+        second.closed = secondClosed;
+    }
+
     /** One cycle of the guard. @return whether it asks */
     public boolean cycle(boolean firstClosed, boolean secondClosed) {
         boolean a = first.take(firstClosed);
         boolean b = second.take(secondClosed);
-        differFor = a == b ? 0 : differFor + 1;
+        differFor = a == b ? 0 : Math.min(discrepancyCycles, differFor) + 1;
         if (differFor > discrepancyCycles) {
             fault = true;
             seenOpen = false;

@@ -29,11 +29,12 @@ import rueda.quantity.Scale;
  * @param wiring      what is wired to the station's terminals
  * @param moves       moves and small steps that live in its drive
  * @param following   how it follows a master
+ * @param guard       the watch over its stops and its standstill
  * @param commandedBy who tells it what to do
  */
 @RecordBuilder
 public record Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor motor, Encoder encoder, LoadEncoder loadEncoder, Train train, Load load, Brake brake,
-                   Travel travel, Limits limits, Supervision supervision, int gearBits, Duty duty, Homing homing, Control control, Station station, Wiring wiring, MoveList moves, Following following, Commander commandedBy) implements AxisBuilder.With {
+                   Travel travel, Limits limits, Supervision supervision, int gearBits, Duty duty, Homing homing, Control control, Station station, Wiring wiring, MoveList moves, Following following, AxisGuard guard, Commander commandedBy) implements AxisBuilder.With {
 
     /** LINEAR and ROTARY have ends; ENDLESS turns on for ever. */
     public enum Kind {
@@ -75,7 +76,7 @@ public record Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor m
     /** Commanded by motion blocks, without moves in the drive. */
     public Axis(String name, Kind kind, BigDecimal modulo, Unit unit, Motor motor, Encoder encoder, LoadEncoder loadEncoder, Train train, Load load, Brake brake,
                 Travel travel, Limits limits, Supervision supervision, int gearBits, Duty duty, Homing homing, Control control, Station station, Wiring wiring) {
-        this(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring, MoveList.EMPTY, Following.NONE, Commander.MOTION_BLOCKS);
+        this(name, kind, modulo, unit, motor, encoder, loadEncoder, train, load, brake, travel, limits, supervision, gearBits, duty, homing, control, station, wiring, MoveList.EMPTY, Following.NONE, AxisGuard.NONE, Commander.MOTION_BLOCKS);
     }
 
     /** The exact scale of this axis. @throws rueda.quantity.InvalidEntry when the entries make none */

@@ -36,7 +36,22 @@ public final class DemoMachine {
 
     public static Machine create() {
         return new Machine("Ripening cellar · turning cell", new Bus(1000), new Plc(200_000, Plc.USUAL_STATEMENT_NANOS, List.of(new Plc.SourceFile("TurningCell.st", program("turning-cell.st"))), List.of(Plc.Task.main(2000)), List.of(), List.of()),
-                List.of(shuttle(), lift(), table(), brush(), saltDoser()), DemoProofs.all());
+                List.of(guarded(shuttle(), SafetyFunction.SAFE_STOP_2), liftGuarded(), guarded(table(), SafetyFunction.SAFE_STOP_1), guarded(brush(), SafetyFunction.SAFE_STOP_1), guarded(saltDoser(), SafetyFunction.SAFE_STOP_1)),
+                DemoProofs.all(), List.of(new SafetyRequest(DOOR, 4, 50), new SafetyRequest(EMERGENCY_STOP, 0, 20)));
+    }
+
+    static final String DOOR = "Door";
+    static final String EMERGENCY_STOP = "Emergency stop";
+
+    /** With a guard that the emergency stop asks for safe stop 1, and the door for something. */
+    private static Axis guarded(Axis axis, SafetyFunction atTheDoor) {
+        return axis.withGuard(AxisGuard.suiting(axis).withFitted(true).withAsks(List.of(new AxisGuard.Ask(DOOR, atTheDoor), new AxisGuard.Ask(EMERGENCY_STOP, SafetyFunction.SAFE_STOP_1))));
+    }
+
+    /** Its torque goes before the brake holds: the load sags. */
+    private static Axis liftGuarded() {
+        Axis lift = guarded(lift(), SafetyFunction.SAFE_STOP_1);
+        return lift.withGuard(lift.guard().withStop1(lift.guard().stop1().withTorqueDelay(20)));
     }
 
     /** Name of the file of {@link #recording()}. */

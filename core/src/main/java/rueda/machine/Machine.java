@@ -7,18 +7,25 @@ import java.util.Optional;
 /**
  * One machine: the axes on a bus, the PLC that commands them and the proofs of its motion.
  *
- * @param name   name shown to the user, not empty
- * @param bus    the fieldbus
- * @param plc    the controller and its program
- * @param axes   the axes in the order of the rail, up to 128; a machine begins without any
- * @param proofs what must be true when the program runs, up to 64 of different names
+ * @param name           name shown to the user, not empty
+ * @param bus            the fieldbus
+ * @param plc            the controller and its program
+ * @param axes           the axes in the order of the rail, up to 128; a machine begins without any
+ * @param proofs         what must be true when the program runs, up to 64 of different names
+ * @param safetyRequests who can ask the guards of the axes
  */
 @RecordBuilder
-public record Machine(String name, Bus bus, Plc plc, List<Axis> axes, List<Proof> proofs) implements MachineBuilder.With {
+public record Machine(String name, Bus bus, Plc plc, List<Axis> axes, List<Proof> proofs, List<SafetyRequest> safetyRequests) implements MachineBuilder.With {
 
     public Machine {
         axes = axes == null ? List.of() : List.copyOf(axes);
         proofs = proofs == null ? List.of() : List.copyOf(proofs);
+        safetyRequests = safetyRequests == null ? List.of() : List.copyOf(safetyRequests);
+    }
+
+    /** Nobody asks its guards. */
+    public Machine(String name, Bus bus, Plc plc, List<Axis> axes, List<Proof> proofs) {
+        this(name, bus, plc, axes, proofs, List.of());
     }
 
     /** The proof of this name. */

@@ -93,6 +93,7 @@ public final class MachineRules {
         if (faults.isEmpty()) {
             new FollowRules(faults, machine).check();
         }
+        new SafetyRules(faults, machine).check();
         Set<String> proofs = new HashSet<>();
         for (int i = 0; i < machine.proofs().size(); i++) {
             Proof proof = machine.proofs().get(i);
@@ -117,7 +118,7 @@ public final class MachineRules {
                 | missing(at + "/supervision", "Supervision", axis.supervision()) | missing(at + "/loadEncoder", "Encoder on the load", axis.loadEncoder())
                 | missing(at + "/duty", "Duty", axis.duty()) | missing(at + "/homing", "Homing", axis.homing())
                 | missing(at + "/control", "Control", axis.control()) | missing(at + "/station", "Station", axis.station())
-                | missing(at + "/wiring", "Wiring", axis.wiring()) | missing(at + "/moves", "Move list", axis.moves()) | missing(at + "/following", "Following", axis.following())
+                | missing(at + "/wiring", "Wiring", axis.wiring()) | missing(at + "/moves", "Move list", axis.moves()) | missing(at + "/following", "Following", axis.following()) | missing(at + "/guard", "Guard", axis.guard())
                 | missing(at + "/commandedBy", "Commanded by", axis.commandedBy())) {
             return;
         }

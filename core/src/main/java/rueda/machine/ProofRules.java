@@ -146,6 +146,11 @@ final class ProofRules {
                 case "value" -> text(field, "Value", step.value(), "a value, such as TRUE or 7");
                 case "axis" -> axis(field, "Axis", step.axis());
                 case "lasts" -> positive(field, "Time that it lasts", step.lasts());
+                case "request" -> {
+                    if (machine.safetyRequests().stream().noneMatch(r -> r.name() != null && r.name().equals(step.request()))) {
+                        refuse(field, "Request", MachineRules.shortened(String.valueOf(step.request())), "a request of the machine", machine.safetyRequests().isEmpty() ? "add one in the stage Guard" : "choose one");
+                    }
+                }
                 case "mistake" -> chosen(field, "What breaks", step.mistake(), "what breaks");
                 case "amount" -> {
                     if (step.does() == ScriptStep.Does.LOAD) {

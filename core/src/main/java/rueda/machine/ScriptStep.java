@@ -18,9 +18,10 @@ import java.util.List;
  * @param ending  for how long
  * @param lasts   s, greater than 0
  * @param until   a sentence about one instant
+ * @param request name of a request to the guards
  */
 @RecordBuilder
-public record ScriptStep(Start start, Double time, String when, Does does, String target, String value, String axis, Double amount, Mistake mistake, Ending ending, Double lasts, String until) implements ScriptStepBuilder.With {
+public record ScriptStep(Start start, Double time, String when, Does does, String target, String value, String axis, Double amount, Mistake mistake, Ending ending, Double lasts, String until, String request) implements ScriptStepBuilder.With {
 
     /** When a sentence begins. */
     public enum Start {
@@ -59,7 +60,13 @@ public record ScriptStep(Start start, Double time, String when, Does does, Strin
         OFF("switch off the device of", "{axis}", true),
         POWER_LOSS("take the power from all devices", "", true),
         RESTART("restart the device of", "{axis}", false),
-        BREAK("break something at", "{axis}: {mistake}", true);
+        BREAK("break something at", "{axis}: {mistake}", true),
+        /** Both channels of the request open. */
+        ASK("ask the guards by", "{request}", true),
+        /** Only the first of its channels opens, as where a contact sticks or a wire is broken. */
+        CHANNEL("open only the first channel of", "{request}", true),
+        /** The button is pressed; the guards take its edge. */
+        ACKNOWLEDGE("acknowledge the guards", "", true);
 
         private final String words;
         private final String pattern;
@@ -126,7 +133,7 @@ public record ScriptStep(Start start, Double time, String when, Does does, Strin
     }
 
     private static ScriptStep of(Does does) {
-        return new ScriptStep(Start.AT, 0.0, null, does, null, null, null, null, null, Ending.FOR_GOOD, null, null);
+        return new ScriptStep(Start.AT, 0.0, null, does, null, null, null, null, null, Ending.FOR_GOOD, null, null, null);
     }
 
     /** At the begin, for good. @param value an expression in Structured Text */
@@ -142,6 +149,16 @@ public record ScriptStep(Start start, Double time, String when, Does does, Strin
     /** At the begin, for good. */
     public static ScriptStep powerLoss() {
         return of(Does.POWER_LOSS);
+    }
+
+    /** At the begin, for good. @param request name of it */
+    public static ScriptStep ask(String request) {
+        return of(Does.ASK).withRequest(request);
+    }
+
+    /** At the begin, for good. */
+    public static ScriptStep acknowledge() {
+        return of(Does.ACKNOWLEDGE);
     }
 
     /** At the begin, for good. @param amount see {@link Does#unit} */

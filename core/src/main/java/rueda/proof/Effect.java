@@ -266,6 +266,51 @@ sealed interface Effect {
         }
     }
 
+    /** @param both channels open */
+    record Asked(String request, int number, boolean both) implements Effect {
+        @Override
+        public String words() {
+            return request + (both ? " asked the guards" : " opened its first channel only");
+        }
+
+        @Override
+        public String endWords() {
+            return request + (both ? " asked no more" : " closed its first channel");
+        }
+
+        @Override
+        public void begin(Bench bench, boolean once) {
+            bench.ask(number, false, !both);
+        }
+
+        @Override
+        public void end(Bench bench) {
+            bench.ask(number, true, true);
+        }
+    }
+
+    record Acknowledged() implements Effect {
+        @Override
+        public String words() {
+            return "the guards were acknowledged";
+        }
+
+        @Override
+        public String endWords() {
+            return "the acknowledge button was released";
+        }
+
+        @Override
+        public void begin(Bench bench, boolean once) {
+            bench.acknowledge(true);
+        }
+
+        @Override
+        public void end(Bench bench) {
+            bench.acknowledge(false);
+        }
+    }
+
     record Broken(Part at, Mistake mistake) implements Effect {
         @Override
         public String words() {

@@ -113,6 +113,9 @@ public final class ScriptRun {
                 case POWER_LOSS -> new Effect.Off(parts(), true);
                 case RESTART -> new Effect.Restarted(at);
                 case BREAK -> new Effect.Broken(at, step.mistake());
+                case ASK, CHANNEL -> new Effect.Asked(step.request(), IntStream.range(0, machine.safetyRequests().size()).filter(i -> machine.safetyRequests().get(i).name().equals(step.request())).findFirst()
+                        .orElseThrow(() -> refused("request", "Request", step.request(), "choose a request of the stage Guard")), step.does() == ScriptStep.Does.ASK);
+                case ACKNOWLEDGE -> new Effect.Acknowledged();
             };
         }
 

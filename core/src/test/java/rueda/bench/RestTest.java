@@ -7,6 +7,7 @@ import java.util.function.BiConsumer;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import rueda.bus.BusFamily;
 import rueda.machine.Axis;
 import rueda.machine.Bus;
@@ -51,6 +52,27 @@ class RestTest {
     void theOtherDemosAreTheSame() {
         same(DemoMachine.byWords(), 20_000, (bench, k) -> { });
         same(DemoMachine.byEncoder(), 5000, (bench, k) -> { });
+    }
+
+    /** A guard has a clock of its own, which goes on while its axis rests; whoever asks wakes it. */
+    @ParameterizedTest
+    @ValueSource(doubles = {0.25, 0.375, 2, 3.125})
+    void guardsAreTheSame(double cycle) {
+        Machine demo = DemoMachine.create();
+        Machine machine = demo.withAxes(demo.axes().stream().map(axis -> axis.withGuard(axis.guard().withCycle(cycle))).toList());
+        Bench resting = same(machine, 24_000, (bench, k) -> {
+            switch (k) {
+                case 4000, 14_321 -> bench.ask(0, false, false);
+                case 6000, 15_000 -> bench.ask(0, true, true);
+                case 7001, 15_999 -> bench.acknowledge(true);
+                case 7200, 16_100 -> bench.acknowledge(false);
+                case 18_000 -> bench.ask(1, true, false);
+                case 18_500 -> bench.push(1, -400);
+                default -> {
+                }
+            }
+        });
+        assertThat(resting.rested(4)).isGreaterThan(1000);
     }
 
     /** Whoever touches a resting axis wakes it. */

@@ -26,7 +26,7 @@ class HoldingBrakeTest {
     /** Sub-steps until it has come to where it is going. */
     private static int travel(HoldingBrake brake) {
         int steps = 1;
-        while (!brake.step()) {
+        while (!brake.step(true)) {
             steps++;
         }
         return steps;
@@ -75,7 +75,7 @@ class HoldingBrakeTest {
         HoldingBrake brake = brake(60, 40);
         brake.await(ENABLE, PowerState.SWITCHED_ON);
         for (int i = 0; i < 10; i++) {
-            brake.step();
+            brake.step(true);
         }
         brake.follow(PowerState.SWITCHED_ON, ControlWord.SHUTDOWN);
         assertThat(brake.open()).isFalse();

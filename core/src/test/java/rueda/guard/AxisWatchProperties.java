@@ -8,8 +8,11 @@ import net.jqwik.api.Property;
 import net.jqwik.api.constraints.DoubleRange;
 import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.Size;
-import rueda.guard.StopRules.Restart;
-import rueda.guard.StopRules.Watch;
+import rueda.machine.StopRules.Restart;
+import rueda.machine.StopRules.Watch;
+import rueda.machine.SafetyFunction;
+import rueda.machine.StopRules;
+import rueda.machine.SpeedRules;
 
 /** Whatever the drive does, against limits worked out here in another way: in real numbers, from the speed that the axis really has. */
 class AxisWatchProperties {
@@ -18,7 +21,7 @@ class AxisWatchProperties {
     private static final double NOT_KNOWN = 2;
 
     private static AxisWatch watch(double flattest, double filter, double window) {
-        StopRules stop = new StopRules(Watch.RAMP, 0, 0, flattest, 0, 5, filter, window, 0, 1000, Restart.ACKNOWLEDGED);
+        StopRules stop = new StopRules(Watch.RAMP, 0, 0, flattest, 0, 5, filter, window, 0, 1_000_000, Restart.ACKNOWLEDGED);
         return new AxisWatch(new GuardRules(1_000_000, 0.001, stop, stop, stop, new SpeedRules(0, 50, filter)));
     }
 

@@ -59,7 +59,7 @@ class MachineRulesTest {
         Machine demo = DemoMachine.create();
         Proof proof = new Proof("p", 1, List.of(Expectation.neverBoth("Shuttle", 2, 1, "Nobody", 0, 1, -1), Expectation.time("", "B", 2, 1), Expectation.count("A", 1, 2).withHigh(1.5), Expectation.between("", 0, 1).withSpan(null),
                 Expectation.bound("Shuttle", Expectation.Quantity.SPEED, 1).whenever(" ")))
-                .withScript(List.of(ScriptStep.stop().lasting(0), ScriptStep.set("", "1").when("", 0), ScriptStep.of(ScriptStep.Does.PUSH, "Nobody", Double.NaN), ScriptStep.stop().withEnding(ScriptStep.Ending.ONCE), new ScriptStep(null, null, null, null, null, null, null, null, null, null, null, null)))
+                .withScript(List.of(ScriptStep.stop().lasting(0), ScriptStep.set("", "1").when("", 0), ScriptStep.of(ScriptStep.Does.PUSH, "Nobody", Double.NaN), ScriptStep.stop().withEnding(ScriptStep.Ending.ONCE), new ScriptStep(null, null, null, null, null, null, null, null, null, null, null, null, null)))
                 .withConditions(List.of(Condition.values(Circumstance.MASS, "Shuttle", -1.0), Condition.range(Circumstance.SLOPE, "Shuttle", 91, 90, 1), Condition.values(Circumstance.MASS, "Shuttle"), Condition.mistakes("Shuttle"), Condition.moments(5, 0, 1, 2),
                         Condition.values(Circumstance.MASS, "Nobody", 1.0), Condition.values(Circumstance.MASS, "Shuttle").withFrom(1.0)))
                 .withPlan(new Plan(null, 0, 1, 0));
@@ -77,7 +77,7 @@ class MachineRulesTest {
     void expectationsNeedTheirSlots() {
         Machine demo = DemoMachine.create();
         Proof proof = new Proof("p", 0, List.of(Expectation.arrives("Shuttle", Double.NaN, 0, -1, "", 0), Expectation.bound("Nobody", null, 0), Expectation.noError("Shuttle")));
-        assertThat(fields(new Machine(demo.name(), demo.bus(), demo.plc(), demo.axes(), List.of(proof)))).containsExactly("/proofs/0/duration",
+        assertThat(fields(new Machine(demo.name(), demo.bus(), demo.plc(), demo.axes(), List.of(proof), demo.safetyRequests()))).containsExactly("/proofs/0/duration",
                 "/proofs/0/expectations/0/position", "/proofs/0/expectations/0/tolerance", "/proofs/0/expectations/0/within", "/proofs/0/expectations/0/after",
                 "/proofs/0/expectations/1/axis", "/proofs/0/expectations/1/quantity", "/proofs/0/expectations/1/limit");
     }
@@ -122,25 +122,25 @@ class MachineRulesTest {
         Machine demo = DemoMachine.create();
         Axis a = demo.axes().get(0);
         for (String bad : List.of("a\u0000b", "a\u0007b", "a\nb", "a\ud800b", "\udc00", "a\u0085b", "x".repeat(2000))) {
-            assertThat(fields(new Machine(bad, demo.bus(), demo.plc(), demo.axes(), demo.proofs()))).as("machine").contains("/name");
-            assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), List.of(new Proof(bad, 1, List.of()))))).as("proof").contains("/proofs/0/name");
+            assertThat(fields(new Machine(bad, demo.bus(), demo.plc(), demo.axes(), demo.proofs(), demo.safetyRequests()))).as("machine").contains("/name");
+            assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), List.of(new Proof(bad, 1, List.of())), demo.safetyRequests()))).as("proof").contains("/proofs/0/name");
             assertThat(fields(with(a.withName(bad)))).as("axis").contains("/axes/0/name");
             assertThat(fields(with(a.withStation(a.station().withAddress(a.station().address().withName(bad)))))).as("station").contains("/axes/0/station/address/name");
             assertThat(fields(with(a.withStation(a.station().withStartWrites(List.of(new Station.StartWrite(0x2000, 0, 8, 0, Station.Transition.PREOP_TO_SAFEOP, bad, true))))))).as("comment").contains("/axes/0/station/startWrites/0/comment");
         }
-        assertThat(fields(new Machine("Käse \ud83e\uddc0", demo.bus(), demo.plc(), demo.axes(), demo.proofs()))).as("a pair is one character").isEmpty();
-        assertThat(fields(new Machine("m", demo.bus(), new Plc(1000, 1000, "VAR\n\tx : BOOL;\r\nEND_VAR"), demo.axes(), demo.proofs()))).as("lines of a program").isEmpty();
-        assertThat(fields(new Machine("m", demo.bus(), new Plc(1000, 1000, "a\u0000"), demo.axes(), demo.proofs()))).containsExactly("/plc/files/0/source");
+        assertThat(fields(new Machine("Käse \ud83e\uddc0", demo.bus(), demo.plc(), demo.axes(), demo.proofs(), demo.safetyRequests()))).as("a pair is one character").isEmpty();
+        assertThat(fields(new Machine("m", demo.bus(), new Plc(1000, 1000, "VAR\n\tx : BOOL;\r\nEND_VAR"), demo.axes(), demo.proofs(), demo.safetyRequests()))).as("lines of a program").isEmpty();
+        assertThat(fields(new Machine("m", demo.bus(), new Plc(1000, 1000, "a\u0000"), demo.axes(), demo.proofs(), demo.safetyRequests()))).containsExactly("/plc/files/0/source");
     }
 
     @Test
     void namesAndListsAreBounded() {
         Machine demo = DemoMachine.create();
-        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), List.of(new Proof(" ", 1, List.of()))))).containsExactly("/proofs/0/name");
-        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), List.of(new Proof("x".repeat(201), 1, List.of()))))).containsExactly("/proofs/0/name");
+        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), List.of(new Proof(" ", 1, List.of())), demo.safetyRequests()))).containsExactly("/proofs/0/name");
+        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), List.of(new Proof("x".repeat(201), 1, List.of())), demo.safetyRequests()))).containsExactly("/proofs/0/name");
         assertThat(fields(with(demo.axes().get(0).withName("A".repeat(81))))).contains("/axes/0/name");
-        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), List.of(new Proof("p", 1, java.util.Collections.nCopies(100_000, Expectation.noError("Shuttle"))))))).containsExactly("/proofs/0/expectations");
-        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), java.util.Collections.nCopies(5000, demo.axes().get(0)), demo.proofs()))).as("refused at the number, not axis by axis").containsExactly("/axes");
+        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), demo.axes(), List.of(new Proof("p", 1, java.util.Collections.nCopies(100_000, Expectation.noError("Shuttle")))), demo.safetyRequests()))).containsExactly("/proofs/0/expectations");
+        assertThat(fields(new Machine("m", demo.bus(), demo.plc(), java.util.Collections.nCopies(5000, demo.axes().get(0)), demo.proofs(), demo.safetyRequests()))).as("refused at the number, not axis by axis").containsExactly("/axes");
     }
 
     /** Proofs, files and tasks are known by their names. */

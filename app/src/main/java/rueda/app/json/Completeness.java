@@ -14,9 +14,9 @@ public final class Completeness {
     /** Components that may be null, by the simple name of their record. */
     public static final Map<String, Set<String>> MAY_BE_NULL = Map.ofEntries(
             Map.entry("Expectation", Set.of("axis", "after", "position", "tolerance", "within", "stays", "quantity", "limit", "text", "signal", "low", "high", "span", "when", "then", "atLeast", "other", "otherLow", "otherHigh", "distance", "end", "recording", "alignment")),
-            Map.entry("ScriptStep", Set.of("time", "when", "target", "value", "axis", "amount", "mistake", "lasts", "until")),
+            Map.entry("ScriptStep", Set.of("time", "when", "target", "value", "axis", "amount", "mistake", "lasts", "until", "request")),
             Map.entry("Condition", Set.of("axis", "sentence", "from", "to", "steps")),
-            Map.entry("Verdict", Set.of("limit", "measured", "room", "margin", "cause", "order", "mend")),
+            Map.entry("Verdict", Set.of("limit", "measured", "room", "margin", "cause", "order", "mend", "change")),
             Map.entry("RunView", Set.of("stopped")),
             Map.entry("RepetitionView", Set.of("endedAt", "message", "map")),
             Map.entry("RepetitionProgress", Set.of("seconds")),

@@ -3,6 +3,7 @@ package rueda.app.machine;
 import java.util.List;
 import java.util.stream.Stream;
 import rueda.machine.Axis;
+import rueda.machine.AxisGuard;
 import rueda.machine.Bus;
 import rueda.machine.Expectation;
 import rueda.machine.Following;
@@ -41,6 +42,7 @@ final class OlderDocument {
         virtualMasters(document);
         oneTask(document);
         proofsWithoutScript(document);
+        withoutGuards(document);
         if (document.path("axes") instanceof ArrayNode axes) {
             axes.forEach(axis -> {
                 axis(axis);
@@ -88,6 +90,13 @@ final class OlderDocument {
         }
     }
 
+    /** The eleventh shape: nobody asked a guard, and no axis had one. */
+    private static void withoutGuards(JsonNode document) {
+        if (document instanceof ObjectNode machine && machine.has("proofs") && !machine.has("safetyRequests")) {
+            machine.putArray("safetyRequests");
+        }
+    }
+
     /** An axis that was kept alone, as what a device held. */
     static void upgradeHeld(JsonNode axis) {
         axis(axis);
@@ -110,6 +119,9 @@ final class OlderDocument {
         }
         if (axis instanceof ObjectNode object && object.path("following") instanceof ObjectNode following && following.has("phaseWindow") && !following.has("watch")) {
             moreOfFollowing(following);
+        }
+        if (axis instanceof ObjectNode object && object.has("following") && !object.has("guard")) {
+            object.set("guard", MachineJson.tree(AxisGuard.NONE));
         }
     }
 

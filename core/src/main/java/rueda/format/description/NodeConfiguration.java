@@ -76,7 +76,7 @@ public record NodeConfiguration(String name, int node, int kiloBits, List<Value>
         List<Entry> outputs = direction(station.outputs(), true, changes, remarks);
         List<Entry> inputs = direction(station.inputs(), false, changes, remarks);
         station = station.withEntries(outputs, inputs);
-        Machine described = new Machine(machine.name(), bus, machine.plc(), machine.axes(), machine.proofs()).withAxis(number, axis.withStation(station));
+        Machine described = machine.withBus(bus).withAxis(number, axis.withStation(station));
         station = written(described, described.axes().get(number), changes, remarks);
         return new Taken(described.withAxis(number, axis.withStation(station)), changes, remarks);
     }

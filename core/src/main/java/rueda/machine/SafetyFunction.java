@@ -1,4 +1,4 @@
-package rueda.guard;
+package rueda.machine;
 
 /** What a guard can be asked for on one axis, IEC 61800-5-2. */
 public enum SafetyFunction {
@@ -30,13 +30,23 @@ public enum SafetyFunction {
         return words;
     }
 
+    /** Stop category by IEC 60204-1, 9.2.2: 0 torque off at once, 1 when it stands, 2 it stays on; −1 for what stops nothing. */
+    public int category() {
+        return switch (this) {
+            case SAFE_TORQUE_OFF -> 0;
+            case SAFE_STOP_1 -> 1;
+            case SAFE_STOP_2, SAFE_STOP_2_SECOND, SAFE_OPERATING_STOP -> 2;
+            default -> -1;
+        };
+    }
+
     /** It ends in standstill. */
     public boolean stops() {
         return rank > 0;
     }
 
     /** Of two stops the one of the higher rank wins; of two of the same rank the one that was asked first. */
-    int rank() {
+    public int rank() {
         return rank;
     }
 
@@ -59,12 +69,12 @@ public enum SafetyFunction {
     }
 
     /** Some stop is asked for. */
-    static boolean stopIn(int asked) {
+    public static boolean stopIn(int asked) {
         return (asked & ALL_STOPS) != 0;
     }
 
     /** The stop that wins among those asked for, or null; of the same rank the first of this list. */
-    static SafetyFunction winner(int asked) {
+    public static SafetyFunction winner(int asked) {
         for (SafetyFunction stop : STOPS) {
             if (stop.in(asked)) {
                 return stop;

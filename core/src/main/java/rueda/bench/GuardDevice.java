@@ -1,0 +1,109 @@
+package rueda.bench;
+
+import java.util.List;
+import rueda.guard.AxisWatch;
+import rueda.guard.GuardLog;
+import rueda.guard.GuardRules;
+import rueda.guard.TwoChannelInput;
+import rueda.machine.Axis;
+import rueda.machine.AxisGuard;
+import rueda.machine.SafetyRequest;
+import rueda.plant.ServoPlant;
+
+/**
+ * The guard of one axis on the bench: a device beside the drive, with a clock that is not that of the bus, its own channel of the encoder, and the contacts of the
+ * requests. It goes on when the drive is off. No allocation; not thread-safe.
+ */
+final class GuardDevice {
+
+    private final int number;
+    private final AxisGuard rules;
+    private final AxisWatch watch;
+    private final SafetyContacts contacts;
+    private final GuardLog log;
+    private final TwoChannelInput[] inputs;
+    /** for each request the functions that it asks for */
+    private final int[] asks;
+    private final int subSteps;
+    private final double countsPerRadian;
+    private final double unitsPerCount;
+    /** sub-steps of its own cycle that have passed; its clock begins where it likes */
+    private int place;
+    private long counts;
+
+    /** @param contacts of the requests, which all guards look at */
+    GuardDevice(int number, Axis axis, List<SafetyRequest> requests, SafetyContacts contacts, GuardLog log) {
+        this.number = number;
+        rules = axis.guard();
+        this.contacts = contacts;
+        this.log = log;
+        GuardRules watched = GuardRules.of(rules);
+        watch = new AxisWatch(watched);
+        subSteps = (int) Math.round(rules.cycle() / AxisGuard.CYCLE_STEP);
+        place = 3 * number % subSteps;
+        countsPerRadian = rules.countsPerTurn() / (2 * Math.PI);
+        unitsPerCount = watched.unitsPerCount();
+        inputs = requests.stream().map(r -> new TwoChannelInput(watched.cycles(r.filter()), watched.cycles(r.discrepancy()))).toArray(TwoChannelInput[]::new);
+        for (int i = 0; i < inputs.length; i++) {
+            inputs[i].begin(contacts.first(i), contacts.second(i));
+        }
+        asks = requests.stream().mapToInt(r -> rules.asks().stream().filter(a -> a.request().equals(r.name())).mapToInt(a -> a.function().bit()).reduce(0, (a, b) -> a | b)).toArray();
+    }
+
+    /** One sub-step of the bench has passed. @param now ns on its clock  @return whether it has decided something new */
+    boolean step(ServoPlant plant, long now) {
+        if (++place < subSteps) {
+            return false;
+        }
+        place = 0;
+        long before = counts;
+        counts = (long) Math.floor(plant.mechanics().angle() * countsPerRadian);
+        int asked = 0;
+        for (int i = 0; i < inputs.length; i++) {
+            if (inputs[i].cycle(contacts.first(i), contacts.second(i))) {
+                asked |= asks[i];
+            }
+        }
+        var phase = watch.phase();
+        var leading = watch.leading();
+        boolean braked = !watch.brakeMayOpen();
+        watch.cycle(counts, asked, contacts.acknowledge());
+        boolean changed = watch.phase() != phase || watch.leading() != leading;
+        if (changed) {
+            log.add(now, number, watch, counts * unitsPerCount, Math.abs((counts - before) * unitsPerCount) / (rules.cycle() * 1e-3));
+        }
+        return changed || braked == watch.brakeMayOpen();
+    }
+
+    /** So many sub-steps have passed in which nothing changed. */
+    void passed(int many) {
+        place = (place + many) % subSteps;
+    }
+
+    /** Sub-steps of its cycle. */
+    int subSteps() {
+        return subSteps;
+    }
+
+    /** Everything of it that a cycle may change. */
+    Object[] state() {
+        return new Object[] {watch, inputs};
+    }
+
+    AxisWatch watch() {
+        return watch;
+    }
+
+    boolean torque() {
+        return watch.torque();
+    }
+
+    /** The drive is asked to stop and to hold. */
+    boolean stops() {
+        return rules.slowing() == AxisGuard.Slowing.DRIVE && watch.asksToStop();
+    }
+
+    boolean brakeMayOpen() {
+        return !rules.brake() || watch.brakeMayOpen();
+    }
+}
