@@ -107,7 +107,7 @@ class BusApiTest {
             "Control /axes/0/control", "Homing /axes/0/homing", "Supervision /axes/0/supervision", "Plc /plc", "Task /plc/tasks/0", "Wiring /axes/0/wiring",
             "MoveEntry /axes/0/moves/entries/0", "Cue /axes/0/moves/starters/0/cue", "Zone /axes/0/moves/zones/0", "MoveException /axes/2/moves/exceptions/0",
             "Proof /proofs/0", "Plan /proofs/0/plan", "Following /axes/3/following", "FollowRatio /axes/3/following/ratio", "Meeting /axes/3/following/meeting", "FollowWatch /axes/3/following/watch",
-            "SafetyRequest /safetyRequests/0", "AxisGuard /axes/0/guard", "StopRules /axes/0/guard/stop2", "SpeedRules /axes/0/guard/speed"};
+            "SafetyRequest /safetyRequests/0", "Protection /safetyRequests/1/protection", "AxisGuard /axes/0/guard", "StopRules /axes/0/guard/stop2", "SpeedRules /axes/0/guard/speed"};
         int checked = 0;
         for (String record : records) {
             String name = record.split(" ")[0];

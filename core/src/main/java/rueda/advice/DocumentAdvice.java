@@ -16,7 +16,7 @@ import rueda.machine.Machine;
  */
 public final class DocumentAdvice {
 
-    private static final int STAGES = 7;
+    private static final int STAGES = 8;
 
     /** @param stage in lower case  @param axis index of the axis */
     public record StageAdvice(String stage, int axis, Advice advice) {
@@ -56,25 +56,28 @@ public final class DocumentAdvice {
             boolean sameMaster = same && (!axis.following().follows() || before.machine.master(axis.following().master()).equals(machine.master(axis.following().master())));
             boolean sameOrders = same && sameMaster && (axis.commandedBy() == Axis.Commander.MOTION_BLOCKS || before.machine.plc().files().equals(machine.plc().files()));
             if (sameOrders && sameStations) {
-                all.addAll(before.all.subList(STAGES * i, STAGES * (i + 1)));
+                all.addAll(before.all.subList(STAGES * i, STAGES * (i + 1) - 1));
+                all.add(new StageAdvice("guard", i, GuardAdvice.of(machine, i)));
                 continue;
             }
             times = times == null ? BusFamily.of(machine.bus()).times(machine) : times;
             all.add(new StageAdvice("connect", i, ConnectAdvice.of(machine, i, library)));
             all.add(new StageAdvice("map", i, MapAdvice.of(machine, axis, pointer, times)));
             if (same) {
-                all.addAll(before.all.subList(STAGES * i + 2, STAGES * (i + 1) - 2));
+                all.addAll(before.all.subList(STAGES * i + 2, STAGES * (i + 1) - 3));
             } else {
                 all.add(new StageAdvice("scale", i, ScaleAdvice.of(axis, machine.bus(), pointer)));
                 all.add(new StageAdvice("tune", i, TuneAdvice.of(axis, pointer)));
                 all.add(new StageAdvice("wire", i, WireAdvice.of(axis, pointer)));
             }
             if (sameOrders) {
-                all.addAll(before.all.subList(STAGES * (i + 1) - 2, STAGES * (i + 1)));
+                all.addAll(before.all.subList(STAGES * (i + 1) - 3, STAGES * (i + 1) - 1));
             } else {
                 all.add(new StageAdvice("move", i, MoveAdvice.of(machine, axis, pointer)));
                 all.add(new StageAdvice("follow", i, FollowAdvice.of(machine, axis, pointer)));
             }
+            /* hangs on requests, tasks and masters, and costs next to nothing */
+            all.add(new StageAdvice("guard", i, GuardAdvice.of(machine, i)));
         }
         return new DocumentAdvice(machine, library, List.copyOf(all));
     }

@@ -24,7 +24,8 @@ public final class EntryWords {
 
     static {
         of("Machine", "name: Machine name", "bus: Bus", "plc: PLC", "axes: Axes", "proofs: Proofs", "safetyRequests: Requests");
-        of("SafetyRequest", "name: Name", "filter: Filter | ms", "discrepancy: Discrepancy time | ms");
+        of("SafetyRequest", "name: Name", "reaction: Reaction time of the sensor | ms", "filter: Filter | ms", "discrepancy: Discrepancy time | ms", "protection: Protection");
+        of("Protection", "kind: Kind", "resolution: Resolution | mm", "height: Height | mm", "reach: Reach | mm", "shrouded: Hands cannot reach past it");
         of("Bus", "family: Bus family", "cycleMicros: Bus cycle | µs", "kiloBits: Bit rate | kbit/s", "lowWordFirst: Low word first", "plc: PLC", "clock: Distributed clocks");
         of("IpNetwork", "address: IP address", "mask: Network mask", "gateway: Gateway");
         of("Clock", "reference: Reference station", "shiftMicros: Shift | µs", "windowNanos: Window | ns");

@@ -3,6 +3,7 @@ package rueda.edit;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -59,17 +60,22 @@ public final class ProofEdit {
 
     /** The proof without what is about an axis; the moments that are varied stay with their sentences. */
     static Proof without(Proof proof, String axis) {
-        List<ScriptStep> script = proof.script().stream().filter(s -> !about(s, axis)).toList();
-        return proof.withScript(script).withExpectations(proof.expectations().stream().filter(e -> !about(e, axis)).toList())
-                .withConditions(proof.conditions().stream().filter(c -> !axis.equalsIgnoreCase(c.axis())).map(c -> moved(c, proof.script(), axis)).filter(Objects::nonNull).toList());
+        Proof left = without(proof, step -> about(step, axis));
+        return left.withExpectations(proof.expectations().stream().filter(e -> !about(e, axis)).toList()).withConditions(left.conditions().stream().filter(c -> !axis.equalsIgnoreCase(c.axis())).toList());
     }
 
-    private static Condition moved(Condition condition, List<ScriptStep> script, String axis) {
+    /** The proof without some sentences of its script; the moments that are varied stay with theirs. */
+    static Proof without(Proof proof, Predicate<ScriptStep> gone) {
+        return proof.withScript(proof.script().stream().filter(gone.negate()).toList())
+                .withConditions(proof.conditions().stream().map(c -> moved(c, proof.script(), gone)).filter(Objects::nonNull).toList());
+    }
+
+    private static Condition moved(Condition condition, List<ScriptStep> script, Predicate<ScriptStep> gone) {
         Integer sentence = condition.sentence();
         if (sentence == null || sentence < 0 || sentence >= script.size()) {
             return condition;
         }
-        return about(script.get(sentence), axis) ? null : condition.withSentence((int) script.subList(0, sentence).stream().filter(s -> !about(s, axis)).count());
+        return gone.test(script.get(sentence)) ? null : condition.withSentence((int) script.subList(0, sentence).stream().filter(gone.negate()).count());
     }
 
     private static boolean about(ScriptStep step, String axis) {

@@ -1,7 +1,23 @@
 package rueda.guard;
 
+import rueda.machine.Protection;
+
 /** What stands between a person and the danger, as ISO 13855 tells them apart. Lengths in mm. */
 public sealed interface Safeguard {
+
+    /** What a protection of the document is here; null for nothing that one comes past. */
+    static Safeguard of(Protection protection) {
+        return switch (protection.kind()) {
+            case NONE -> null;
+            case LIGHT_CURTAIN -> new LightCurtain(protection.resolution());
+            case SEPARATE_BEAMS -> new SeparateBeams();
+            case SINGLE_BEAM -> new SingleBeam();
+            case PARALLEL_FIELD -> new ParallelField(protection.height(), protection.resolution());
+            case MAT -> new Mat(protection.height());
+            case TWO_HAND_CONTROL -> new TwoHandControl(protection.shrouded());
+            case INTERLOCKED_GUARD -> new InterlockedGuard(protection.reach());
+        };
+    }
 
     /** How far from the danger it must stand. @param seconds T, from the request until the danger is over, s, above 0 */
     SafeDistance distance(double seconds);

@@ -40,6 +40,8 @@ final class SafetyRules {
                     refuse(at + "/name", "Name of the request", request.name(), "a name no other request has", "rename it");
                 }
             }
+            between(at + "/reaction", "Reaction time of the sensor", request.reaction(), 0, LONGEST_FILTER, "ms");
+            protection(at + "/protection", request.protection());
             between(at + "/filter", "Filter of the request", request.filter(), 0, LONGEST_FILTER, "ms");
             between(at + "/discrepancy", "Discrepancy time", request.discrepancy(), 0, LONGEST_DISCREPANCY, "ms");
         }
@@ -48,6 +50,21 @@ final class SafetyRules {
             if (axis.guard() != null && axis.unit() != null && axis.unit().symbol() != null) {
                 guard("/axes/" + i + "/guard", axis.guard(), axis.unit().symbol());
             }
+        }
+    }
+
+    private void protection(String at, Protection protection) {
+        if (missing(at, "Protection", protection) || missing(at + "/kind", "Protection", protection.kind())) {
+            return;
+        }
+        between(at + "/resolution", "Resolution", protection.resolution(), 0, Protection.COARSEST, "mm");
+        between(at + "/height", "Height", protection.height(), 0, 1000, "mm");
+        between(at + "/reach", "Reach", protection.reach(), 0, 850, "mm");
+        if (protection.kind() == Protection.Kind.LIGHT_CURTAIN && protection.resolution() > 70) {
+            refuse(at + "/resolution", "Resolution", protection.resolution() + " mm", "0 to 70 mm for a light curtain", "enter a finer resolution");
+        }
+        if (protection.kind() == Protection.Kind.PARALLEL_FIELD && protection.resolution() > protection.height() / 15 + 50) {
+            refuse(at + "/resolution", "Resolution", protection.resolution() + " mm", "up to " + plain(Math.floor(protection.height() / 15 + 50)) + " mm at this height (ISO 13855, 6.3)", "enter a finer resolution, or a greater height");
         }
     }
 

@@ -94,6 +94,6 @@ class DocumentAdviceTest {
         DocumentAdvice after = before.after(DEMO.withAxis(1, lift.withControl(new Control(45, 0.2, 16, 1, 1))), KNOWN);
         assertThat(after.changedSince(before)).isNotEmpty().allMatch(told -> told.axis() == 1);
         assertThat(after.changedSince(after)).isEmpty();
-        assertThat(after.changedSince(null)).hasSize(35);
+        assertThat(after.changedSince(null)).hasSize(40);
     }
 }

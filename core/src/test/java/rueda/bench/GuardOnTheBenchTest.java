@@ -14,6 +14,7 @@ import rueda.machine.AxisGuard;
 import rueda.machine.AxisGuard.Ask;
 import rueda.machine.DemoMachine;
 import rueda.machine.Machine;
+import rueda.machine.Protection;
 import rueda.machine.SafetyFunction;
 import rueda.machine.SafetyRequest;
 import rueda.machine.StopRules;
@@ -39,7 +40,7 @@ class GuardOnTheBenchTest {
         Machine demo = DemoMachine.create();
         Axis axis = demo.axis(axisName).orElseThrow();
         AxisGuard guard = AxisGuard.suiting(axis).withFitted(true).withStop1(STOP).withStop2(STOP).withStop2Second(STOP).withAsks(List.of(new Ask("Door", function)));
-        return demo.withAxes(List.of(axis.withGuard(how.apply(guard)))).withProofs(List.of()).withSafetyRequests(List.of(new SafetyRequest("Door", 4, 50)));
+        return demo.withAxes(List.of(axis.withGuard(how.apply(guard)))).withProofs(List.of()).withSafetyRequests(List.of(new SafetyRequest("Door", 0, 4, 50, Protection.NONE)));
     }
 
     private static Bench moving(SafetyFunction function, UnaryOperator<AxisGuard> how) {

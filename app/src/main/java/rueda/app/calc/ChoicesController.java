@@ -17,7 +17,9 @@ import rueda.bus.WireOrder;
 import rueda.drive.ParameterGroup;
 import rueda.drive.PowerState;
 import rueda.format.recording.RecordingLayout;
+import rueda.guard.GuardPhase;
 import rueda.machine.Axis;
+import rueda.machine.AxisGuard;
 import rueda.machine.Circumstance;
 import rueda.machine.Cue;
 import rueda.machine.Encoder;
@@ -31,10 +33,13 @@ import rueda.machine.MoveEntry;
 import rueda.machine.MoveList;
 import rueda.machine.Plc;
 import rueda.machine.Plan;
+import rueda.machine.Protection;
+import rueda.machine.SafetyFunction;
 import rueda.machine.ScriptStep;
 import rueda.machine.SentenceSlots;
 import rueda.machine.Station;
 import rueda.machine.StationRules;
+import rueda.machine.StopRules;
 import rueda.machine.Terminal;
 import rueda.machine.Mistake;
 import rueda.plcopen.AxisState;
@@ -132,6 +137,28 @@ class ChoicesController {
     record RecordingChoices(List<Choice> encodings, List<Choice> separators, List<Choice> times, List<Choice> unknowns) {
     }
 
+    /** A safety function. @param category stop category by IEC 60204-1, −1 for what stops nothing  @param rules entry of the guard that says how it is watched */
+    record SafetyChoice(String code, String words, int category, String rules) {
+    }
+
+    /**
+     * What guards are made of.
+     *
+     * @param functions   that can be asked for
+     * @param watches     what is watched while an axis slows down
+     * @param restarts    how motion is allowed again
+     * @param slowings    who slows it down
+     * @param protections what one comes past
+     * @param phases      of a stop
+     * @param steps       the cycle of a guard is a multiple of this, ms
+     */
+    record GuardChoices(List<SafetyChoice> functions, List<Choice> watches, List<Choice> restarts, List<Choice> slowings, List<ProtectionChoice> protections, List<Choice> phases, double steps) {
+    }
+
+    /** @param uses entries that it uses */
+    record ProtectionChoice(String code, String words, List<String> uses) {
+    }
+
     /** Most tasks of a controller, and the priority that goes last. */
     record ProgramChoices(int mostTasks, int lowestPriority) {
     }
@@ -154,7 +181,7 @@ class ChoicesController {
      */
     record Choices(List<String> tagTypes, List<String> units, List<Choice> axisKinds, List<Choice> encoderKinds, List<Choice> loadEncoderUses, List<FeedChoice> feeds, List<TerminalChoice> terminals,
                    List<Choice> powerStates, List<Choice> mistakes, List<Choice> standChanges, List<Choice> differences, List<Choice> resolutions, List<Choice> transitions, List<Choice> acts,
-                   ProofChoices proof, List<Choice> wireOrders, List<Integer> canOpenRates, MoveChoices moves, FollowChoices follow, List<MotionStateChoice> motionStates, ProgramChoices program, RecordingChoices recording) {
+                   ProofChoices proof, List<Choice> wireOrders, List<Integer> canOpenRates, MoveChoices moves, FollowChoices follow, List<MotionStateChoice> motionStates, ProgramChoices program, RecordingChoices recording, GuardChoices guard) {
     }
 
     private static final Choices ALL = new Choices(
@@ -172,7 +199,19 @@ class ChoicesController {
             new FollowChoices(of(MasterEncoder.Signal.values(), MasterEncoder.Signal::words), of(Following.Source.values(), Following.Source::words), of(Following.Lock.values(), Following.Lock::words), of(Following.Lock.values(), Following.Lock::meaning), of(Following.Release.values(), Following.Release::words), of(Following.Form.values(), Following.Form::words),
                     of(FollowWatch.Reaction.values(), FollowWatch.Reaction::words)),
             Arrays.stream(AxisState.values()).map(s -> new MotionStateChoice(s.name(), s.words(), s.next().stream().map(Enum::name).toList())).toList(), new ProgramChoices(Plc.MOST_TASKS, Plc.Task.LOWEST_PRIORITY),
-            new RecordingChoices(of(RecordingLayout.Encoding.values(), RecordingLayout.Encoding::words), of(RecordingLayout.Separator.values(), RecordingLayout.Separator::words), of(RecordingLayout.TimeSource.Form.values(), RecordingLayout.TimeSource.Form::words), of(Unknown.values(), Unknown::words)));
+            new RecordingChoices(of(RecordingLayout.Encoding.values(), RecordingLayout.Encoding::words), of(RecordingLayout.Separator.values(), RecordingLayout.Separator::words), of(RecordingLayout.TimeSource.Form.values(), RecordingLayout.TimeSource.Form::words), of(Unknown.values(), Unknown::words)),
+            new GuardChoices(Arrays.stream(SafetyFunction.values()).map(f -> new SafetyChoice(f.name(), f.words(), f.category(), rules(f))).toList(), of(StopRules.Watch.values(), StopRules.Watch::words), of(StopRules.Restart.values(), StopRules.Restart::words),
+                    of(AxisGuard.Slowing.values(), AxisGuard.Slowing::words), Arrays.stream(Protection.Kind.values()).map(k -> new ProtectionChoice(k.name(), k.words(), k.uses())).toList(), of(GuardPhase.values(), GuardPhase::words), AxisGuard.CYCLE_STEP));
+
+    private static String rules(SafetyFunction function) {
+        return switch (function) {
+            case SAFE_TORQUE_OFF -> "";
+            case SAFE_STOP_1 -> "stop1";
+            case SAFE_STOP_2, SAFE_OPERATING_STOP -> "stop2";
+            case SAFE_STOP_2_SECOND -> "stop2Second";
+            case SAFELY_LIMITED_SPEED, SAFE_DIRECTION_POSITIVE, SAFE_DIRECTION_NEGATIVE -> "speed";
+        };
+    }
 
     private static ProofChoices proofs() {
         return new ProofChoices(Arrays.stream(Expectation.Kind.values()).map(k -> new SentenceChoice(k.name(), k.words(), k.pattern(), units(k.slots(), k::unit))).toList(),

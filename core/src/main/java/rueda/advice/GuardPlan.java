@@ -1,0 +1,171 @@
+package rueda.advice;
+
+import java.util.ArrayList;
+import java.util.List;
+import rueda.guard.GuardRules;
+import rueda.machine.Axis;
+import rueda.machine.AxisGuard;
+import rueda.machine.Machine;
+import rueda.machine.MotorSide;
+import rueda.machine.SafetyFunction;
+import rueda.machine.SafetyRequest;
+import rueda.machine.StopRules;
+
+/**
+ * What one stop of an axis comes to from its highest speed: when who knows of it, how fast the axis then is, and what the guard allows. Times in ms since something happened that asks for it,
+ * the worst where a clock decides; speeds in units/s, without sign.
+ *
+ * <p>With t_r until the ramp begins, v the speed and a the deceleration the axis needs t_r + v/a, and goes v·t_r + v²/2a (uniform deceleration, any textbook of mechanics).
+ *
+ * @param chain        what passes one after the other until the ramp begins, or until the torque goes
+ * @param path         predicted speed over time
+ * @param limit        the highest speed that the guard allows, from where its watch begins; empty without a watch
+ * @param least        the lowest one; empty where any ramp may be steeper
+ * @param watched      when the watch over the ramp begins
+ * @param ramp         when the axis begins to slow down
+ * @param stands       when it stands; infinite speeds never do: null
+ * @param brake        when the brake holds, null where none closes
+ * @param torque       when the torque goes, null where it stays
+ * @param speed        v
+ * @param deceleration a, as far as the motor gives it; of safe torque off that of friction and brake
+ * @param reaction     t_r
+ * @param distance     from what happened until it stands, units, null where it never stands
+ * @param beyond       most that is gone beyond the limit in one go, units, against the filter distance; null for nothing that comes to an end
+ * @param room         how much slower than allowed the axis is where it is nearest to the limit, units/s; negative beyond
+ * @param energy       ½·J·ω² of motor and load, J
+ * @param sag          fall between the torque's end and the brake's grip, ½·g·t² along the axis, units; 0 for what does not hang
+ */
+public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, List<Point> least, double watched, double ramp, Double stands, Double brake, Double torque, double speed, double deceleration, double reaction,
+                        Double distance, Double beyond, double room, double energy, double sag) {
+
+    /** @param words what passes  @param millis for how long at most  @param known the document says it; otherwise it follows from a cycle */
+    public record Link(String words, double millis, boolean known) {
+    }
+
+    /** @param time ms  @param value units/s */
+    public record Point(double time, double value) {
+    }
+
+    private static final double SUB_STEP = 0.125;
+
+    /**
+     * @param function that stops
+     * @param request  that asks for it
+     */
+    public static GuardPlan of(Machine machine, Axis axis, SafetyFunction function, SafetyRequest request) {
+        return new Working(machine, axis, function, request).plan();
+    }
+
+    /** Deceleration that a torque gives downhill, where the weight pushes, units/s². */
+    static double deceleration(Axis axis, double torque, double speed) {
+        MotorSide side = axis.motorSide();
+        return (torque + side.friction(Math.abs(speed)) - Math.abs(side.gravity())) / side.inertia() * Math.abs(side.unitsPerRadian());
+    }
+
+    /** ms from when the torque goes until the brake holds; null where nothing closes a brake. */
+    static Double unheld(Axis axis, double torqueAfterStanding) {
+        if (!axis.brake().fitted()) {
+            return null;
+        }
+        boolean early = axis.guard().brake();
+        double holds = early ? axis.guard().stop1().brakeDelay() + axis.guard().cycle() + axis.brake().closeMillis() : torqueAfterStanding + axis.brake().closeMillis();
+        return Math.max(0, holds - torqueAfterStanding);
+    }
+
+    /** s = ½·a·t² while only friction is against the weight, units. @param millis t */
+    static double fall(Axis axis, double millis) {
+        MotorSide side = axis.motorSide();
+        double pull = Math.abs(side.gravity()) - Math.abs(side.friction(1e-9));
+        double seconds = millis * 1e-3;
+        return pull <= 0 ? 0 : pull / side.inertia() * Math.abs(side.unitsPerRadian()) * seconds * seconds / 2;
+    }
+
+    private static final class Working {
+        private final Machine machine;
+        private final Axis axis;
+        private final AxisGuard guard;
+        private final SafetyFunction function;
+        private final List<Link> chain = new ArrayList<>();
+        private final double speed;
+        private final double bus;
+
+        Working(Machine machine, Axis axis, SafetyFunction function, SafetyRequest request) {
+            this.machine = machine;
+            this.axis = axis;
+            this.function = function;
+            guard = axis.guard();
+            speed = axis.limits().max().speed();
+            bus = machine.bus().cycleMicros() * 1e-3;
+            if (request.reaction() > 0) {
+                chain.add(new Link("sensor", request.reaction(), true));
+            }
+            GuardRules rules = GuardRules.of(guard);
+            chain.add(new Link("filter of the input", rules.cycles(request.filter()) * guard.cycle(), true));
+            chain.add(new Link("cycle of the guard", guard.cycle(), false));
+        }
+
+        private double sum() {
+            return chain.stream().mapToDouble(Link::millis).sum();
+        }
+
+        GuardPlan plan() {
+            return function == SafetyFunction.SAFE_TORQUE_OFF ? withoutTorque() : slowed();
+        }
+
+        private double energy() {
+            double omega = speed / axis.motorSide().unitsPerRadian();
+            return axis.motorSide().inertia() * omega * omega / 2;
+        }
+
+        private GuardPlan withoutTorque() {
+            double off = sum();
+            double coasting = deceleration(axis, 0, speed);
+            boolean brakes = axis.brake().fitted();
+            double holds = off + (brakes ? axis.brake().closeMillis() : 0);
+            double braked = brakes ? deceleration(axis, axis.brake().torque(), speed) : coasting;
+            double there = Math.max(0, speed - Math.max(-1e9, coasting) * (holds - off) * 1e-3);
+            boolean comesToRest = braked > 0;
+            Double stands = comesToRest ? (Double) (holds + 1e3 * there / braked) : null;
+            List<Point> path = new ArrayList<>(List.of(new Point(0, speed), new Point(off, speed), new Point(holds, there)));
+            Double distance = null;
+            if (comesToRest) {
+                path.add(new Point(stands, 0));
+                distance = speed * off * 1e-3 + (speed + there) / 2 * (holds - off) * 1e-3 + there * there / (2 * braked);
+            }
+            return new GuardPlan(List.copyOf(chain), path, List.of(), List.of(), off, off, stands, brakes ? (Double) holds : null, off, speed, comesToRest ? braked : 0, off, distance, null, 0, energy(), 0);
+        }
+
+        private GuardPlan slowed() {
+            StopRules stop = guard.of(function);
+            double known = sum();
+            double watched = known + Math.ceil(stop.delay() / guard.cycle() - 1e-9) * guard.cycle();
+            if (guard.slowing() == AxisGuard.Slowing.DRIVE) {
+                chain.add(new Link("bus cycle, until the drive's own begins", bus, false));
+            } else {
+                chain.add(new Link("bus cycle, to the PLC", bus, false));
+                chain.add(new Link("task of the program", machine.plc().taskIntervalMicros() * 1e-3, false));
+                chain.add(new Link("bus cycle, to the drive", bus, false));
+            }
+            chain.add(new Link("sub-step of the drive", SUB_STEP, false));
+            double ramp = sum();
+            double asked = guard.slowing() == AxisGuard.Slowing.DRIVE ? axis.limits().quickStop() : axis.limits().normal().deceleration();
+            double a = Math.max(1e-9, Math.min(asked, deceleration(axis, axis.torqueLimit(), speed)));
+            double stands = ramp + 1e3 * speed / a;
+            boolean ramped = stop.watch() == StopRules.Watch.RAMP;
+            double f = stop.flattest();
+            double late = Math.max(0, ramp - watched) * 1e-3;
+            /* beyond the limit from where the watch begins: ½·f·t² until the ramp, and while it catches up (f·t)²/2(a − f) */
+            Double beyond = !ramped ? (Double) 0.0 : late == 0 ? (Double) 0.0 : a > f ? (Double) (f * late * late / 2 + f * late * f * late / (2 * (a - f))) : null;
+            double room = !ramped ? 0 : ramp <= watched ? a * (watched - ramp) * 1e-3 : -f * late;
+            List<Point> limit = !ramped ? List.of() : List.of(new Point(watched, speed), new Point(watched + 1e3 * Math.max(0, speed - stop.standstillSpeed()) / f, stop.standstillSpeed()));
+            List<Point> least = !ramped || stop.steepest() == 0 ? List.of() : List.of(new Point(watched, speed), new Point(watched + 1e3 * speed / stop.steepest(), 0));
+            boolean off = function == SafetyFunction.SAFE_STOP_1;
+            Double torque = off ? (Double) (stands + stop.torqueDelay()) : null;
+            Double unheld = off ? unheld(axis, stop.torqueDelay()) : null;
+            Double brake = unheld == null ? null : (Double) (guard.brake() ? stands + stop.brakeDelay() + guard.cycle() + axis.brake().closeMillis() : torque + axis.brake().closeMillis());
+            double sag = off && unheld != null ? fall(axis, unheld) : 0;
+            List<Point> path = List.of(new Point(0, speed), new Point(ramp, speed), new Point(stands, 0));
+            return new GuardPlan(List.copyOf(chain), path, limit, least, watched, ramp, stands, brake, torque, speed, a, ramp, speed * ramp * 1e-3 + speed * speed / (2 * a), beyond, room, energy(), sag);
+        }
+    }
+}

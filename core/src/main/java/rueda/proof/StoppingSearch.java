@@ -1,0 +1,256 @@
+package rueda.proof;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.IntStream;
+import rueda.bench.AxisSignal;
+import rueda.bench.Bench;
+import rueda.bench.Recorded;
+import rueda.bench.ReadyProgram;
+import rueda.bench.Stand;
+import rueda.guard.Breach;
+import rueda.guard.GuardLog;
+import rueda.guard.GuardPhase;
+import rueda.machine.Axis;
+import rueda.machine.Circumstance;
+import rueda.machine.Condition;
+import rueda.machine.Load;
+import rueda.machine.Machine;
+import rueda.machine.Proof;
+import rueda.machine.SafetyFunction;
+import rueda.machine.StopRules;
+
+/**
+ * How long and how far an axis goes on when a request comes at the worst moment of a program: the program of a proof runs once as it is, and then again with the request at each of the moments at which the axis
+ * is fastest in its part of the run. The load is the heaviest of those that the proofs are repeated with.
+ */
+public final class StoppingSearch {
+
+    /** Parts of a run, each of which gives one moment. */
+    private static final int PARTS = 24;
+    /** A part in which the axis is slower than this share of its fastest gives none. */
+    private static final double SLOW = 0.1;
+    /** s after the request that are looked at */
+    private static final double AFTER = 4;
+    private static final int POINTS = 600;
+
+    private StoppingSearch() {
+    }
+
+    /**
+     * The worst that was found. Times in s since the request, speeds and ways in user units.
+     *
+     * @param runs        runs with the request
+     * @param moment      of the request in the program, s; null when the axis never moves
+     * @param load        that was moved, kg or kg·m²
+     * @param loadUnit    its unit
+     * @param stoppingTime until it stood for good; null when it did not within 4 s
+     * @param distance    gone on until then
+     * @param longestAt   moment at which it took longest, s
+     * @param longest     that time; null when it never stood
+     * @param speed       at the request
+     * @param breach      limit that the guard found broken
+     * @param breachWords the same in words, with time, speed and limit; empty when none was
+     * @param sag         how far the load fell after it had stood
+     * @param state       of the axis afterwards, as the program sees it
+     * @param referenced  it still knows where it is
+     * @param time        of the traces
+     * @param speeds      actual, without sign
+     * @param limitTime   of the limit that the guard watched
+     * @param limit       units/s
+     * @param standTime   of the window: since it stood
+     * @param stand       way from where it stood
+     * @param phases      when the guard entered which
+     */
+    public record Stopped(int runs, Double moment, double load, String loadUnit, Double stoppingTime, double distance, double longestAt, Double longest, double speed, Breach breach, String breachWords, double sag, String state, boolean referenced,
+                          List<Double> time, List<Double> speeds, List<Double> limitTime, List<Double> limit, List<Double> standTime, List<Double> stand, List<Entered> phases) {
+    }
+
+    /** @param time s since the request  @param phase of the guard  @param words the same in words */
+    public record Entered(double time, GuardPhase phase, String words) {
+    }
+
+    /**
+     * @param proof    whose script runs
+     * @param request  number of the request
+     * @param function that it asks for on the axis
+     * @throws IllegalArgumentException when the program has faults
+     * @throws rueda.quantity.InvalidEntry when a sentence of the script cannot be read
+     */
+    public static Stopped run(Machine machine, Proof proof, int axis, int request, SafetyFunction function) {
+        Stand stand = heaviest(machine, axis);
+        int samples = (int) Math.round(proof.duration() * 1e6 / machine.bus().cycleMicros());
+        ReadyProgram ready = ReadyProgram.of(machine);
+        Bench nominal = run(machine, ready, proof, stand, axis, samples, -1, request);
+        List<Integer> moments = moments(nominal, axis);
+        Load load = stand.axes().get(axis).load();
+        boolean linear = stand.axes().get(axis).train().feed().linear();
+        if (moments.isEmpty()) {
+            return new Stopped(0, null, linear ? load.mass() : load.inertia(), linear ? "kg" : "kg·m²", null, 0, 0, null, 0, Breach.NONE, "", 0, "", false, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
+        }
+        int after = (int) Math.round(AFTER * 1e6 / machine.bus().cycleMicros());
+        /* one that breaks a limit, or never stands, is worse than any distance */
+        Comparator<Outcome> farther = Comparator.comparing((Outcome o) -> o.breach() != Breach.NONE).thenComparing(o -> o.stands < 0).thenComparingDouble(o -> o.distance);
+        Comparator<Outcome> longer = Comparator.comparing((Outcome o) -> o.stands < 0).thenComparingDouble(o -> o.stands);
+        Outcome worst = null;
+        Outcome longest = null;
+        for (int moment : moments) {
+            Outcome outcome = new Outcome(run(machine, ready, proof, stand, axis, moment + after, moment, request), axis, moment, function);
+            worst = worst == null || farther.compare(outcome, worst) > 0 ? outcome : worst;
+            longest = longest == null || longer.compare(outcome, longest) > 0 ? outcome : longest;
+        }
+        return worst.told(moments.size(), longest, linear ? load.mass() : load.inertia(), linear ? "kg" : "kg·m²");
+    }
+
+    /** As the document says, but for the load of the axis: the heaviest of all proofs' conditions. */
+    private static Stand heaviest(Machine machine, int number) {
+        Axis axis = machine.axes().get(number);
+        boolean linear = axis.train().feed().linear();
+        Circumstance of = linear ? Circumstance.MASS : Circumstance.INERTIA;
+        double most = machine.proofs().stream().flatMap(p -> p.conditions().stream()).filter(c -> c.of() == of && axis.name().equalsIgnoreCase(c.axis())).flatMap(StoppingSearch::values).mapToDouble(v -> v).max().orElse(0);
+        Load load = axis.load();
+        if (most <= (linear ? load.mass() : load.inertia())) {
+            return Stand.of(machine);
+        }
+        Load heavier = new Load(linear ? most : load.mass(), linear ? load.inertia() : most, load.coulomb(), load.viscous(), load.slope(), load.stiffness(), load.damping(), load.backlash());
+        Stand sound = Stand.of(machine);
+        return new Stand(machine.withAxis(number, axis.withLoad(heavier)).axes(), sound.disturbed(), sound.seed());
+    }
+
+    private static java.util.stream.Stream<Double> values(Condition condition) {
+        return IntStream.range(0, condition.size()).mapToObj(condition::value);
+    }
+
+    /** @param moment cycle before which the request comes, −1 for never */
+    private static Bench run(Machine machine, ReadyProgram ready, Proof proof, Stand stand, int axis, int samples, int moment, int request) {
+        Recorded named = Prover.named(proof, machine.axes().get(axis));
+        Bench bench = new Bench(machine, ready, samples, stand, named);
+        bench.restWhileStill();
+        ScriptRun script = new ScriptRun(bench, proof.script());
+        for (int k = 0; k < samples; k++) {
+            if (k == moment) {
+                bench.ask(request, false, false);
+            }
+            script.cycle();
+            bench.cycle();
+        }
+        return bench;
+    }
+
+    private static double value(Bench bench, AxisSignal signal, int axis, long sample) {
+        return bench.recording().value(bench.recording().indexOf(signal.of(bench.machine().axes().get(axis).name())), sample);
+    }
+
+    private static List<Integer> moments(Bench bench, int axis) {
+        int count = (int) bench.recording().count();
+        int signal = bench.recording().indexOf(AxisSignal.SPEED.of(bench.machine().axes().get(axis).name()));
+        double fastest = 0;
+        for (int k = 0; k < count; k++) {
+            fastest = Math.max(fastest, Math.abs(bench.recording().value(signal, k)));
+        }
+        Set<Integer> moments = new HashSet<>();
+        List<Integer> all = new ArrayList<>();
+        for (int part = 0; part < PARTS; part++) {
+            int from = (int) ((long) count * part / PARTS);
+            int to = (int) ((long) count * (part + 1) / PARTS);
+            int best = from;
+            for (int k = from; k < to; k++) {
+                /* of the same speed the last: the lock of a move that brakes already is no help */
+                best = Math.abs(bench.recording().value(signal, k)) > Math.abs(bench.recording().value(signal, best)) ? k : best;
+            }
+            if (fastest > 0 && Math.abs(bench.recording().value(signal, best)) >= SLOW * fastest && moments.add(best)) {
+                all.add(best + 1);
+            }
+        }
+        return all;
+    }
+
+    /** One run with the request. */
+    private static final class Outcome {
+        private final Bench bench;
+        private final int axis;
+        private final int moment;
+        private final SafetyFunction function;
+        private final Axis of;
+        private final double interval;
+        /** s since the request, −1 for never */
+        private final double stands;
+        private final double distance;
+        private final int stood;
+
+        Outcome(Bench bench, int axis, int moment, SafetyFunction function) {
+            this.bench = bench;
+            this.axis = axis;
+            this.moment = moment;
+            this.function = function;
+            of = bench.machine().axes().get(axis);
+            interval = bench.recording().cycleNanos() * 1e-9;
+            StopRules stop = of.guard().of(function);
+            int end = (int) bench.recording().count();
+            /* what hangs may fall after it stood: it stands where it is slow for the first time and is told so, or is slow until the end */
+            int still = end;
+            while (still > moment && Math.abs(value(bench, AxisSignal.SPEED, axis, still - 1)) <= Math.max(stop.standstillSpeed(), 1e-9)) {
+                still--;
+            }
+            int watched = bench.guardLog().entries().stream().filter(e -> e.axis() == axis && (e.phase() == GuardPhase.CLOSING || e.phase() == GuardPhase.STANDING)).mapToInt(e -> (int) Math.ceil(e.time() * 1e-9 / interval)).filter(k -> k > moment).findFirst().orElse(end);
+            stood = Math.min(still, Math.min(watched, end - 1));
+            stands = still >= end && watched >= end ? -1 : (stood - moment) * interval;
+            distance = Math.abs(value(bench, AxisSignal.PLACE, axis, Math.min(stood, end - 1)) - value(bench, AxisSignal.PLACE, axis, moment));
+        }
+
+        private GuardLog.Entry tripped() {
+            return bench.guardLog().entries().stream().filter(e -> e.axis() == axis && e.phase() == GuardPhase.TRIPPED).findFirst().orElse(null);
+        }
+
+        Breach breach() {
+            return tripped() == null ? Breach.NONE : tripped().breach();
+        }
+
+        private double since(long nanos) {
+            return nanos * 1e-9 - moment * interval;
+        }
+
+        Stopped told(int runs, Outcome longest, double load, String loadUnit) {
+            int end = (int) bench.recording().count();
+            int step = Math.max(1, (end - moment) / POINTS);
+            List<Double> time = new ArrayList<>();
+            List<Double> speeds = new ArrayList<>();
+            List<Double> standTime = new ArrayList<>();
+            List<Double> stand = new ArrayList<>();
+            double place = value(bench, AxisSignal.PLACE, axis, stood);
+            double farthest = 0;
+            int shown = Math.min(end, stood + (int) Math.round(1 / interval));
+            for (int k = Math.max(0, moment - step); k < shown; k++) {
+                if ((k - moment) % Math.max(1, (shown - moment) / POINTS) == 0) {
+                    time.add((k + 1 - moment) * interval);
+                    speeds.add(Math.abs(value(bench, AxisSignal.SPEED, axis, k)));
+                }
+            }
+            for (int k = stood; k < end; k++) {
+                double away = value(bench, AxisSignal.PLACE, axis, k) - place;
+                farthest = Math.min(farthest, away);
+                if ((k - stood) % step == 0) {
+                    standTime.add((k - stood) * interval);
+                    stand.add(away);
+                }
+            }
+            List<Entered> phases = bench.guardLog().entries().stream().filter(e -> e.axis() == axis).map(e -> new Entered(since(e.time()), e.phase(), e.phase().words())).toList();
+            List<Double> limitTime = new ArrayList<>();
+            List<Double> limit = new ArrayList<>();
+            StopRules stop = of.guard().of(function);
+            bench.guardLog().entries().stream().filter(e -> e.axis() == axis && e.phase() == GuardPhase.RAMP).findFirst().filter(e -> stop.watch() == StopRules.Watch.RAMP).ifPresent(ramp -> {
+                limitTime.addAll(List.of(since(ramp.time()), since(ramp.time()) + Math.max(0, ramp.speed() - stop.standstillSpeed()) / stop.flattest()));
+                limit.addAll(List.of(ramp.speed(), Math.min(ramp.speed(), stop.standstillSpeed())));
+            });
+            GuardLog.Entry broken = tripped();
+            String unit = of.unit().symbol();
+            String words = broken == null ? "" : Words.say("%.0f ms after the request it was %s: %s %s/s, allowed %s %s.", 1e3 * since(broken.time()), broken.breach().words(), Words.plain(broken.speed()), unit, Words.plain(broken.limit()), broken.breach() == Breach.LEFT_WINDOW ? unit : unit + "/s");
+            boolean hangs = of.motorSide().gravity() != 0;
+            return new Stopped(runs, moment * interval, load, loadUnit, stands < 0 ? null : (Double) stands, distance, longest.moment * interval, longest.stands < 0 ? null : (Double) longest.stands, Math.abs(value(bench, AxisSignal.SPEED, axis, Math.max(0, moment - 1))), breach(), words,
+                    hangs ? -farthest : 0, bench.axis(axis).state().words(), bench.drive(axis).referenced(), time, speeds, limitTime, limit, standTime, stand, phases);
+        }
+    }
+}

@@ -1,0 +1,165 @@
+package rueda.advice;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.List;
+import java.util.function.UnaryOperator;
+import org.junit.jupiter.api.Test;
+import rueda.advice.Finding.Severity;
+import rueda.machine.Axis;
+import rueda.machine.AxisGuard;
+import rueda.machine.AxisGuard.Ask;
+import rueda.machine.DemoMachine;
+import rueda.machine.Machine;
+import rueda.machine.SafetyFunction;
+import rueda.machine.StopRules;
+import rueda.machine.StopRules.Restart;
+import rueda.machine.StopRules.Watch;
+
+/** What stops come to, reckoned by hand, and each finding with the mend that ends it. */
+class GuardAdviceTest {
+
+    private static final int SHUTTLE = 0;
+    private static final int LIFT = 1;
+    private static final int BRUSH = 3;
+
+    private static Machine demo(int axis, UnaryOperator<AxisGuard> change) {
+        Machine demo = DemoMachine.create();
+        Axis changed = demo.axes().get(axis);
+        return demo.withAxis(axis, changed.withGuard(change.apply(changed.guard())));
+    }
+
+    private static Machine stop2(UnaryOperator<StopRules> change) {
+        return demo(SHUTTLE, g -> g.withStop2(change.apply(g.stop2())));
+    }
+
+    private static List<Finding> findings(Machine machine, int axis) {
+        return GuardAdvice.of(machine, axis).findings();
+    }
+
+    private static Finding finding(Machine machine, int axis, String title) {
+        return findings(machine, axis).stream().filter(f -> f.title().contains(title)).findFirst().orElseThrow(() -> new AssertionError(title + " is not among " + findings(machine, axis)));
+    }
+
+    private static GuardPlan plan(Machine machine, int axis, SafetyFunction function) {
+        return GuardPlan.of(machine, machine.axes().get(axis), function, machine.safetyRequests().get(0));
+    }
+
+    /** Door: 10 ms sensor, 4 ms filter, 2 ms guard, 1 ms bus, 0.125 ms sub-step; 950 mm/s on 5000 mm/s². Reckoned by hand. */
+    @Test
+    void distanceIsThatOfReactionAndRamp() {
+        GuardPlan plan = plan(DemoMachine.create(), SHUTTLE, SafetyFunction.SAFE_STOP_2);
+        assertThat(plan.chain().stream().map(GuardPlan.Link::millis)).containsExactly(10.0, 4.0, 2.0, 1.0, 0.125);
+        assertThat(plan.reaction()).isCloseTo(17.125, within(1e-9));
+        assertThat(plan.stands()).isCloseTo(17.125 + 190, within(1e-6));
+        assertThat(plan.distance()).isCloseTo(950 * 0.017125 + 950 * 950 / 10_000.0, within(1e-6));
+        assertThat(plan.watched()).as("the delay of 20 ms begins where the guard knows").isCloseTo(36, within(1e-9));
+        assertThat(plan.room()).as("a·(36 − 17.125 ms)").isCloseTo(5000 * 18.875e-3, within(1e-6));
+        assertThat(plan.beyond()).isZero();
+        /* J of 160 kg on 13.187 mm a turn and of the rotor, at 950 mm/s */
+        assertThat(plan.energy()).isCloseTo(0.5 * (160 + 1.1e-4 / Math.pow(13.187e-3 / (2 * Math.PI), 2)) * 0.95 * 0.95, within(0.1));
+        assertThat(plan.torque()).as("category 2: it stays").isNull();
+    }
+
+    @Test
+    void theProgramSlowsDownLater() {
+        GuardPlan plan = plan(demo(SHUTTLE, g -> g.withSlowing(AxisGuard.Slowing.PROGRAM)), SHUTTLE, SafetyFunction.SAFE_STOP_2);
+        assertThat(plan.chain().stream().map(GuardPlan.Link::millis)).as("bus, task of 2 ms, bus").containsExactly(10.0, 4.0, 2.0, 1.0, 2.0, 1.0, 0.125);
+        assertThat(plan.deceleration()).as("the default deceleration").isEqualTo(2500);
+    }
+
+    /** Safe torque off of the Lift: it falls through 40 ms, then 5 N·m of brake and friction slow it down against its weight. */
+    @Test
+    void withoutTorqueTheBrakeStopsIt() {
+        GuardPlan plan = plan(DemoMachine.create(), LIFT, SafetyFunction.SAFE_TORQUE_OFF);
+        assertThat(plan.torque()).isEqualTo(16);
+        assertThat(plan.brake()).isEqualTo(56);
+        assertThat(plan.stands()).isGreaterThan(56);
+        Machine endless = DemoMachine.create();
+        Axis free = endless.axes().get(LIFT).withBrake(rueda.machine.Brake.NONE);
+        assertThat(GuardPlan.of(endless, free, SafetyFunction.SAFE_TORQUE_OFF, endless.safetyRequests().get(0)).stands()).as("its weight is more than friction").isNull();
+    }
+
+    /** 20 ms of torque after standstill, 42 ms until the brake holds: it falls for 22 ms, ½·a·t² with a less than g, as rotor and friction hold back. */
+    @Test
+    void theDemosLiftSagsAndIsMended() {
+        Machine demo = DemoMachine.create();
+        GuardPlan plan = plan(demo, LIFT, SafetyFunction.SAFE_STOP_1);
+        assertThat(plan.sag()).isPositive().isLessThan(0.5 * 9810 * 0.022 * 0.022);
+        Finding sags = finding(demo, LIFT, "torque goes before the brake holds");
+        assertThat(sags.severity()).isEqualTo(Severity.FAULT);
+        assertThat(sags.mend().label()).isEqualTo("Keep the torque for 44 ms");
+        Machine mended = demo(LIFT, g -> g.withBrake(true).withStop1(g.stop1().withTorqueDelay(44)));
+        assertThat(findings(mended, LIFT)).noneMatch(f -> f.severity() == Severity.FAULT);
+        assertThat(plan(mended, LIFT, SafetyFunction.SAFE_STOP_1).sag()).isZero();
+        assertThat(finding(demo(LIFT, g -> g.withBrake(false).withStop1(g.stop1().withTorqueDelay(500))), LIFT, "torque goes before").consequence()).as("whoever closes the brake when the torque has gone").contains("for 40 ms nothing holds");
+    }
+
+    @Test
+    void aRampFlatterThanTheWatchAllows() {
+        Finding flat = finding(stop2(s -> s.withFlattest(5000)), SHUTTLE, "flatter than safe stop 2 allows");
+        assertThat(flat.mend().changes()).containsExactly(new Finding.Change("replace", "/axes/0/guard/stop2/flattest", 4000.0));
+        assertThat(findings(stop2(s -> s.withFlattest(4000)), SHUTTLE)).allMatch(f -> f.severity() == Severity.GOOD);
+        Finding steep = finding(stop2(s -> s.withFlattest(1000).withSteepest(3000)), SHUTTLE, "steeper than");
+        assertThat(steep.mend().changes().get(0).value()).isEqualTo(6000.0);
+    }
+
+    /** Watched at once, the ramp 1.125 ms later: ½·4000·t² and (4000·t)²/2000 beyond, t = 1.125 ms. */
+    @Test
+    void aWatchThatBeginsBeforeTheRamp() {
+        double t = 1.125e-3;
+        double beyond = 0.5 * 4000 * t * t + 4000 * t * 4000 * t / 2000;
+        assertThat(plan(stop2(s -> s.withDelay(0)), SHUTTLE, SafetyFunction.SAFE_STOP_2).beyond()).isCloseTo(beyond, within(1e-9));
+        assertThat(findings(stop2(s -> s.withDelay(0).withFilterDistance(beyond * 1.01)), SHUTTLE)).allMatch(f -> f.severity() == Severity.GOOD);
+        Finding early = finding(stop2(s -> s.withDelay(0).withFilterDistance(beyond * 0.99)), SHUTTLE, "begins before the ramp");
+        assertThat(early.mend().changes()).containsExactly(new Finding.Change("replace", "/axes/0/guard/stop2/delay", 1.2));
+    }
+
+    @Test
+    void aWatchThatBeginsWhenItShouldBeOver() {
+        assertThat(finding(stop2(s -> s.withDelay(191)), SHUTTLE, "begins when it should be over").mend()).isNotNull();
+        assertThat(findings(stop2(s -> s.withDelay(189)), SHUTTLE)).allMatch(f -> f.severity() == Severity.GOOD);
+        Finding time = finding(stop2(s -> s.withWatch(Watch.TIME).withTime(100)), SHUTTLE, "still moves when");
+        assertThat(time.mend().changes().get(0).value()).isEqualTo(190.0);
+        assertThat(findings(stop2(s -> s.withWatch(Watch.TIME).withTime(190)), SHUTTLE)).allMatch(f -> f.severity() == Severity.GOOD);
+    }
+
+    @Test
+    void windowsThatCannotBeKept() {
+        assertThat(finding(stop2(s -> s.withWindow(0.09).withFilterDistance(0.01)), SHUTTLE, "standstill window").consequence()).contains("position window");
+        assertThat(finding(demo(SHUTTLE, g -> g.withCountsPerTurn(16).withStop2(g.stop2().withWindow(0.8))), SHUTTLE, "standstill window").consequence()).contains("encoder of the guard");
+        assertThat(finding(stop2(s -> s.withStandstillSpeed(1)), SHUTTLE, "standstill speed").mend().changes().get(0).value()).as("twice 1.61 mm/s, up").isEqualTo(3.3);
+        assertThat(finding(stop2(s -> s.withFilterDistance(s.window() + 0.1)), SHUTTLE, "hides").mend()).isNotNull();
+    }
+
+    @Test
+    void mistakesOfTheGuard() {
+        double own = DemoMachine.create().axes().get(SHUTTLE).guard().unitsPerTurn();
+        Finding scale = finding(demo(SHUTTLE, g -> g.withUnitsPerTurn(g.unitsPerTurn() * 1.01)), SHUTTLE, "another scale");
+        assertThat((Double) scale.mend().changes().get(0).value()).isCloseTo(own, within(1e-9));
+        assertThat(finding(demo(SHUTTLE, g -> g.withAsks(List.of())), SHUTTLE, "Nothing asks").mend()).isNull();
+        assertThat(finding(demo(SHUTTLE, g -> g.withAsks(List.of(new Ask("Door", SafetyFunction.SAFELY_LIMITED_SPEED))).withSpeed(g.speed().withLimit(2000))), SHUTTLE, "limits nothing").severity()).isEqualTo(Severity.WARNING);
+        assertThat(finding(demo(SHUTTLE, g -> g.withFitted(false)), SHUTTLE, "No request stops it").severity()).isEqualTo(Severity.WARNING);
+        assertThat(finding(stop2(s -> s.withRestart(Restart.AUTOMATIC)), SHUTTLE, "without an acknowledge").mend().changes().get(0).value()).isEqualTo("ACKNOWLEDGED");
+        Machine alone = DemoMachine.create();
+        Machine nobody = alone.withAxes(alone.axes().stream().map(a -> a.withGuard(a.guard().withAsks(List.of()))).toList());
+        assertThat(finding(nobody, SHUTTLE, "No axis answers Emergency stop").axis()).isEqualTo("Shuttle");
+        assertThat(findings(alone.withSafetyRequests(List.of()).withAxes(alone.axes().stream().map(a -> a.withGuard(AxisGuard.NONE)).toList()), SHUTTLE)).as("nothing is planned yet").isEmpty();
+    }
+
+    @Test
+    void aFollowerThatIsStoppedApartFromItsMaster() {
+        assertThat(findings(DemoMachine.create(), BRUSH)).as("both by safe stop 1").noneMatch(f -> f.title().contains("apart"));
+        Finding apart = finding(demo(BRUSH, g -> g.withAsks(List.of(new Ask("Door", SafetyFunction.SAFE_TORQUE_OFF), new Ask("Emergency stop", SafetyFunction.SAFE_STOP_1)))), BRUSH, "Door stops it apart from its master Table");
+        assertThat(apart.consequence()).contains("safe torque off", "safe stop 1");
+    }
+
+    /** The door's stopping time is 0.207 s; one reaches 120 mm through it: S = 1600·T + 120 mm (ISO 13855:2010, 9; from memory). */
+    @Test
+    void theSafeDistanceOfTheDoor() {
+        Figure figure = GuardAdvice.of(DemoMachine.create(), SHUTTLE).figures().stream().filter(f -> f.label().equals("Door: safe distance")).findFirst().orElseThrow();
+        assertThat(figure.value()).isEqualTo(Numbers.fixed(1600 * 0.207125 + 120, 0));
+        assertThat(figure.formula()).contains("ISO 13855, 9", "measure it on the machine");
+    }
+}
