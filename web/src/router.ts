@@ -11,6 +11,7 @@ export const stages = [
   { key: 'home', title: 'Home', ofAxis: true, component: () => import('./stages/HomeStage.vue') },
   { key: 'move', title: 'Move', ofAxis: true, component: () => import('./stages/MoveStage.vue') },
   { key: 'follow', title: 'Follow', ofAxis: true, component: () => import('./stages/FollowStage.vue') },
+  { key: 'guard', title: 'Guard', ofAxis: true, component: () => import('./stages/GuardStage.vue') },
   { key: 'program', title: 'Program', ofAxis: false, component: () => import('./stages/ProgramStage.vue') },
   { key: 'prove', title: 'Prove', ofAxis: false, component: () => import('./stages/ProveStage.vue') },
 ] as const

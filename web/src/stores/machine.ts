@@ -103,6 +103,8 @@ export const useMachine = defineStore('machine', () => {
     const searched = stage !== 'home' || (draft.value !== null && draft.value.axes.every((_, i) => homings.value[i]))
     const judged = stage === 'program' ? (answer.value?.program.findings ?? []) : []
     const findings = stage === 'home' ? Object.values(homings.value).flatMap((h) => h.advice.findings) : (answer.value?.stages.filter((s) => s.stage === stage).flatMap((s) => s.advice.findings) ?? [])
+    /* nothing that could be judged: no axis has a guard, and nothing asks for one */
+    if (stage === 'guard' && advised && !findings.length) return 'not started'
     const state = { faults: count(findings, 'FAULT') + judged.filter((f) => f.severity === 'FAULT').length + refused + (stage === 'program' ? diagnostics.value.length : 0), warnings: count(findings, 'WARNING') + judged.filter((f) => f.severity === 'WARNING').length }
     return (advised && searched) || state.faults > 0 ? state : 'not known'
   }
@@ -438,6 +440,14 @@ export const useMachine = defineStore('machine', () => {
     if (draft.value === document) edit({ op: 'replace', path: '', value: changed })
   }
 
+  /** A change of the list of requests, as that of the axes. Refusals are the caller's. */
+  async function editSafetyRequests(question: Omit<Schemas['RequestQuestion'], 'machine'>): Promise<void> {
+    const document = await settled()
+    if (!document) return void (await ordered(async () => true))
+    const changed = await api.editSafetyRequests({ machine: document, ...question })
+    if (draft.value === document) edit({ op: 'replace', path: '', value: changed })
+  }
+
   /** Goes to a revision of the open machine; the others stay. */
   async function restore(number: number) {
     await flush()
@@ -541,7 +551,7 @@ export const useMachine = defineStore('machine', () => {
 
   return {
     askAgain, asked, byKey, ordered, tell, id, revision, canUndo, canRedo, draft, answer, homing, homings, run, runs, runOf, proof, proofIndex, proving, axisIndex, axis, saving, dirty, conflict, problem, unread,
-    unreadable, missing, unknown, openRevision, open, close, leave, editAxes, editVirtualMasters, restore, faults, diagnostics, events, fault, mend, advice, adviceOf, runKnown, stageState, load, edit, set, setUnread, flush,
+    unreadable, missing, unknown, openRevision, open, close, leave, editAxes, editVirtualMasters, editSafetyRequests, restore, faults, diagnostics, events, fault, mend, advice, adviceOf, runKnown, stageState, load, edit, set, setUnread, flush,
     undo: () => step('undo'), redo: () => step('redo'), keepMine, takeTheirs, prove, show, guarded,
   }
 })
@@ -554,6 +564,7 @@ export function stageOfField(field: string): StageKey {
   if (field.startsWith('/plc')) return 'program'
   if (field.startsWith('/bus') || /\/station\/(address|identity|startWrites)/.test(field)) return 'connect'
   if (field.includes('/following')) return 'follow'
+  if (field.startsWith('/safetyRequests') || /^\/axes\/\d+\/guard/.test(field)) return 'guard'
   if (field.includes('/moves') || field.includes('/commandedBy')) return 'move'
   if (field.includes('/station')) return 'map'
   if (field.includes('/wiring')) return 'wire'

@@ -48,6 +48,31 @@ class ApiTest {
         return http.send(request.build(), HttpResponse.BodyHandlers.ofString());
     }
 
+    /** Requests are renamed with all that names them; a stop is planned and tried; what cannot be is refused with what is allowed. */
+    @Test
+    void guardsArePlannedAndTried() throws Exception {
+        String document = machine().get("document").toString();
+        JsonNode plan = JSON.readTree(call("POST", "/api/calc/guard/plan", "{\"machine\":" + document + ",\"axis\":0,\"function\":\"SAFE_STOP_2\",\"request\":\"Door\"}").body());
+        assertThat(plan.get("stands").asDouble()).isEqualTo(207.125);
+        assertThat(plan.get("torque").isNull()).isTrue();
+        JsonNode stopped = JSON.readTree(call("POST", "/api/calc/guard/stop", "{\"machine\":" + document + ",\"axis\":0,\"function\":\"SAFE_STOP_2\",\"request\":\"Door\"}").body());
+        assertThat(stopped.get("breach").asString()).isEqualTo("NONE");
+        assertThat(stopped.get("distance").asDouble()).isBetween(80.0, 120.0);
+        for (String refused : new String[] {"\"function\":\"SAFELY_LIMITED_SPEED\",\"request\":\"Door\"", "\"function\":\"SAFE_STOP_2\",\"request\":\"Window\"", "\"function\":\"SAFE_STOP_2\",\"request\":\"Emergency stop\"",
+            "\"function\":\"SAFE_STOP_2\",\"request\":\"Door\",\"proof\":\"none such\"", "\"request\":\"Door\""}) {
+            HttpResponse<String> answer = call("POST", "/api/calc/guard/stop", "{\"machine\":" + document + ",\"axis\":0," + refused + "}");
+            assertThat(answer.statusCode()).as(refused).isEqualTo(422);
+            assertThat(JSON.readTree(answer.body()).get("faults").get(0).get("allowed").asString()).as(refused).isNotBlank();
+        }
+        JsonNode renamed = JSON.readTree(call("POST", "/api/calc/guard/requests", "{\"machine\":" + document + ",\"change\":\"RENAME\",\"request\":\"Door\",\"name\":\"Gate\"}").body());
+        assertThat(renamed.get("safetyRequests").get(0).get("name").asString()).isEqualTo("Gate");
+        assertThat(renamed.toString()).doesNotContain("\"Door\"");
+        JsonNode removed = JSON.readTree(call("POST", "/api/calc/guard/requests", "{\"machine\":" + document + ",\"change\":\"REMOVE\",\"request\":\"Door\"}").body());
+        assertThat(removed.toString()).doesNotContain("\"Door\"");
+        assertThat(call("POST", "/api/calc/guard/requests", "{\"machine\":" + document + ",\"change\":\"RENAME\",\"request\":\"Door\",\"name\":\"emergency STOP\"}").statusCode()).as("another one has it").isEqualTo(422);
+        assertThat(call("POST", "/api/calc/guard/usual", "{\"machine\":" + document + ",\"axis\":4}").body()).contains("\"fitted\":true");
+    }
+
     private JsonNode machine() throws Exception {
         return JSON.readTree(call("GET", "/api/machines/1", null).body());
     }

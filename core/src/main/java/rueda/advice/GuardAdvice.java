@@ -121,7 +121,7 @@ public final class GuardAdvice extends AxisAdvice {
             SafeDistance distance = safeguard.distance(plan.stands() * 1e-3);
             figure(request.name() + ": safe distance", fixed(distance.distance(), 0), "mm", distance.words() + " (ISO 13855, " + distance.clause() + "; the stopping time is predicted, measure it on the machine)");
         }
-        if (ask.function() == SafetyFunction.SAFE_STOP_1 || ask.function() == SafetyFunction.SAFE_TORQUE_OFF) {
+        if (ask.function() == SafetyFunction.SAFE_TORQUE_OFF) {
             return;
         }
         StopRules stop = guard.of(ask.function());

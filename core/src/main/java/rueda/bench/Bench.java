@@ -547,6 +547,11 @@ public final class Bench {
         wakeGuarded();
     }
 
+    /** A channel of a request is closed: it does not ask. @param first of the two */
+    public boolean closed(int request, boolean first) {
+        return first ? contacts.first(request) : contacts.second(request);
+    }
+
     /** The button that acknowledges, of all guards. */
     public void acknowledge(boolean pressed) {
         contacts.acknowledge(pressed);

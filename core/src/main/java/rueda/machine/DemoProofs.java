@@ -19,7 +19,7 @@ final class DemoProofs {
     }
 
     static List<Proof> all() {
-        return List.of(fetch(), care(), order(), noSuchSlot(), apart(), heat(), stopped(), powerLost(), wireBreaks());
+        return List.of(fetch(), care(), order(), noSuchSlot(), apart(), heat(), stopped(), powerLost(), wireBreaks(), doorOpens());
     }
 
     /** Its loaded way back asks for more than the motor gives: the one that does not hold. */
@@ -97,6 +97,17 @@ final class DemoProofs {
                 .withPurpose("Power goes while the Lift raises a wheel: its brake catches it.")
                 .withScript(List.of(ScriptStep.powerLoss().when("Raise.Execute", 1)))
                 .withConditions(List.of(Condition.moments(0, 0.1, 3, 30)));
+    }
+
+    private static Proof doorOpens() {
+        return new Proof("The door opens while the wheel travels", BAD_DAY, 14, List.of(
+                Expectation.sentence("WHENEVER(Shuttle.guard = DELAY, Shuttle.guard = STANDING, T#350ms)"),
+                Expectation.sentence("ALWAYS(Shuttle.guard <> TRIPPED)"),
+                Expectation.between("Shuttle.position", -20, 2330).whenever("Shuttle.referenced"),
+                Expectation.ends("Shuttle", End.AT_REST)))
+                .withPurpose("Somebody opens the door: safe stop 2 brings the Shuttle to rest inside of what its guard allows. Closed and acknowledged, nothing moves by itself.")
+                .withScript(List.of(ScriptStep.ask(DemoMachine.DOOR).when("Shuttle.speed < -500", 0.2).lasting(1.5), ScriptStep.acknowledge().when("Shuttle.speed < -500", 2.5).lasting(0.2)))
+                .withConditions(List.of(Condition.range(Circumstance.MASS, "Shuttle", 90, 190, 6), Condition.moments(0, 0, 1.5, 16)));
     }
 
     private static Proof wireBreaks() {

@@ -28,6 +28,14 @@ public record Machine(String name, Bus bus, Plc plc, List<Axis> axes, List<Proof
         this(name, bus, plc, axes, proofs, List.of());
     }
 
+    /** What a proof is repeated with that stops at any moment: a person presses stop, the power goes, and each request that an axis answers asks its guards. */
+    public List<ScriptStep> stopsAtAnyMoment() {
+        List<ScriptStep> all = new java.util.ArrayList<>(List.of(ScriptStep.stop(), ScriptStep.powerLoss()));
+        safetyRequests.stream().filter(request -> axes.stream().anyMatch(axis -> axis.guard().fitted() && axis.guard().asks().stream().anyMatch(ask -> ask.request().equals(request.name()))))
+                .forEach(request -> all.add(ScriptStep.ask(request.name())));
+        return List.copyOf(all);
+    }
+
     /** The proof of this name. */
     public Optional<Proof> proof(String proofName) {
         return proofs.stream().filter(proof -> proof.name().equalsIgnoreCase(proofName)).findFirst();

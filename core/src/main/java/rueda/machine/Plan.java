@@ -22,7 +22,7 @@ public record Plan(Kind kind, int runs, long seed, double every) {
         ALL_COMBINATIONS("all combinations"),
         RANDOM("random draws"),
         WORST("a search for the worst"),
-        STOP("stop, and power loss, at any moment");
+        STOP("stop, power loss and requests to the guards at any moment");
 
         private final String words;
 

@@ -216,8 +216,8 @@ final class ProofRules {
 
     private void plan(String at, Proof proof) {
         Plan plan = proof.plan();
-        if (plan.kind() == Plan.Kind.STOP && plan.every() >= 0.001 && 2 * proof.duration() / plan.every() > Plan.MOST_RUNS) {
-            refuse(at + "/every", "Time between moments", plan.every() + " s", String.format(java.util.Locale.ROOT, "%.3g s or more, for at most %d runs", 2 * proof.duration() / Plan.MOST_RUNS, Plan.MOST_RUNS), "enter a longer time, or shorten the proof");
+        if (plan.kind() == Plan.Kind.STOP && plan.every() >= 0.001 && (2 + machine.safetyRequests().size()) * proof.duration() / plan.every() > Plan.MOST_RUNS) {
+            refuse(at + "/every", "Time between moments", plan.every() + " s", String.format(java.util.Locale.ROOT, "%.3g s or more, for at most %d runs", (2 + machine.safetyRequests().size()) * proof.duration() / Plan.MOST_RUNS, Plan.MOST_RUNS), "enter a longer time, or shorten the proof");
         }
         chosen(at + "/kind", "Plan", plan.kind(), "how the proof is repeated");
         if (plan.runs() < 1 || plan.runs() > Plan.MOST_RUNS) {

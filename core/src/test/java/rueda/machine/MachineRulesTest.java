@@ -63,8 +63,8 @@ class MachineRulesTest {
                 .withConditions(List.of(Condition.values(Circumstance.MASS, "Shuttle", -1.0), Condition.range(Circumstance.SLOPE, "Shuttle", 91, 90, 1), Condition.values(Circumstance.MASS, "Shuttle"), Condition.mistakes("Shuttle"), Condition.moments(5, 0, 1, 2),
                         Condition.values(Circumstance.MASS, "Nobody", 1.0), Condition.values(Circumstance.MASS, "Shuttle").withFrom(1.0)))
                 .withPlan(new Plan(null, 0, 1, 0));
-        assertThat(fields(demo.withProofs(List.of(new Proof("p", 7200, List.of()).withPlan(new Plan(Plan.Kind.STOP, 1, 1, 0.1)))))).as("144 000 runs").containsExactly("/proofs/0/plan/every");
-        assertThat(fields(demo.withProofs(List.of(new Proof("p", 7200, List.of()).withPlan(new Plan(Plan.Kind.STOP, 1, 1, 0.2)))))).isEmpty();
+        assertThat(fields(demo.withProofs(List.of(new Proof("p", 7200, List.of()).withPlan(new Plan(Plan.Kind.STOP, 1, 1, 0.1)))))).as("288 000 runs").containsExactly("/proofs/0/plan/every");
+        assertThat(fields(demo.withProofs(List.of(new Proof("p", 7200, List.of()).withPlan(new Plan(Plan.Kind.STOP, 1, 1, 0.3)))))).isEmpty();
         assertThat(fields(demo.withProofs(List.of(proof)))).containsExactly(
                 "/proofs/0/script/0/lasts", "/proofs/0/script/1/when", "/proofs/0/script/1/target", "/proofs/0/script/2/axis", "/proofs/0/script/2/amount", "/proofs/0/script/3/ending", "/proofs/0/script/4/start", "/proofs/0/script/4/does", "/proofs/0/script/4/ending",
                 "/proofs/0/expectations/0/low", "/proofs/0/expectations/0/other", "/proofs/0/expectations/0/distance", "/proofs/0/expectations/1/after", "/proofs/0/expectations/1/within", "/proofs/0/expectations/2/high",

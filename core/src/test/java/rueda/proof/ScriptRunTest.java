@@ -9,6 +9,7 @@ import org.junit.jupiter.api.Test;
 import rueda.bench.AxisSignal;
 import rueda.bench.Bench;
 import rueda.machine.DemoMachine;
+import rueda.guard.GuardPhase;
 import rueda.machine.Machine;
 import rueda.machine.Mistake;
 import rueda.machine.ScriptStep;
@@ -188,6 +189,20 @@ class ScriptRunTest {
         assertThat(alone.restarting(1)).isTrue();
         assertThat(alone.restarting(0)).isFalse();
         assertThat(run(DemoMachine.create(), 2, ScriptStep.of(Does.RESTART, "Lift").at(1)).restarting(1)).isTrue();
+    }
+
+    /** A request asks as long as it is told to; a sticking contact asks too; an acknowledge lets a stop end once nothing asks. */
+    @Test
+    void guardsAreAskedAndAcknowledged() {
+        Machine demo = DemoMachine.create();
+        Bench asked = run(demo, 2, ScriptStep.ask("Door").at(0.5));
+        assertThat(asked.watch(0).phase()).isEqualTo(GuardPhase.STANDING);
+        assertThat(asked.watch(1).phase()).isEqualTo(GuardPhase.OFF);
+        Bench over = run(demo, 2, ScriptStep.ask("Door").at(0.5).lasting(0.3), ScriptStep.acknowledge().at(1.2).lasting(0.1));
+        assertThat(over.watch(0).phase()).isEqualTo(GuardPhase.FREE);
+        assertThat(over.watch(1).phase()).isEqualTo(GuardPhase.FREE);
+        assertThat(run(demo, 2, ScriptStep.ask("Door").at(0.5).lasting(0.3)).watch(0).phase()).as("nobody has acknowledged").isEqualTo(GuardPhase.STANDING);
+        assertThat(run(demo, 2, ScriptStep.of(Does.CHANNEL, null).withRequest("Door").at(0.5)).watch(1).phase()).as("one channel is enough").isEqualTo(GuardPhase.OFF);
     }
 
     @Test

@@ -97,7 +97,6 @@ class ConnectMapTest extends BrowserTest {
         expect(cell("three-ways", "Position gain", 2)).hasText("60");
         expect(cell("three-ways", "Position gain", 3)).hasText("30");
         expectAccessible("device images");
-        screenshot("connect-images");
         page.getByLabel("break the connection half-way").check();
         button("Write 4 values into Shuttle").click();
         expect(page.getByTestId("interrupted")).containsText("Writing was interrupted.");

@@ -122,7 +122,7 @@ class ProveTest extends BrowserTest {
         button("Remove condition 4").click();
         assertThat(saved()).containsText("All saved");
         button("Repeat").click();
-        assertThat(page.getByTestId("repetition-summary")).containsText("stop, and power loss, at any moment, 12 runs", within(60));
-        assertThat(page.getByTestId("condition-map").locator("tbody tr")).hasCount(12);
+        assertThat(page.getByTestId("repetition-summary")).containsText("stop, power loss and requests to the guards at any moment, 24 runs", within(60));
+        assertThat(page.getByTestId("condition-map").locator("tbody tr")).hasCount(24);
     }
 }

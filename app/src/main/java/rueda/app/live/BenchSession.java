@@ -239,6 +239,21 @@ final class BenchSession {
         return publish();
     }
 
+    /** Whoever opens a door or presses an emergency stop needs no key. */
+    synchronized LiveBench.State ask(String request, boolean firstOpen, boolean secondOpen) {
+        present().ask(request, firstOpen, secondOpen);
+        return publish();
+    }
+
+    LiveBench.State acknowledge(String key) {
+        return with(key, LiveBench::acknowledge);
+    }
+
+    List<GuardsNow.Told> guardLog() {
+        LiveBench present = bench;
+        return present == null ? List.of() : present.guardLog();
+    }
+
     /** Takes control by hand of the bench as it stands, or of a new one; its program is held before the key is given out. @return the holder's key */
     String takeControl(double monitoringSeconds) {
         MachineState state = machines.get(machineId);

@@ -79,6 +79,7 @@ final class LiveBench {
     private static final int MOST_SAMPLES_PER_BLOCK = 64;
     /** Longest stretch made up for in one go, s: after a hold-up of the machine the clock does not race. */
     private static final double LONGEST_STEP = 0.2;
+    private static final long ACKNOWLEDGE_NANOS = 100_000_000;
     /** Longest computing in one go, ns. */
     private static final long LONGEST_COMPUTING_NANOS = 30_000_000;
 
@@ -107,6 +108,8 @@ final class LiveBench {
     private int[] columnNumbers = new int[0];
     private boolean running;
     private boolean ending;
+    /** ns of the bench: then the button that acknowledges the guards is let go */
+    private long acknowledgedUntil = Long.MAX_VALUE;
     private double speed = 1;
     private double owed;
     private long sent;
@@ -240,7 +243,7 @@ final class LiveBench {
         int cycles = machine.plc().taskIntervalMicros() / machine.bus().cycleMicros();
         bench.resource().tracer().goOn();
         for (int i = 0; i < cycles; i++) {
-            bench.cycle();
+            cycle();
             if (bench.resource().held()) {
                 return;
             }
@@ -445,6 +448,35 @@ final class LiveBench {
         };
     }
 
+    /** @throws NotFound when the machine that runs has no such request */
+    synchronized void ask(String request, boolean firstOpen, boolean secondOpen) {
+        for (int i = 0; i < machine.safetyRequests().size(); i++) {
+            if (machine.safetyRequests().get(i).name().equals(request)) {
+                bench.ask(i, !firstOpen, !secondOpen);
+                return;
+            }
+        }
+        throw new NotFound("request " + request + " on the bench");
+    }
+
+    private void cycle() {
+        if (bench.now() >= acknowledgedUntil) {
+            acknowledgedUntil = Long.MAX_VALUE;
+            bench.acknowledge(false);
+        }
+        bench.cycle();
+    }
+
+    /** Presses the button; a later cycle lets it go. */
+    synchronized void acknowledge() {
+        bench.acknowledge(true);
+        acknowledgedUntil = bench.now() + ACKNOWLEDGE_NANOS;
+    }
+
+    synchronized List<GuardsNow.Told> guardLog() {
+        return GuardsNow.log(bench);
+    }
+
     /** Moves on by the time that has passed. @return whether anything moved */
     synchronized boolean advance(double seconds) {
         if (!running) {
@@ -458,7 +490,7 @@ final class LiveBench {
         // On a machine that is too slow for the speed asked for the clock falls behind; orders and the watch over control never wait long.
         long until = System.nanoTime() + LONGEST_COMPUTING_NANOS;
         while (owed >= cycle) {
-            bench.cycle();
+            cycle();
             if (bench.resource().held()) {
                 running = false;
                 return true;
@@ -626,7 +658,7 @@ final class LiveBench {
      * @param valuesLeftOut values that a program has beyond those that are sent
      */
     record State(String type, long number, long revision, String program, boolean running, boolean stopped, boolean byHand, boolean programHeld, int forced, Map<String, Set<Mistake>> condition, double time, double speed, List<RanLines> ran, int statements,
-                 Fault fault, ProgramWatch.ProgramNow now, List<AxisState> axes, List<VirtualState> virtualMasters, List<Value> values, int valuesLeftOut) {
+                 Fault fault, ProgramWatch.ProgramNow now, List<AxisState> axes, List<VirtualState> virtualMasters, GuardsNow guards, List<Value> values, int valuesLeftOut) {
     }
 
     /** Which values stand in which lines of the program that runs. */
@@ -655,7 +687,7 @@ final class LiveBench {
         List<Value> values = shown.stream().map((Variable v) -> new Value(v.name(), v.declared().written(), bench.resource().text(v))).toList();
         return new State("state", STATES.incrementAndGet(), revision, kind.name().toLowerCase(Locale.ROOT), running, bench.stopped(), bench.byHand() && !ending, bench.byHand(), axes.stream().mapToInt(a -> Integer.bitCount(a.forcedInputs()) + Integer.bitCount(a.forcedOutputs()) + Integer.bitCount(a.forcedControlBits()) + Integer.bitCount(a.forcedStatusBits())).sum(), condition,
                 bench.now() * 1e-9, speed, ran(),
-                bench.resource().statements(), fault == null ? null : new Fault(fault.file(), fault.line(), fault.getMessage()), watch.now(), axes, virtual, values, leftOut);
+                bench.resource().statements(), fault == null ? null : new Fault(fault.file(), fault.line(), fault.getMessage()), watch.now(), axes, virtual, GuardsNow.of(bench), values, leftOut);
     }
 
     private List<RanLines> ran() {

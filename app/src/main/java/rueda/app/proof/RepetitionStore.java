@@ -121,7 +121,7 @@ public class RepetitionStore {
         Machine machine = state.document();
         Proof proof = RunStore.wanted(machine, name);
         RunStore.checkProgram(machine);
-        int total = Repetition.size(proof);
+        int total = Repetition.size(machine, proof);
         Brought.Shelf shelf = recordings.held(machineId, proof);
         RepetitionEntity entity = transaction.execute(status -> repetitions.save(new RepetitionEntity(state.id(), state.revision(), proof.name(), clock.instant(), total, MachineJson.write(proof))));
         Job job = new Job(machine, proof, shelf, total);

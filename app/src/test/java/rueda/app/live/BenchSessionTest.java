@@ -37,6 +37,7 @@ import rueda.app.web.Refusals.ControlHeld;
 import rueda.app.web.Refusals.NotFound;
 import rueda.drive.ParameterGroup;
 import rueda.machine.Axis;
+import rueda.guard.GuardPhase;
 import rueda.machine.DemoMachine;
 import rueda.machine.Mistake;
 
@@ -122,6 +123,25 @@ class BenchSessionTest {
         assertThat(state.axes().get(0).driveState()).isEqualTo("operation enabled");
         assertThat(Math.abs(state.axes().get(0).speed())).as("it still moves").isGreaterThan(1);
         service.renewControl(key);
+    }
+
+    /** Whoever opens a door needs no key; to let motion be allowed again the key is needed while somebody holds it. */
+    @Test
+    void aDoorOpensWithoutAKeyAndIsAcknowledgedWithOne() {
+        String key = jogging();
+        service.ask("Door", true, true);
+        while (last.get().guards().watches().get(0).phase() != GuardPhase.STANDING) {
+            Thread.onSpinWait();
+            service.renewControl(key);
+        }
+        assertThat(last.get().guards().requests().get(0).firstOpen()).isTrue();
+        assertThat(service.guardLog().get(0).words()).contains("safe stop");
+        service.ask("Door", false, false);
+        assertThatThrownBy(() -> service.acknowledge(null)).isInstanceOf(ControlHeld.class);
+        assertThatThrownBy(() -> service.ask("Window", true, true)).isInstanceOf(NotFound.class);
+        while (last.get().guards().watches().get(0).phase() != GuardPhase.FREE) {
+            service.acknowledge(key);
+        }
     }
 
     @Test

@@ -134,6 +134,30 @@ class StoredDocumentsTest {
         assertThat(opened.get("document")).isEqualTo(document);
     }
 
+    /** Documents from before there were guards open with axes that have none, and nobody who asks. */
+    @Test
+    void aDocumentOfTheEleventhShapeOpens() throws Exception {
+        long id = another("unguarded");
+        tools.jackson.databind.node.ObjectNode older = (tools.jackson.databind.node.ObjectNode) get("/" + id).get("document").deepCopy();
+        older.remove("safetyRequests");
+        older.get("axes").forEach(axis -> ((tools.jackson.databind.node.ObjectNode) axis).remove("guard"));
+        for (JsonNode proof : older.get("proofs")) {
+            tools.jackson.databind.node.ArrayNode script = (tools.jackson.databind.node.ArrayNode) proof.get("script");
+            for (int i = script.size() - 1; i >= 0; i--) {
+                if (List.of("ASK", "ACKNOWLEDGE").contains(script.get(i).get("does").asString())) {
+                    script.remove(i);
+                }
+            }
+            ((tools.jackson.databind.node.ObjectNode) proof).putArray("conditions");
+        }
+        stored(id, 1, older.toString());
+        JsonNode opened = get("/" + id);
+        assertThat(opened.get("unknown")).isEmpty();
+        assertThat(opened.at("/document/axes/0/guard/fitted").asBoolean()).isFalse();
+        assertThat(opened.at("/document/safetyRequests")).isEmpty();
+        assertThat(opened.get("unreadable").asString("")).isEmpty();
+    }
+
     /** More proofs asked for at once than there are connections and processors: all end, and reads go on meanwhile. */
     @Test
     void fortyProofsAskedAtOnceAllEnd() throws Exception {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.SplittableRandom;
 import rueda.machine.Condition;
+import rueda.machine.Machine;
 import rueda.machine.Plan;
 import rueda.machine.Proof;
 import rueda.machine.ScriptStep;
@@ -17,6 +18,15 @@ interface Cases {
     Case at(int run);
 
     /** @throws IllegalArgumentException for a search */
+    static Cases of(Machine machine, Proof proof) {
+        return proof.plan().kind() == Plan.Kind.STOP ? moments(proof, machine.stopsAtAnyMoment()) : of(proof);
+    }
+
+    private static Cases moments(Proof proof, List<ScriptStep> happenings) {
+        return new Moments(proof.conditions().size(), Math.max(1, (int) Math.floor(proof.duration() / proof.plan().every() + 1e-9)), proof.plan().every(), happenings);
+    }
+
+    /** Of a machine whose guards nobody asks. @throws IllegalArgumentException for a search */
     static Cases of(Proof proof) {
         Plan plan = proof.plan();
         List<Condition> conditions = proof.conditions();
@@ -24,7 +34,7 @@ interface Cases {
             case ONE_AT_A_TIME -> oneAtATime(conditions);
             case ALL_COMBINATIONS -> new Combinations(conditions, plan.runs());
             case RANDOM -> conditions.isEmpty() ? new Listed(List.of(Case.nominal(0))) : new Draws(conditions, plan.runs(), plan.seed());
-            case STOP -> new Moments(conditions.size(), Math.max(1, (int) Math.floor(proof.duration() / plan.every() + 1e-9)), plan.every());
+            case STOP -> moments(proof, List.of(ScriptStep.stop(), ScriptStep.powerLoss()));
             case WORST -> throw new IllegalArgumentException("a search finds its cases while it runs");
         };
     }
@@ -99,18 +109,17 @@ interface Cases {
         return condition.hasRange() ? condition.from() + (condition.to() - condition.from()) * share : condition.value(Math.min(condition.size() - 1, (int) (share * condition.size())));
     }
 
-    /** A stop at each moment, then a loss of power at each. @param moments of each  @param every s */
-    record Moments(int conditions, int moments, double every) implements Cases {
+    /** Each thing that can happen at each moment, one after the other. @param moments of each  @param every s */
+    record Moments(int conditions, int moments, double every, List<ScriptStep> happenings) implements Cases {
         @Override
         public int size() {
-            return 2 * moments;
+            return happenings.size() * moments;
         }
 
         @Override
         public Case at(int run) {
             double moment = (run % moments) * every;
-            ScriptStep happening = run < moments ? ScriptStep.stop().at(moment) : ScriptStep.powerLoss().at(moment);
-            return new Case(Case.nominal(conditions).values(), happening);
+            return new Case(Case.nominal(conditions).values(), happenings.get(run / moments).at(moment));
         }
     }
 }

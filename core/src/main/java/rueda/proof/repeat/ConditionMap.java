@@ -2,6 +2,7 @@ package rueda.proof.repeat;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.TreeMap;
 import java.util.function.IntFunction;
 import rueda.machine.Axis;
@@ -79,7 +80,7 @@ public record ConditionMap(int runs, int failed, int worst, List<MapColumn> colu
         for (Outcome one : outcomes) {
             worst = one.score() < worst.score() ? one : worst;
         }
-        List<MapRow> rows = proof.plan().kind() == Plan.Kind.STOP ? moments(proof, outcomes) : conditions(machine, proof, outcomes);
+        List<MapRow> rows = proof.plan().kind() == Plan.Kind.STOP ? moments(machine, proof, outcomes) : conditions(machine, proof, outcomes);
         return new ConditionMap(outcomes.size(), (int) outcomes.stream().filter(o -> !o.all()).count(), worst.run(), columns, rows, proof.plan().kind() == Plan.Kind.ONE_AT_A_TIME ? new Sensitivity(machine, proof, outcomes).remarks(MOST_REMARKS) : List.of());
     }
 
@@ -138,15 +139,15 @@ public record ConditionMap(int runs, int failed, int worst, List<MapColumn> colu
         return condition.of() == Circumstance.MOMENT ? "sentence " + (condition.sentence() + 1) + " of the script" : !condition.of().ofAxis() ? condition.of().called() : condition.of().called() + (condition.of() == Circumstance.MISTAKE ? " at " : " · ") + condition.axis();
     }
 
-    /** Stops, then losses of power, by parts of the run. */
-    private static List<MapRow> moments(Proof proof, List<Outcome> outcomes) {
+    /** What happened at any moment, by parts of the run. */
+    private static List<MapRow> moments(Machine machine, Proof proof, List<Outcome> outcomes) {
         List<MapRow> rows = new ArrayList<>();
         double part = proof.duration() / MOMENTS;
-        for (ScriptStep.Does what : List.of(ScriptStep.Does.STOP, ScriptStep.Does.POWER_LOSS)) {
+        for (ScriptStep what : machine.stopsAtAnyMoment()) {
             TreeMap<Integer, List<Outcome>> groups = new TreeMap<>();
-            outcomes.stream().filter(o -> o.of().happening() != null && o.of().happening().does() == what)
+            outcomes.stream().filter(o -> o.of().happening() != null && o.of().happening().does() == what.does() && Objects.equals(o.of().happening().request(), what.request()))
                     .forEach(o -> groups.computeIfAbsent((int) Math.min(MOMENTS - 1, o.of().happening().time() / part), key -> new ArrayList<>()).add(o));
-            groups.forEach((number, group) -> rows.add(row(what == ScriptStep.Does.STOP ? "stop" : "power lost",
+            groups.forEach((number, group) -> rows.add(row(Prepared.words(what),
                     group.size() == 1 ? Prepared.number(group.get(0).of().happening().time()) + " s" : Prepared.number(group.get(0).of().happening().time()) + " to " + Prepared.number(group.get(group.size() - 1).of().happening().time()) + " s", group)));
         }
         return rows;

@@ -71,9 +71,18 @@ public record Prepared(Machine machine, Stand stand, Proof proof) {
             }
         }
         if (one.happening() != null) {
-            words.add((one.happening().does() == ScriptStep.Does.STOP ? "stop at " : "power lost at ") + number(one.happening().time()) + " s");
+            words.add(words(one.happening()) + " at " + number(one.happening().time()) + " s");
         }
         return words.isEmpty() ? "as the document says" : String.join(", ", words);
+    }
+
+    /** What happens at any moment, shortly. */
+    static String words(ScriptStep happening) {
+        return switch (happening.does()) {
+            case STOP -> "stop";
+            case ASK -> happening.request();
+            default -> "power lost";
+        };
     }
 
     static String number(double value) {

@@ -52,13 +52,13 @@ public final class Repetition {
         this.threads = threads;
         this.shelf = shelf;
         this.progress = progress;
-        outcomes = new Outcome[size(proof)];
+        outcomes = new Outcome[size(machine, proof)];
         ready = ThreadLocal.withInitial(() -> ReadyProgram.of(machine));
     }
 
     /** How many runs the plan of a proof has. */
-    public static int size(Proof proof) {
-        return proof.plan().kind() == Plan.Kind.WORST ? proof.conditions().isEmpty() ? 1 : proof.plan().runs() : Cases.of(proof).size();
+    public static int size(Machine machine, Proof proof) {
+        return proof.plan().kind() == Plan.Kind.WORST ? proof.conditions().isEmpty() ? 1 : proof.plan().runs() : Cases.of(machine, proof).size();
     }
 
     /** As the document says, then each value of each condition alone, whatever the plan. */
@@ -124,7 +124,7 @@ public final class Repetition {
             new WorstSearch(proof.conditions(), outcomes.length, plan.seed(), Outcome::score).run(new Searched(workers));
             return;
         }
-        Cases cases = Cases.of(proof);
+        Cases cases = Cases.of(machine, proof);
         spread(workers, cases.size(), run -> made(run, cases.at(run)));
     }
 

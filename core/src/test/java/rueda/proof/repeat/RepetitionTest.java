@@ -42,7 +42,7 @@ class RepetitionTest {
 
     private static Machine shuttle() {
         Machine demo = DemoMachine.create();
-        return demo.withAxes(List.of(demo.axes().get(0).withHoming(Homing.search(37, 120, 12, 800, 0)))).withProgram(MOVES).withProofs(List.of());
+        return demo.withAxes(List.of(demo.axes().get(0).withHoming(Homing.search(37, 120, 12, 800, 0)))).withProgram(MOVES).withProofs(List.of()).withSafetyRequests(List.of()).withAxis(0, demo.axes().get(0).withHoming(Homing.search(37, 120, 12, 800, 0)).withGuard(rueda.machine.AxisGuard.NONE));
     }
 
     private static Proof proof(Plan.Kind kind, int runs, long seed, Condition... conditions) {
@@ -155,6 +155,21 @@ class RepetitionTest {
         assertThat(Prepared.words(shuttle(), proof, cases.at(9))).isEqualTo("power lost at 1.5 s");
         ProofRun stopped = Repetition.again(shuttle(), proof, cases.at(1), Brought.Shelf.EMPTY, (time, of) -> { });
         assertThat(stopped.happened().get(0).words()).isEqualTo("a person pressed stop");
+    }
+
+    /** Each request that an axis answers comes at every moment too. */
+    @Test
+    void requestsAtEveryMoment() {
+        Machine demo = DemoMachine.create();
+        Proof proof = proof(Plan.Kind.STOP, 1, 1);
+        Cases cases = Cases.of(demo, proof);
+        assertThat(cases.size()).as("3 s, every half second: stop, power loss, door, emergency stop").isEqualTo(24);
+        assertThat(cases.at(15).happening()).isEqualTo(ScriptStep.ask("Door").at(1.5));
+        assertThat(Prepared.words(demo, proof, cases.at(23))).isEqualTo("Emergency stop at 2.5 s");
+        ProofRun asked = Repetition.again(demo, proof, cases.at(15), Brought.Shelf.EMPTY, (time, of) -> { });
+        assertThat(asked.happened().get(0).words()).isEqualTo("Door asked the guards");
+        Machine unheard = demo.withAxes(demo.axes().stream().map(a -> a.withGuard(a.guard().withFitted(false))).toList());
+        assertThat(Cases.of(unheard, proof).size()).as("nobody hears them").isEqualTo(12);
     }
 
     /** A gripper that is closed for 12 ms before the program remembers that it holds a wheel: a stop in between lets go of it. */

@@ -1,0 +1,114 @@
+package rueda.e2e;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.Page;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+
+/** Safe stops: what the door and the emergency stop do to the Shuttle, where the Lift sags, and a guard that is fitted anew. */
+class GuardTest extends BrowserTest {
+
+    private Locator stopped() {
+        return page.getByTestId("stopped");
+    }
+
+    private Locator drawing() {
+        return page.locator("figure.drawing svg");
+    }
+
+    private void tab(String name) {
+        page.getByRole(AriaRole.TAB, new Page.GetByRoleOptions().setName(name)).click();
+    }
+
+    @Test
+    void theDoorStopsTheShuttle() {
+        open("/guard/Shuttle");
+        expect(page.getByRole(AriaRole.NOTE)).containsText("replaces no validation on the machine");
+        expect(side()).containsText("Door, safe stop 2: stopping distance106.5 mm");
+        expect(side()).containsText("Door: safe distance451 mm");
+        expect(drawing()).hasAttribute("aria-label", Pattern.compile("The ramp begins at 17.1 ms, the watch at 36.0 ms; it stands at 207 ms, with torque"));
+        /* the ramp as a limit: one that the drive does not keep is told, and mended */
+        field("Flattest ramp").fill("5200");
+        expect(side()).containsText("The ramp is flatter than safe stop 2 allows.");
+        button("Try it at the worst moment").click();
+        expect(stopped()).containsText("The guard took the torque.");
+        side().getByText("Allow a ramp of").click();
+        expect(side()).containsText("It stops as its guard expects.");
+        expect(stopped()).hasCount(0);
+        button("Try it at the worst moment").click();
+        expect(stopped()).containsText(Pattern.compile("Stands after 0\\.1[89]\\d s, 9\\d\\.\\d+ mm farther"));
+        expect(stopped()).containsText("with 190 kg");
+        expect(stopped()).containsText("still referenced");
+        expectAccessible("a stop");
+        screenshot("guard");
+        /* how far away a light curtain must stand: K·T + C with 8·(d − 14 mm) */
+        choose(page.getByLabel("Request Door").getByLabel("What one comes past", new Locator.GetByLabelOptions().setExact(true)), "LIGHT_CURTAIN");
+        expect(side()).containsText("Door: safe distance414 mm");
+        /* 2000·0.207 + 128 is more than 500 mm, so a body's 1600 mm/s count, and never less than 500 mm */
+        field("Resolution").fill("30");
+        expect(side()).containsText("Door: safe distance500 mm");
+        field("Resolution").fill("90");
+        expect(page.getByTestId("refusal")).containsText("0 to 70 mm for a light curtain");
+        button("Undo").click();
+        expect(page.getByTestId("refusal")).hasCount(0);
+        tab("Emergency stop: safe stop 1");
+        expect(field("Torque off after")).isVisible();
+        expect(drawing()).hasAttribute("aria-label", Pattern.compile("the torque goes at 395 ms"));
+        button("Dark theme").click();
+        expectContrast("a stop, dark");
+        button("Light theme").click();
+    }
+
+    @Test
+    void theLiftSagsAndIsMended() {
+        open("/guard/Lift");
+        button("Dark theme").click();
+        expect(side()).containsText("The torque goes before the brake holds.");
+        expect(drawing().locator(".sag")).isVisible();
+        choose(field("Proof whose program runs"), "Turn, brush and salt");
+        button("Try it at the worst moment").click();
+        expect(stopped()).containsText("Afterwards the load fell by");
+        side().getByText("Keep the torque for 44 ms").click();
+        expect(side()).not().containsText("The torque goes before");
+        expect(drawing().locator(".sag")).hasCount(0);
+        expect(side()).containsText("Sag of the load0 mm");
+        expectContrast("no sag, dark");
+        button("Light theme").click();
+        /* live: somebody opens the door while the bench runs */
+        button("Run").click();
+        button("Open Door").click();
+        expect(page.getByTestId("guard-now")).containsText("safe stop 1: torque off");
+        page.getByText("What the guards did").click();
+        expect(page.locator(".log")).containsText("Shuttle: safe stop 2: standing, watched");
+        button("Close Door").click();
+        expect(page.getByLabel("Door on the bench", new Page.GetByLabelOptions().setExact(true))).containsText("closed");
+        button("Acknowledge").click();
+        expect(page.getByTestId("guard-now")).containsText("no stop asked for");
+    }
+
+    @Test
+    void aGuardIsFittedAndAsked() {
+        open("/guard/Doser");
+        choose(field("Emergency stop asks Doser for"), "");
+        choose(field("Door asks Doser for"), "");
+        expect(side()).containsText("Nothing asks its guard.");
+        button("Add a request").click();
+        expect(field("Name of the request")).hasCount(3);
+        field("Name of the request").last().fill("Mat");
+        field("Name of the request").last().press("Enter");
+        expect(field("Mat asks Doser for")).isVisible();
+        choose(field("Mat asks Doser for"), "SAFE_TORQUE_OFF");
+        tab("Mat: safe torque off");
+        expect(side()).containsText("Mat, safe torque off: stopping time");
+        choose(field("Mat also asks Doser for"), "SAFELY_LIMITED_SPEED");
+        tab("Mat: safely limited speed");
+        expect(field("Limited speed")).isVisible();
+        field("Name of the request").last().fill("door");
+        field("Name of the request").last().press("Enter");
+        expect(page.getByRole(AriaRole.ALERT).filter(new Locator.FilterOptions().setHasText("that no other request is called by"))).isVisible();
+        button("Remove Mat").click();
+        expect(side()).containsText("Nothing asks its guard.");
+        expect(saved()).containsText("All saved");
+    }
+}
