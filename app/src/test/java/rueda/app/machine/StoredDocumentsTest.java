@@ -155,7 +155,6 @@ class StoredDocumentsTest {
         assertThat(opened.get("unknown")).isEmpty();
         assertThat(opened.at("/document/axes/0/guard/fitted").asBoolean()).isFalse();
         assertThat(opened.at("/document/safetyRequests")).isEmpty();
-        assertThat(opened.get("unreadable").asString("")).isEmpty();
     }
 
     /** More proofs asked for at once than there are connections and processors: all end, and reads go on meanwhile. */
