@@ -48,7 +48,7 @@ async function fit() {
 
 <template>
   <h1>Guard · {{ axis.name }}</h1>
-  <p class="disclaimer" role="note">For planning and for finding mistakes: a simulated guard replaces no validation on the machine.</p>
+  <p class="disclaimer" role="note">{{ choices.all.guard.note }}</p>
   <template v-if="guard.fitted">
     <template v-if="guard.asks.length">
       <TabRow v-model="tab" :tabs="tabs" label="What requests ask this axis for" />

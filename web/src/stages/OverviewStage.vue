@@ -24,19 +24,26 @@ const found = (stage: StageKey, axis: number): Finding[] | null => machine.advic
 function mark(stage: StageKey, axis: number) {
   const findings = found(stage, axis)
   const count = (severity: Finding['severity']) => findings?.filter((f) => f.severity === severity).length ?? 0
+  /* a stage that finds nothing good either has not been planned */
+  if (stage === 'guard' && findings?.length === 0) return markOf('not started')
   return markOf(findings ? { faults: count('FAULT'), warnings: count('WARNING') } : 'not known')
 }
 
+/** So many proofs are named one by one. */
+const FEW = 3
 interface Line { stage: StageKey; title: string; axis: string; words: string; kind: 'fault' | 'warning' | 'open' }
 const title = (key: string) => stages.find((s) => s.key === key)?.title ?? key
 /** What is left to do: not entered yet, then faults, then warnings, each in the order of the work. */
 const left = computed<Line[]>(() => {
   const lines: Line[] = (overview.value?.toDo ?? []).map((t) => ({ stage: t.stage as StageKey, title: title(t.stage), axis: t.axis, words: t.words, kind: 'open' }))
   const proofs = machine.draft?.proofs ?? []
-  for (const proof of machine.runKnown ? proofs : []) {
-    const run = machine.runOf(proof.name)
+  const due = machine.runKnown ? proofs.filter((p) => p.expectations.length && machine.runOf(p.name)?.revision !== machine.revision) : []
+  const one = (words: string): Line => ({ stage: 'prove', title: 'Prove', axis: '', words, kind: 'open' })
+  /* many proofs are one thing to do, and hide nothing else */
+  if (due.length > FEW) lines.push(one(`Run ${due.length} proofs: ${due.some((p) => machine.runOf(p.name)) ? 'the machine has changed since, or they have not run yet' : 'they have not run yet'}`))
+  else for (const proof of due) {
     const which = proofs.length > 1 ? `the proof “${proof.name}”` : 'the proof'
-    if (proof.expectations.length && run?.revision !== machine.revision) lines.push({ stage: 'prove', title: 'Prove', axis: '', words: run ? `Run ${which} again: the machine has changed since` : `Run ${which}`, kind: 'open' })
+    lines.push(one(machine.runOf(proof.name) ? `Run ${which} again: the machine has changed since` : `Run ${which}`))
   }
   for (const severity of ['FAULT', 'WARNING'] as const) {
     for (const stage of stages) {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import PickOne from '../components/PickOne.vue'
 import ProblemNote from '../components/ProblemNote.vue'
 import TraceChooser from '../components/traces/TraceChooser.vue'
@@ -10,17 +10,21 @@ import TracePane from '../components/traces/TracePane.vue'
 import { downloadBlob } from '../lib/download'
 import { significant } from '../lib/numbers'
 import { placeOf } from '../router'
+import { useChoices } from '../stores/choices'
 import { useMachine } from '../stores/machine'
 import { useTraces } from '../stores/traces'
 
 /** Any signals of any runs and recordings over one time. */
 const machine = useMachine()
 const traces = useTraces()
+const choices = useChoices()
 const panes = ref<InstanceType<typeof TracePane>[]>([])
 onMounted(() => { traces.looked++; void traces.load() })
 onBeforeUnmount(() => traces.looked--)
 
 const print = () => window.print()
+/** Phases of a guard are shown: then what it is stands beside them, also on paper. */
+const guarded = computed(() => traces.lines.some((l) => l.signal.toLowerCase().endsWith('.guard')))
 /** The panes one below the other, each under its lines. */
 async function picture() {
   const shown = panes.value.map((p) => p.canvas()).filter((c): c is HTMLCanvasElement => c !== null)
@@ -29,7 +33,7 @@ async function picture() {
   const head = 20 * scale
   const canvas = document.createElement('canvas')
   canvas.width = Math.max(...shown.map((c) => c.width))
-  canvas.height = shown.reduce((sum, c) => sum + c.height + head, 0)
+  canvas.height = shown.reduce((sum, c) => sum + c.height + head, guarded.value ? head : 0)
   const ctx = canvas.getContext('2d')!
   const style = getComputedStyle(document.querySelector('main')!)
   ctx.fillStyle = style.getPropertyValue('--sheet').trim()
@@ -42,6 +46,7 @@ async function picture() {
     ctx.drawImage(c, 0, y + head)
     y += c.height + head
   })
+  if (guarded.value) ctx.fillText(choices.all.guard.note, 8 * scale, y + 15 * scale)
   const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'))
   if (blob) downloadBlob(blob, `${machine.draft!.name} traces.png`)
 }
@@ -71,6 +76,7 @@ async function picture() {
           </div>
           <TraceCursors class="cursors" />
         </div>
+        <p v-if="guarded" class="sub note" role="note">{{ choices.all.guard.note }}</p>
         <TraceMeasures v-if="traces.lines.length" />
       </div>
     </div>
@@ -89,5 +95,6 @@ async function picture() {
 .one { flex: 1; min-height: 60px; display: flex; flex-direction: column; }
 .one :deep(.legend) { position: relative; z-index: 2; align-self: flex-start; }
 .canvas { flex: 1; min-height: 0; }
+.note { margin: 0; font-size: 12.5px; }
 @media print { .choose, .head .v-btn, .bands { display: none; } .two { grid-template-columns: 1fr; } }
 </style>

@@ -8,7 +8,7 @@ export type Choice = Schemas['Choice']
 const NONE: Schemas['Choices'] = {
   tagTypes: [], units: [], axisKinds: [], encoderKinds: [], loadEncoderUses: [], feeds: [], terminals: [], powerStates: [], mistakes: [], standChanges: [], differences: [], resolutions: [],
   transitions: [], acts: [], wireOrders: [], canOpenRates: [],
-  moves: { kinds: [], ends: [], ways: [], inputs: [], edges: [], taken: [], starters: [], exceptions: [], passings: [], commanders: [], outputs: 0, mostEntries: 0, mostRules: 0, mostZones: 0 }, follow: { signals: [], sources: [], locks: [], meanings: [], releases: [], forms: [], reactions: [] }, motionStates: [], program: { mostTasks: 0, lowestPriority: 0 }, recording: { encodings: [], separators: [], times: [], unknowns: [] }, guard: { functions: [], watches: [], restarts: [], slowings: [], protections: [], phases: [], steps: 0 },
+  moves: { kinds: [], ends: [], ways: [], inputs: [], edges: [], taken: [], starters: [], exceptions: [], passings: [], commanders: [], outputs: 0, mostEntries: 0, mostRules: 0, mostZones: 0 }, follow: { signals: [], sources: [], locks: [], meanings: [], releases: [], forms: [], reactions: [] }, motionStates: [], program: { mostTasks: 0, lowestPriority: 0 }, recording: { encodings: [], separators: [], times: [], unknowns: [] }, guard: { functions: [], watches: [], restarts: [], slowings: [], protections: [], phases: [], steps: 0, note: '' },
   proof: { expectations: [], quantities: [], spans: [], alignments: [], ends: [], starts: [], happens: [], endings: [], varied: [], plans: [] },
 }
 

@@ -160,11 +160,19 @@ final class AxisLine {
             drive.advance(to, from, subSteps);
             return;
         }
-        for (int i = 0; i < subSteps; i++) {
-            drive.advance(to, from, 1);
-            if (guard.step(plant, clock.getAsLong() + (i + 1) * Bench.SUB_STEP_NANOS)) {
-                tellDrive();
-            }
+        /* in stretches from one cycle of the guard to the next: what it decides acts from there on */
+        for (int done = 0; done < subSteps; ) {
+            int many = Math.min(subSteps - done, guard.untilCycle());
+            drive.advance(to, from, many);
+            done += many;
+            watch(many, done);
+        }
+    }
+
+    /** @param many sub-steps that have passed  @param done of them in this bus cycle */
+    private void watch(int many, int done) {
+        if (guard.passed(many) && guard.cycle(plant, clock.getAsLong() + done * Bench.SUB_STEP_NANOS)) {
+            tellDrive();
         }
     }
 
@@ -234,8 +242,8 @@ final class AxisLine {
                 plant.mechanics().brake(true);
             }
             plant.step(0);
-            if (guard != null && guard.step(plant, clock.getAsLong() + (i + 1) * Bench.SUB_STEP_NANOS)) {
-                tellDrive();
+            if (guard != null) {
+                watch(1, i + 1);
             }
         }
     }

@@ -51,12 +51,13 @@ final class GuardDevice {
         asks = requests.stream().mapToInt(r -> rules.asks().stream().filter(a -> a.request().equals(r.name())).mapToInt(a -> a.function().bit()).reduce(0, (a, b) -> a | b)).toArray();
     }
 
-    /** One sub-step of the bench has passed. @param now ns on its clock  @return whether it has decided something new */
-    boolean step(ServoPlant plant, long now) {
-        if (++place < subSteps) {
-            return false;
-        }
-        place = 0;
+    /** Sub-steps until its cycle ends, 1 or more. */
+    int untilCycle() {
+        return subSteps - place;
+    }
+
+    /** Its cycle ends. @param now ns on the clock of the bench  @return whether it has decided something new */
+    boolean cycle(ServoPlant plant, long now) {
         long before = counts;
         counts = (long) Math.floor(plant.mechanics().angle() * countsPerRadian);
         int asked = 0;
@@ -76,9 +77,10 @@ final class GuardDevice {
         return changed || braked == watch.brakeMayOpen();
     }
 
-    /** So many sub-steps have passed in which nothing changed. */
-    void passed(int many) {
+    /** So many sub-steps have passed. @return whether its cycle ends now */
+    boolean passed(int many) {
         place = (place + many) % subSteps;
+        return place == 0;
     }
 
     /** Sub-steps of its cycle. */

@@ -25,6 +25,9 @@ import rueda.machine.StopRules.Watch;
 @RecordBuilder
 public record AxisGuard(boolean fitted, double cycle, int countsPerTurn, double unitsPerTurn, Slowing slowing, boolean brake, StopRules stop1, StopRules stop2, StopRules stop2Second, SpeedRules speed, List<Ask> asks) implements AxisGuardBuilder.With {
 
+    /** What whoever looks at a simulated guard must know. */
+    public static final String NOTE = "For planning and for finding mistakes: a simulated guard replaces no validation on the machine.";
+
     public static final double SHORTEST_CYCLE = 0.25;
     public static final double LONGEST_CYCLE = 20;
     /** The cycle is a multiple of it, ms. */

@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import rueda.bench.AxisSignal;
 import rueda.bench.Bench;
 import rueda.bench.Recorded;
@@ -22,6 +23,7 @@ import rueda.machine.Machine;
 import rueda.machine.Proof;
 import rueda.machine.SafetyFunction;
 import rueda.machine.StopRules;
+import rueda.plcopen.AxisState;
 
 /**
  * How long and how far an axis goes on when a request comes at the worst moment of a program: the program of a proof runs once as it is, and then again with the request at each of the moments at which the axis
@@ -35,6 +37,9 @@ public final class StoppingSearch {
     private static final double SLOW = 0.1;
     /** s after the request that are looked at */
     private static final double AFTER = 4;
+    /** s after that the request has gone and the guards are acknowledged, and s until the end */
+    private static final double GONE = 0.3;
+    private static final double AGAIN = 1.5;
     private static final int POINTS = 600;
 
     private StoppingSearch() {
@@ -57,6 +62,7 @@ public final class StoppingSearch {
      * @param sag         how far the load fell after it had stood
      * @param state       of the axis afterwards, as the program sees it
      * @param referenced  it still knows where it is
+     * @param movedAgain  way that it went by itself within 1.5 s once the request had gone and was acknowledged, units; 0 within the window of standstill
      * @param time        of the traces
      * @param speeds      actual, without sign
      * @param limitTime   of the limit that the guard watched
@@ -65,7 +71,7 @@ public final class StoppingSearch {
      * @param stand       way from where it stood
      * @param phases      when the guard entered which
      */
-    public record Stopped(int runs, Double moment, double load, String loadUnit, Double stoppingTime, double distance, double longestAt, Double longest, double speed, Breach breach, String breachWords, double sag, String state, boolean referenced,
+    public record Stopped(int runs, Double moment, double load, String loadUnit, Double stoppingTime, double distance, double longestAt, Double longest, double speed, Breach breach, String breachWords, double sag, String state, boolean referenced, double movedAgain,
                           List<Double> time, List<Double> speeds, List<Double> limitTime, List<Double> limit, List<Double> standTime, List<Double> stand, List<Entered> phases) {
     }
 
@@ -89,9 +95,9 @@ public final class StoppingSearch {
         Load load = stand.axes().get(axis).load();
         boolean linear = stand.axes().get(axis).train().feed().linear();
         if (moments.isEmpty()) {
-            return new Stopped(0, null, linear ? load.mass() : load.inertia(), linear ? "kg" : "kg·m²", null, 0, 0, null, 0, Breach.NONE, "", 0, "", false, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
+            return new Stopped(0, null, linear ? load.mass() : load.inertia(), linear ? "kg" : "kg·m²", null, 0, 0, null, 0, Breach.NONE, "", 0, "", false, 0, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
         }
-        int after = (int) Math.round(AFTER * 1e6 / machine.bus().cycleMicros());
+        int after = samples(machine, AFTER + GONE + AGAIN);
         /* one that breaks a limit, or never stands, is worse than any distance */
         Comparator<Outcome> farther = Comparator.comparing((Outcome o) -> o.breach() != Breach.NONE).thenComparing(o -> o.stands < 0).thenComparingDouble(o -> o.distance);
         Comparator<Outcome> longer = Comparator.comparing((Outcome o) -> o.stands < 0).thenComparingDouble(o -> o.stands);
@@ -120,7 +126,7 @@ public final class StoppingSearch {
         return new Stand(machine.withAxis(number, axis.withLoad(heavier)).axes(), sound.disturbed(), sound.seed());
     }
 
-    private static java.util.stream.Stream<Double> values(Condition condition) {
+    private static Stream<Double> values(Condition condition) {
         return IntStream.range(0, condition.size()).mapToObj(condition::value);
     }
 
@@ -128,16 +134,24 @@ public final class StoppingSearch {
     private static Bench run(Machine machine, ReadyProgram ready, Proof proof, Stand stand, int axis, int samples, int moment, int request) {
         Recorded named = Prover.named(proof, machine.axes().get(axis));
         Bench bench = new Bench(machine, ready, samples, stand, named);
+        int after = samples(machine, AFTER);
+        int gone = samples(machine, GONE);
         bench.restWhileStill();
         ScriptRun script = new ScriptRun(bench, proof.script());
         for (int k = 0; k < samples; k++) {
-            if (k == moment) {
-                bench.ask(request, false, false);
-            }
             script.cycle();
+            /* behind the script, which may ask by the same contacts */
+            if (moment >= 0 && k >= moment) {
+                bench.ask(request, k - moment >= after, k - moment >= after);
+                bench.acknowledge(k - moment >= after + gone);
+            }
             bench.cycle();
         }
         return bench;
+    }
+
+    private static int samples(Machine machine, double seconds) {
+        return (int) Math.round(seconds * 1e6 / machine.bus().cycleMicros());
     }
 
     private static double value(Bench bench, AxisSignal signal, int axis, long sample) {
@@ -158,7 +172,6 @@ public final class StoppingSearch {
             int to = (int) ((long) count * (part + 1) / PARTS);
             int best = from;
             for (int k = from; k < to; k++) {
-                /* of the same speed the last: the lock of a move that brakes already is no help */
                 best = Math.abs(bench.recording().value(signal, k)) > Math.abs(bench.recording().value(signal, best)) ? k : best;
             }
             if (fastest > 0 && Math.abs(bench.recording().value(signal, best)) >= SLOW * fastest && moments.add(best)) {
@@ -180,6 +193,8 @@ public final class StoppingSearch {
         private final double stands;
         private final double distance;
         private final int stood;
+        /** sample up to which it was asked to stand */
+        private final int end;
 
         Outcome(Bench bench, int axis, int moment, SafetyFunction function) {
             this.bench = bench;
@@ -189,20 +204,25 @@ public final class StoppingSearch {
             of = bench.machine().axes().get(axis);
             interval = bench.recording().cycleNanos() * 1e-9;
             StopRules stop = of.guard().of(function);
-            int end = (int) bench.recording().count();
+            end = moment + samples(bench.machine(), AFTER);
             /* what hangs may fall after it stood: it stands where it is slow for the first time and is told so, or is slow until the end */
             int still = end;
             while (still > moment && Math.abs(value(bench, AxisSignal.SPEED, axis, still - 1)) <= Math.max(stop.standstillSpeed(), 1e-9)) {
                 still--;
             }
-            int watched = bench.guardLog().entries().stream().filter(e -> e.axis() == axis && (e.phase() == GuardPhase.CLOSING || e.phase() == GuardPhase.STANDING)).mapToInt(e -> (int) Math.ceil(e.time() * 1e-9 / interval)).filter(k -> k > moment).findFirst().orElse(end);
+            int watched = phases().filter(e -> e.phase() == GuardPhase.CLOSING || e.phase() == GuardPhase.STANDING).mapToInt(e -> (int) Math.ceil(e.time() * 1e-9 / interval)).filter(k -> k > moment).findFirst().orElse(end);
             stood = Math.min(still, Math.min(watched, end - 1));
             stands = still >= end && watched >= end ? -1 : (stood - moment) * interval;
             distance = Math.abs(value(bench, AxisSignal.PLACE, axis, Math.min(stood, end - 1)) - value(bench, AxisSignal.PLACE, axis, moment));
         }
 
+        /** What the guard of the axis did from the request on, as long as it was asked. */
+        private Stream<GuardLog.Entry> phases() {
+            return bench.guardLog().entries().stream().filter(e -> e.axis() == axis && since(e.time()) >= 0 && since(e.time()) <= AFTER);
+        }
+
         private GuardLog.Entry tripped() {
-            return bench.guardLog().entries().stream().filter(e -> e.axis() == axis && e.phase() == GuardPhase.TRIPPED).findFirst().orElse(null);
+            return phases().filter(e -> e.phase() == GuardPhase.TRIPPED).findFirst().orElse(null);
         }
 
         Breach breach() {
@@ -214,7 +234,6 @@ public final class StoppingSearch {
         }
 
         Stopped told(int runs, Outcome longest, double load, String loadUnit) {
-            int end = (int) bench.recording().count();
             int step = Math.max(1, (end - moment) / POINTS);
             List<Double> time = new ArrayList<>();
             List<Double> speeds = new ArrayList<>();
@@ -237,20 +256,27 @@ public final class StoppingSearch {
                     stand.add(away);
                 }
             }
-            List<Entered> phases = bench.guardLog().entries().stream().filter(e -> e.axis() == axis).map(e -> new Entered(since(e.time()), e.phase(), e.phase().words())).toList();
+            List<Entered> phases = phases().map(e -> new Entered(since(e.time()), e.phase(), e.phase().words())).toList();
             List<Double> limitTime = new ArrayList<>();
             List<Double> limit = new ArrayList<>();
             StopRules stop = of.guard().of(function);
-            bench.guardLog().entries().stream().filter(e -> e.axis() == axis && e.phase() == GuardPhase.RAMP).findFirst().filter(e -> stop.watch() == StopRules.Watch.RAMP).ifPresent(ramp -> {
+            phases().filter(e -> e.phase() == GuardPhase.RAMP).findFirst().filter(e -> stop.watch() == StopRules.Watch.RAMP).ifPresent(ramp -> {
                 limitTime.addAll(List.of(since(ramp.time()), since(ramp.time()) + Math.max(0, ramp.speed() - stop.standstillSpeed()) / stop.flattest()));
                 limit.addAll(List.of(ramp.speed(), Math.min(ramp.speed(), stop.standstillSpeed())));
             });
             GuardLog.Entry broken = tripped();
             String unit = of.unit().symbol();
             String words = broken == null ? "" : Words.say("%.0f ms after the request it was %s: %s %s/s, allowed %s %s.", 1e3 * since(broken.time()), broken.breach().words(), Words.plain(broken.speed()), unit, Words.plain(broken.limit()), broken.breach() == Breach.LEFT_WINDOW ? unit : unit + "/s");
+            double again = 0;
+            int allowed = Math.min((int) bench.recording().count() - 1, end + samples(bench.machine(), GONE));
+            for (int k = allowed; k < bench.recording().count(); k++) {
+                again = Math.max(again, Math.abs(value(bench, AxisSignal.PLACE, axis, k) - value(bench, AxisSignal.PLACE, axis, allowed)));
+            }
+            String state = AxisState.values()[(int) value(bench, AxisSignal.STATE, axis, end - 1)].words();
+            boolean referenced = value(bench, AxisSignal.REFERENCED, axis, end - 1) != 0;
             boolean hangs = of.motorSide().gravity() != 0;
             return new Stopped(runs, moment * interval, load, loadUnit, stands < 0 ? null : (Double) stands, distance, longest.moment * interval, longest.stands < 0 ? null : (Double) longest.stands, Math.abs(value(bench, AxisSignal.SPEED, axis, Math.max(0, moment - 1))), breach(), words,
-                    hangs ? -farthest : 0, bench.axis(axis).state().words(), bench.drive(axis).referenced(), time, speeds, limitTime, limit, standTime, stand, phases);
+                    hangs ? -farthest : 0, state, referenced, again > of.guard().stop2().window() ? again : 0, time, speeds, limitTime, limit, standTime, stand, phases);
         }
     }
 }

@@ -34,6 +34,7 @@ class StoppingSearchTest {
         assertThat(stopped.phases().stream().map(StoppingSearch.Entered::phase)).containsSubsequence(GuardPhase.DELAY, GuardPhase.RAMP, GuardPhase.STANDING);
         assertThat(stopped.stand()).as("inside its window").allMatch(way -> Math.abs(way) < 1.3);
         assertThat(stopped.referenced()).isTrue();
+        assertThat(stopped.movedAgain()).as("what ran is not ordered again").isZero();
         assertThat(stopped.state()).isEqualToIgnoringCase("disabled");
     }
 
@@ -59,6 +60,14 @@ class StoppingSearchTest {
         AxisGuard guard = demo.axes().get(1).guard();
         Machine mended = demo.withAxis(1, demo.axes().get(1).withGuard(guard.withStop1(guard.stop1().withTorqueDelay(44))));
         assertThat(StoppingSearch.run(mended, care.withScript(List.of()), 1, EMERGENCY_STOP, SafetyFunction.SAFE_STOP_1).sag()).isLessThan(reckoned / 4);
+    }
+
+    /** The demo's program begins the Lift's search whenever its power comes: an acknowledge is enough, and it moves. */
+    @Test
+    void aProgramThatMovesByItselfAfterwardsIsTold() {
+        Machine demo = DemoMachine.create();
+        Stopped stopped = StoppingSearch.run(demo, FETCH, 1, DOOR, SafetyFunction.SAFE_STOP_1);
+        assertThat(stopped.movedAgain()).isGreaterThan(1);
     }
 
     @Test

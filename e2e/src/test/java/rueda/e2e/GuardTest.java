@@ -76,7 +76,7 @@ class GuardTest extends BrowserTest {
         expectContrast("no sag, dark");
         button("Light theme").click();
         /* live: somebody opens the door while the bench runs */
-        button("Run").click();
+        button("Start anew").click();
         button("Open Door").click();
         expect(page.getByTestId("guard-now")).containsText("safe stop 1: torque off");
         page.getByText("What the guards did").click();

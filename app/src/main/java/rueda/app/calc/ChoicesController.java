@@ -151,8 +151,9 @@ class ChoicesController {
      * @param protections what one comes past
      * @param phases      of a stop
      * @param steps       the cycle of a guard is a multiple of this, ms
+     * @param note        what whoever looks at a simulated guard must know
      */
-    record GuardChoices(List<SafetyChoice> functions, List<Choice> watches, List<Choice> restarts, List<Choice> slowings, List<ProtectionChoice> protections, List<Choice> phases, double steps) {
+    record GuardChoices(List<SafetyChoice> functions, List<Choice> watches, List<Choice> restarts, List<Choice> slowings, List<ProtectionChoice> protections, List<Choice> phases, double steps, String note) {
     }
 
     /** @param uses entries that it uses */
@@ -201,7 +202,7 @@ class ChoicesController {
             Arrays.stream(AxisState.values()).map(s -> new MotionStateChoice(s.name(), s.words(), s.next().stream().map(Enum::name).toList())).toList(), new ProgramChoices(Plc.MOST_TASKS, Plc.Task.LOWEST_PRIORITY),
             new RecordingChoices(of(RecordingLayout.Encoding.values(), RecordingLayout.Encoding::words), of(RecordingLayout.Separator.values(), RecordingLayout.Separator::words), of(RecordingLayout.TimeSource.Form.values(), RecordingLayout.TimeSource.Form::words), of(Unknown.values(), Unknown::words)),
             new GuardChoices(Arrays.stream(SafetyFunction.values()).map(f -> new SafetyChoice(f.name(), f.words(), f.category(), rules(f))).toList(), of(StopRules.Watch.values(), StopRules.Watch::words), of(StopRules.Restart.values(), StopRules.Restart::words),
-                    of(AxisGuard.Slowing.values(), AxisGuard.Slowing::words), Arrays.stream(Protection.Kind.values()).map(k -> new ProtectionChoice(k.name(), k.words(), k.uses())).toList(), of(GuardPhase.values(), GuardPhase::words), AxisGuard.CYCLE_STEP));
+                    of(AxisGuard.Slowing.values(), AxisGuard.Slowing::words), Arrays.stream(Protection.Kind.values()).map(k -> new ProtectionChoice(k.name(), k.words(), k.uses())).toList(), of(GuardPhase.values(), GuardPhase::words), AxisGuard.CYCLE_STEP, AxisGuard.NOTE));
 
     private static String rules(SafetyFunction function) {
         return switch (function) {
