@@ -266,7 +266,7 @@ public final class StoppingSearch {
             });
             GuardLog.Entry broken = tripped();
             String unit = of.unit().symbol();
-            String words = broken == null ? "" : Words.say("%.0f ms after the request it was %s: %s %s/s, allowed %s %s.", 1e3 * since(broken.time()), broken.breach().words(), Words.plain(broken.speed()), unit, Words.plain(broken.limit()), broken.breach() == Breach.LEFT_WINDOW ? unit : unit + "/s");
+            String words = broken == null ? "" : Words.say("%.0f ms after the request: %s, %s %s/s, allowed %s %s.", 1e3 * since(broken.time()), broken.breach().words(), Words.plain(broken.speed()), unit, Words.plain(broken.limit()), broken.breach() == Breach.LEFT_WINDOW ? unit : unit + "/s");
             double again = 0;
             int allowed = Math.min((int) bench.recording().count() - 1, end + samples(bench.machine(), GONE));
             for (int k = allowed; k < bench.recording().count(); k++) {
