@@ -66,6 +66,8 @@ public final class Drive {
     private boolean guardTorque = true;
     private boolean guardStops;
     private boolean guardBrake = true;
+    /** the quick stop that is active was the guard's: it ends in operation, not in switching off */
+    private boolean guardHeld;
     private long motorCountsBefore;
     private double torque;
     /** sum over the sub-steps of a bus cycle */
@@ -251,7 +253,9 @@ public final class Drive {
         if (lasting != null && says(Function.READY)) {
             fault(lasting);
         }
-        power.update(brake.await(controlword, power.state()), rest, lasting != null, guardStops || dictionary.get(QUICK_STOP_OPTION) >= 5);
+        boolean released = guardHeld && (controlword & ControlWord.QUICK_STOP) != 0;
+        power.update(brake.await(controlword, power.state()), rest, lasting != null, guardStops || released || dictionary.get(QUICK_STOP_OPTION) >= 5);
+        guardHeld = power.state() == PowerState.QUICK_STOP_ACTIVE && (guardStops || released);
         brake.follow(power.state(), controlword);
         if (power.state() == PowerState.SWITCH_ON_DISABLED) {
             dictionary.set(ERROR_CODE, 0);

@@ -242,7 +242,8 @@ public final class MotionAxis {
                 : !powerWanted ? ControlWord.SHUTDOWN
                 : switch (driveState) {
                     case READY_TO_SWITCH_ON -> ControlWord.SWITCHED_ON;
-                    case SWITCHED_ON, OPERATION_ENABLED -> ControlWord.OPERATION_ENABLED;
+                    /* out of a quick stop that holds its place it goes on with torque (transition 16); one that ends by itself switches off */
+                    case SWITCHED_ON, OPERATION_ENABLED, QUICK_STOP_ACTIVE -> ControlWord.OPERATION_ENABLED;
                     default -> ControlWord.SHUTDOWN;
                 };
         if (!faulty && resetWanted) {

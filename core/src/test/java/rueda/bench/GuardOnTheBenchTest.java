@@ -92,7 +92,10 @@ class GuardOnTheBenchTest {
         bench.run(0.1);
         assertThat(bench.watch(0).phase()).isEqualTo(GuardPhase.STANDING);
         bench.acknowledge(true);
-        bench.run(0.5);
+        for (int k = 0; k < 500; k++) {
+            bench.cycle();
+            assertThat(bench.drive(0).enabled()).as("the torque never goes").isTrue();
+        }
         assertThat(bench.watch(0).phase()).isEqualTo(GuardPhase.FREE);
         assertThat(bench.drive(0).state()).isEqualTo(PowerState.OPERATION_ENABLED);
         assertThat(bench.axis(0).state()).isEqualTo(AxisState.STANDSTILL);
