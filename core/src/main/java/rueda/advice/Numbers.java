@@ -2,6 +2,7 @@ package rueda.advice;
 
 import java.math.BigDecimal;
 import java.math.MathContext;
+import java.math.RoundingMode;
 import java.util.Locale;
 
 /** Figures as a user reads them: thin spaces between thousands, no more digits than mean something. */
@@ -26,6 +27,16 @@ public final class Numbers {
         String whole = point < 0 ? plain : plain.substring(0, point);
         String rest = point < 0 ? "" : plain.substring(point);
         return whole.replaceAll("(?<=\\d)(?=(\\d{3})+$)", "\u202f").replace('-', '\u2212') + rest;
+    }
+
+    /** To two significant digits, not less: a value to propose. */
+    public static double up(double value) {
+        return new BigDecimal(value).round(new MathContext(2, RoundingMode.CEILING)).doubleValue();
+    }
+
+    /** To two significant digits, not more. */
+    public static double down(double value) {
+        return new BigDecimal(value).round(new MathContext(2, RoundingMode.FLOOR)).doubleValue();
     }
 
     /** Fixed decimals. */

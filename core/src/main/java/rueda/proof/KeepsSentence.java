@@ -27,7 +27,7 @@ record KeepsSentence(String text) implements Claim {
         Reading reading = new Reading(run);
         Sentence read = SentenceReader.read(text, reading.names());
         if (!read.sound()) {
-            return open(run, "It says nothing: " + read.faults().get(0).message());
+            throw new Reading.SaysNothing("It says nothing: " + read.faults().get(0).message());
         }
         Judged judged = read.formula().judge(reading.trace());
         if (judged.length() == 0) {

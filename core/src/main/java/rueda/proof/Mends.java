@@ -8,6 +8,7 @@ import java.util.Locale;
 import java.util.Optional;
 import rueda.advice.Finding.Change;
 import rueda.advice.Finding.Mend;
+import rueda.advice.Numbers;
 import rueda.bench.AxisSignal;
 import rueda.machine.Axis;
 import rueda.machine.Expectation;
@@ -40,8 +41,17 @@ final class Mends {
         causes = new Causes(run);
     }
 
-    /** The verdict with what would mend it, where something is known. */
-    Verdict on(Expectation e, Verdict verdict) {
+    /** What became of an expectation, with what would mend it where something is known; of one that cannot be read there is not. */
+    Verdict judged(Expectation e) {
+        Claim claim = Claim.of(e);
+        try {
+            return mended(e, claim.judge(run));
+        } catch (Reading.SaysNothing open) {
+            return claim.judged(run);
+        }
+    }
+
+    private Verdict mended(Expectation e, Verdict verdict) {
         if (verdict.holds() || verdict.mend() != null || run.fault() != null) {
             return verdict;
         }
@@ -51,7 +61,7 @@ final class Mends {
         }
         return switch (e.kind()) {
             case ARRIVES -> verdict.measured() != null ? verdict.withMend(faster(verdict, number(e), verdict.measured() - e.within())) : fellBehind(number(e)) >= 0 ? followed(verdict, number(e))
-                    : never(verdict) ? longer(verdict) : verdict;
+                    : verdict.from() == run.end() || run.end() - verdict.from() < e.within() + e.stays() ? longer(verdict) : verdict;
             case TIME -> verdict.measured() == null ? longer(verdict) : verdict.measured() > e.within() ? verdict.withMend(faster(verdict, slowest(verdict), verdict.measured() - e.within())) : verdict;
             case BOUND -> e.quantity() == Quantity.FOLLOWING_ERROR ? fedForward(verdict, number(e)) : never(verdict) ? longer(verdict) : verdict;
             case BETWEEN, VALUE_AT -> never(verdict) ? longer(verdict) : verdict.withMend(beyond(verdict, e.low(), e.high()));
@@ -183,8 +193,7 @@ final class Mends {
                 high = middle;
             }
         }
-        double step = Math.pow(10, Math.floor(Math.log10(high)) - 1);
-        double advised = Math.min(most, Math.ceil(high / step) * step);
+        double advised = Math.min(most, Numbers.up(high));
         return causes.mend(move, parameter, advised, say("Raise the %s to %s %s: the move then takes %.3f s in theory instead of %.3f s.", parameter.toLowerCase(Locale.ROOT), plain(advised), unit, duration.of(advised), move.duration()));
     }
 
@@ -238,8 +247,7 @@ final class Mends {
         if (!(possible > 0 && possible < now)) {
             return null;
         }
-        double step = Math.pow(10, Math.floor(Math.log10(possible)) - 1);
-        double advised = Math.floor(possible / step) * step;
+        double advised = Numbers.down(possible);
         String which = braking && causes.given(move, "Deceleration") ? "deceleration" : "acceleration";
         return causes.mend(move, braking ? "Deceleration" : "Acceleration", advised, say(peak ? "Lower the %s of this move to %s %s/s²: that needs less than the torque allowed." : "Lower the %s of this move to %s %s/s²: its part of the effective torque falls with the root of that.", which,
                 plain(advised), machine.axes().get(number).unit().symbol()));

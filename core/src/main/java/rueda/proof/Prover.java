@@ -76,7 +76,7 @@ public final class Prover {
         RecordedRun run = ran(bench, stand, proof, shelf, progress);
         ProgramFault fault = run.fault();
         Mends mends = new Mends(proof, run);
-        List<Verdict> verdicts = proof.expectations().stream().map(e -> mends.on(e, Claim.of(e).judged(run))).toList();
+        List<Verdict> verdicts = proof.expectations().stream().map(mends::judged).toList();
         return new ProofRun(verdicts, proof.duration(), fault == null ? null : fault.getMessage(), fault == null ? "" : fault.file(), fault == null ? 0 : fault.line(), figures(run), run.happened(), bench);
     }
 

@@ -2,9 +2,7 @@ package rueda.proof;
 
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Set;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import rueda.bench.AxisSignal;
@@ -88,9 +86,8 @@ public final class StoppingSearch {
      */
     public static Stopped run(Machine machine, Proof proof, int axis, int request, SafetyFunction function) {
         Stand stand = heaviest(machine, axis);
-        int samples = (int) Math.round(proof.duration() * 1e6 / machine.bus().cycleMicros());
         ReadyProgram ready = ReadyProgram.of(machine);
-        Bench nominal = run(machine, ready, proof, stand, axis, samples, -1, request);
+        Bench nominal = run(machine, ready, proof, stand, axis, samples(machine, proof.duration()), -1, request);
         List<Integer> moments = moments(nominal, axis);
         Load load = stand.axes().get(axis).load();
         boolean linear = stand.axes().get(axis).train().feed().linear();
@@ -165,7 +162,6 @@ public final class StoppingSearch {
         for (int k = 0; k < count; k++) {
             fastest = Math.max(fastest, Math.abs(bench.recording().value(signal, k)));
         }
-        Set<Integer> moments = new HashSet<>();
         List<Integer> all = new ArrayList<>();
         for (int part = 0; part < PARTS; part++) {
             int from = (int) ((long) count * part / PARTS);
@@ -174,7 +170,7 @@ public final class StoppingSearch {
             for (int k = from; k < to; k++) {
                 best = Math.abs(bench.recording().value(signal, k)) > Math.abs(bench.recording().value(signal, best)) ? k : best;
             }
-            if (fastest > 0 && Math.abs(bench.recording().value(signal, best)) >= SLOW * fastest && moments.add(best)) {
+            if (fastest > 0 && Math.abs(bench.recording().value(signal, best)) >= SLOW * fastest) {
                 all.add(best + 1);
             }
         }
@@ -250,7 +246,7 @@ public final class StoppingSearch {
             }
             for (int k = stood; k < end; k++) {
                 double away = value(bench, AxisSignal.PLACE, axis, k) - place;
-                farthest = Math.min(farthest, away);
+                farthest = Math.max(farthest, -Math.signum(of.motorSide().gravity()) * away);
                 if ((k - stood) % step == 0) {
                     standTime.add((k - stood) * interval);
                     stand.add(away);
@@ -274,9 +270,8 @@ public final class StoppingSearch {
             }
             String state = AxisState.values()[(int) value(bench, AxisSignal.STATE, axis, end - 1)].words();
             boolean referenced = value(bench, AxisSignal.REFERENCED, axis, end - 1) != 0;
-            boolean hangs = of.motorSide().gravity() != 0;
             return new Stopped(runs, moment * interval, load, loadUnit, stands < 0 ? null : (Double) stands, distance, longest.moment * interval, longest.stands < 0 ? null : (Double) longest.stands, Math.abs(value(bench, AxisSignal.SPEED, axis, Math.max(0, moment - 1))), breach(), words,
-                    hangs ? -farthest : 0, state, referenced, again > of.guard().stop2().window() ? again : 0, time, speeds, limitTime, limit, standTime, stand, phases);
+                    farthest, state, referenced, again > of.guard().stop2().window() ? again : 0, time, speeds, limitTime, limit, standTime, stand, phases);
         }
     }
 }

@@ -82,7 +82,7 @@ class ClaimTest {
     // ---- sentences
 
     private static Verdict judged(String text) {
-        return Claim.of(Expectation.sentence(text)).judge(ramp(0.5));
+        return Claim.of(Expectation.sentence(text)).judged(ramp(0.5));
     }
 
     /** The wobble of 0.5 at 2.5 s leaves 0.3 of 0.8; after Go the place is there within 1.5 s. */

@@ -80,6 +80,20 @@ class MendsTest {
         assertThat(order.mend()).isNull();
     }
 
+    /** Half-typed names make no proposal, and end no run. */
+    @Test
+    void whatCannotBeReadGetsNoProposal() {
+        for (Expectation e : List.of(Expectation.count("Dose.Don", 1, 1), Expectation.time("ToSlo", "Step = 30", 0, 3), Expectation.arrives("Shuttle", 2100, 0.05, 3.6, "Nothing", 0.3), Expectation.sentence("ALWAYS(Nothing)"),
+                Expectation.between("Shuttle.spee", 0, 1), Expectation.valueAt("Lift.position", 0, 1, "Tur"), Expectation.order("A", "B"))) {
+            Verdict open = failed(demo(2, e));
+            assertThat(open.change()).as(e.kind().toString()).isNull();
+            assertThat(open.mend()).as(e.kind().toString()).isNull();
+            assertThat(open.cause()).as(e.kind().toString()).contains("says nothing");
+        }
+        Verdict elsewhere = failed(demo(18, Expectation.arrives("Shuttle", 1234, 0.05, 2, "ToSlot.Execute", 0.3)));
+        assertThat(elsewhere.change()).as("its time was over long ago: more time is no help").isNull();
+    }
+
     @Test
     void anOrderWithANumberTooHighIsBroughtDownToWhatTheAxisMayDo() {
         for (Expectation e : List.of(Expectation.noError("Shuttle"), Expectation.arrives("Shuttle", 2100, 0.05, 3.6, "ToSlot.Execute", 0.3))) {
