@@ -22,6 +22,9 @@ const tabs = computed(() => Object.fromEntries(guard.value.asks.map((a, i) => [S
 const tab = ref('0')
 watch(() => [axis.value.name, guard.value.asks.length], () => { if (!(tab.value in tabs.value)) tab.value = '0' })
 const ask = computed(() => guard.value.asks[Number(tab.value)] ?? null)
+/** Entry of the guard that says how it is watched. */
+const rules = computed(() => functionOf(ask.value?.function ?? '')?.rules ?? '')
+const stopRules = computed(() => (rules.value.startsWith('stop') ? guard.value[rules.value as 'stop1'] : null))
 const stops = computed(() => (functionOf(ask.value?.function ?? '')?.category ?? -1) >= 0 && ask.value?.function !== 'SAFE_OPERATING_STOP')
 
 const plan = ref<Schemas['GuardPlan'] | null>(null)
@@ -52,9 +55,9 @@ async function fit() {
   <template v-if="guard.fitted">
     <template v-if="guard.asks.length">
       <TabRow v-model="tab" :tabs="tabs" label="What requests ask this axis for" />
-      <StopDrawing v-if="plan && ask && stops" :plan="plan" :trial="trial" :ask="ask" />
+      <StopDrawing v-if="plan && ask && stops" :plan="plan" :trial="trial" :ask="ask" :watched="stopRules" />
       <GuardTrial v-if="ask && stops" v-model="trial" :ask="ask" />
-      <GuardEntries v-if="ask" :key="tab" :ask="ask" :rules="functionOf(ask.function)?.rules ?? ''" />
+      <GuardEntries v-if="ask" :key="tab" :ask="ask" :rules="rules" />
     </template>
     <p v-else class="sub">Nothing asks this guard yet. {{ machine.draft!.safetyRequests.length ? 'Choose below what each request asks this axis for.' : 'Add a request below: a door, an emergency stop.' }}</p>
   </template>

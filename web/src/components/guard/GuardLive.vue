@@ -31,7 +31,7 @@ const ask = (name: string, first: boolean, second: boolean) => bench.taken(() =>
     </div>
     <p v-if="here" class="now" role="status" data-testid="guard-now">{{ axis.name }}: <b :class="{ stop: here.phase === 'TRIPPED' }">{{ here.words }}</b></p>
     <details @toggle="unfolded = ($event.target as HTMLDetailsElement).open">
-      <summary>What the guards did ({{ guards.changes > 100 ? 'the last 100' : guards.changes }})</summary>
+      <summary>What the guards did, newest first</summary>
       <ol v-if="log.length" class="log"><li v-for="(t, i) in log" :key="`${t.time} ${i}`"><span class="mono">{{ fixed(t.time, 3) }} s</span> {{ t.axis }}: {{ t.words }}</li></ol>
       <p v-else class="sub">Nothing yet.</p>
     </details>

@@ -33,7 +33,7 @@ const left = (axis: Schemas['Axis'], request: string) => options.value.filter((o
           <th scope="row"><router-link class="link" :to="placeOf('guard', a.name)">{{ a.name }}</router-link></th>
           <td v-for="r in requests" :key="r.name">
             <template v-if="a.guard.fitted">
-              <div v-for="one in asked(a, r.name)" :key="one.function"><PickOne many :label="`${r.name} asks ${a.name} for`" :value="one.function" :options="[...options.filter((o) => o.code === '' || o.code === one.function || !asked(a, r.name).some((x) => x.function === o.code))]" @pick="(code) => choose(i, r.name, one.i, code)" /></div>
+              <div v-for="one in asked(a, r.name)" :key="one.function"><PickOne many :label="`${r.name} asks ${a.name} for`" :value="one.function" :options="options.filter((o) => o.code === one.function || !asked(a, r.name).some((x) => x.function === o.code))" @pick="(code) => choose(i, r.name, one.i, code)" /></div>
               <PickOne v-if="!asked(a, r.name).length" many :label="`${r.name} asks ${a.name} for`" value="" :options="options" @pick="(code) => choose(i, r.name, null, code)" />
               <PickOne v-else-if="i === machine.axisIndex" many :label="`${r.name} also asks ${a.name} for`" value="" :options="left(a, r.name)" @pick="(code) => choose(i, r.name, null, code)" />
             </template>

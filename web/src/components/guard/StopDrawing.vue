@@ -5,15 +5,16 @@ import { useAxis } from '../../lib/axis'
 import { fixed, plain } from '../../lib/numbers'
 
 /** One stop: speed over time with what the guard allows, brake and torque below, and how it stands. Times and speeds are the core's; here they are only drawn. */
-const props = defineProps<{ plan: Schemas['GuardPlan']; trial: Schemas['Stopped'] | null; ask: Schemas['Ask'] }>()
+const props = defineProps<{ plan: Schemas['GuardPlan']; trial: Schemas['Stopped'] | null; ask: Schemas['Ask']; watched: Schemas['StopRules'] | null }>()
 const { axis, unit } = useAxis()
 const LEFT = 52
 const RIGHT = 556
 const TOP = 24
 const BOTTOM = 178
 const LANES = [204, 226]
-const rules = computed(() => (props.ask.function === 'SAFE_STOP_1' ? axis.value.guard.stop1 : props.ask.function === 'SAFE_STOP_2_SECOND' ? axis.value.guard.stop2Second : axis.value.guard.stop2))
-const holds = computed(() => props.ask.function.startsWith('SAFE_STOP_2'))
+/* where the torque stays on, the place is watched */
+const holds = computed(() => props.plan.torque == null)
+const room = computed(() => props.watched?.window ?? 0)
 const end = computed(() => {
   const p = props.plan
   const last = Math.max(p.stands ?? 0, p.brake ?? 0, p.torque ?? 0, p.watched, p.ramp, ...p.limit.map((q) => q.time), ...(props.trial?.time.map((t) => 1000 * t).filter((t) => t < 1.6 * (p.stands ?? t)) ?? []), ...(props.trial?.phases.map((f) => 1000 * f.time).filter((t) => t < 4000) ?? []))
@@ -35,14 +36,14 @@ const limitLine = computed(() => (props.plan.limit.length ? `${line(props.plan.l
 const least = computed(() => (props.plan.least.length ? `${line(props.plan.least)}L${x(props.plan.least[0]!.time)} ${BOTTOM}Z` : ''))
 const actual = computed(() => (props.trial ? line(props.trial.time.map((t, i) => ({ time: 1000 * t, value: props.trial!.speeds[i]! }))) : ''))
 /* the limit that was watched on the bench: it begins with the speed that was there */
-const watched = computed(() => (props.trial?.limit.length ? line(props.trial.limitTime.map((t, i) => ({ time: 1000 * t, value: props.trial!.limit[i]! }))) : ''))
+const limited = computed(() => (props.trial?.limit.length ? line(props.trial.limitTime.map((t, i) => ({ time: 1000 * t, value: props.trial!.limit[i]! }))) : ''))
 const ticks = (most: number) => {
   const step = [1, 2, 5].map((s) => s * 10 ** Math.floor(Math.log10(most / 4))).find((s) => most / s <= 6) ?? 10 ** Math.ceil(Math.log10(most / 4))
   return Array.from({ length: Math.floor(most / step) + 1 }, (_, i) => i * step)
 }
 /* ---- how it stands: its window, and the place on the bench */
 const WINDOW = { left: 596, right: 716 }
-const reach = computed(() => Math.max(rules.value.window * 1.3, ...(props.trial?.stand.map(Math.abs) ?? [])) || 1)
+const reach = computed(() => Math.max(room.value * 1.3, ...(props.trial?.stand.map(Math.abs) ?? [])) || 1)
 const wy = (way: number) => (TOP + BOTTOM) / 2 - (way / reach.value) * ((BOTTOM - TOP) / 2)
 const stood = computed(() => {
   const t = props.trial
@@ -73,7 +74,7 @@ const words = computed(() => {
       <text class="request-words" :x="x(0) + 4" :y="TOP - 9">{{ ask.request }}</text>
       <g class="dimension"><line :x1="x(0)" :x2="x(plan.ramp)" :y1="BOTTOM - 8" :y2="BOTTOM - 8" /><line :x1="x(plan.ramp)" :x2="x(plan.ramp)" :y1="BOTTOM - 14" :y2="BOTTOM" /><text :x="x(plan.ramp) + 3" :y="BOTTOM - 10">{{ short(plan.ramp, 3) }} ms</text></g>
       <path class="predicted" :d="predicted" />
-      <g clip-path="url(#stop-plot)"><path v-if="watched" class="watched" :d="watched" /><path v-if="actual" class="actual" :d="actual" /></g>
+      <g clip-path="url(#stop-plot)"><path v-if="limited" class="watched" :d="limited" /><path v-if="actual" class="actual" :d="actual" /></g>
       <g v-for="(lane, i) in ['brake', 'torque']" :key="lane" class="lane">
         <text :x="LEFT - 5" :y="LANES[i]! + 4" text-anchor="end">{{ lane }}</text>
         <line :x1="LEFT" :x2="RIGHT" :y1="LANES[i]! + 7" :y2="LANES[i]! + 7" />
@@ -84,8 +85,8 @@ const words = computed(() => {
       <g v-if="plan.sag > 0" class="sag"><rect :x="x(plan.torque!)" :y="LANES[0]! - 9" :width="Math.max(2, x(plan.brake!) - x(plan.torque!))" :height="LANES[1]! - LANES[0]! + 18" /></g>
       <g v-if="holds" class="window">
         <text :x="WINDOW.left" y="14">place while standing, {{ unit }}</text>
-        <rect :x="WINDOW.left" :width="WINDOW.right - WINDOW.left" :y="wy(rules.window)" :height="wy(-rules.window) - wy(rules.window)" />
-        <text :x="WINDOW.left + 3" :y="wy(rules.window) - 4">+{{ short(rules.window, 3) }}</text><text :x="WINDOW.left + 3" :y="wy(-rules.window) + 13">−{{ short(rules.window, 3) }}</text>
+        <rect :x="WINDOW.left" :width="WINDOW.right - WINDOW.left" :y="wy(room)" :height="wy(-room) - wy(room)" />
+        <text :x="WINDOW.left + 3" :y="wy(room) - 4">+{{ short(room, 3) }}</text><text :x="WINDOW.left + 3" :y="wy(-room) + 13">−{{ short(room, 3) }}</text>
         <line :x1="WINDOW.left" :x2="WINDOW.right" :y1="wy(0)" :y2="wy(0)" />
         <path v-if="stood" class="actual" :d="stood" />
       </g>
@@ -93,8 +94,8 @@ const words = computed(() => {
         <text :x="WINDOW.left" y="14">place after standing, {{ unit }}</text><line :x1="WINDOW.left" :x2="WINDOW.right" :y1="wy(0)" :y2="wy(0)" /><path class="actual" :d="stood" />
       </g>
     </svg>
-    <figcaption><b class="cmd">╌ predicted</b> <b v-if="trial" class="act">— on the bench</b> <b v-if="watched" class="stop">┈ its limit</b> <span v-if="limitLine"><b class="stop">▨ not allowed</b> by the watch</span> <span v-if="plan.sag > 0" class="stop"><b>▮ nothing holds the load</b></span></figcaption>
-    <p class="chain">{{ plan.chain.map((l) => `${l.words} ${short(l.millis, 3)} ms`).join(' + ') }} = <b>{{ short(plan.reaction) }} ms</b> until {{ plan.torque != null && plan.path.length > 3 ? 'the torque goes' : 'the ramp begins' }}</p>
+    <figcaption><b class="cmd">╌ predicted</b> <b v-if="trial" class="act">— on the bench</b> <b v-if="limited" class="stop">┈ its limit</b> <span v-if="limitLine"><b class="stop">▨ not allowed</b> by the watch</span> <span v-if="plan.sag > 0" class="stop"><b>▮ nothing holds the load</b></span></figcaption>
+    <p class="chain">{{ plan.chain.map((l) => `${l.words} ${short(l.millis, 3)} ms`).join(' + ') }} = <b>{{ short(plan.reaction) }} ms</b> until {{ plan.torque === plan.reaction ? 'the torque goes' : 'the ramp begins' }}</p>
   </figure>
 </template>
 

@@ -1,11 +1,10 @@
 package rueda.advice;
 
+import static rueda.advice.Numbers.down;
 import static rueda.advice.Numbers.fixed;
 import static rueda.advice.Numbers.significant;
+import static rueda.advice.Numbers.up;
 
-import java.math.BigDecimal;
-import java.math.MathContext;
-import java.math.RoundingMode;
 import java.util.EnumSet;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -114,31 +113,31 @@ public final class GuardAdvice extends AxisAdvice {
             finding(Severity.FAULT, "Without torque it does not stop.", "Friction and brake together are less than the weight that pulls at it.", null);
             return;
         }
-        figure(called + "stopping time", fixed(plan.stands() * 1e-3, 3), "s", "reaction " + significant(plan.reaction(), 3) + " ms + " + significant(plan.speed(), 4) + " " + unit + "/s ÷ " + significant(plan.deceleration(), 4) + " " + unit + "/s²");
-        figure(called + "stopping distance", significant(plan.distance(), 4), unit, "v·t + v²/2a with v = " + significant(plan.speed(), 4) + " " + unit + "/s, t = " + significant(plan.reaction(), 3) + " ms, a = " + significant(plan.deceleration(), 4) + " " + unit + "/s²");
+        boolean coasts = ask.function() == SafetyFunction.SAFE_TORQUE_OFF;
+        String coasting = plan.brake() == null ? "it coasts against friction" : "it coasts until the brake holds " + significant(plan.brake() - plan.torque(), 3) + " ms later, then slows down with " + significant(plan.deceleration(), 4) + " " + unit + "/s²";
+        figure(called + "stopping time", fixed(plan.stands() * 1e-3, 3), "s", coasts ? "torque off after " + significant(plan.reaction(), 3) + " ms; " + coasting : "reaction " + significant(plan.reaction(), 3) + " ms + " + significant(plan.speed(), 4) + " " + unit + "/s ÷ " + significant(plan.deceleration(), 4) + " " + unit + "/s²");
+        figure(called + "stopping distance", significant(plan.distance(), 4), unit, coasts ? "from " + significant(plan.speed(), 4) + " " + unit + "/s; " + coasting : "v·t + v²/2a with v = " + significant(plan.speed(), 4) + " " + unit + "/s, t = " + significant(plan.reaction(), 3) + " ms, a = " + significant(plan.deceleration(), 4) + " " + unit + "/s²");
         Safeguard safeguard = Safeguard.of(request.protection());
         if (safeguard != null) {
             SafeDistance distance = safeguard.distance(plan.stands() * 1e-3);
-            figure(request.name() + ": safe distance", fixed(distance.distance(), 0), "mm", distance.words() + " (ISO 13855, " + distance.clause() + "; the stopping time is predicted, measure it on the machine)");
+            figure(request.name() + ": safe distance from " + axis.name(), fixed(distance.distance(), 0), "mm", distance.words() + " (ISO 13855, " + distance.clause() + "; the stopping time is predicted, measure it on the machine; every axis that it stops has a distance of its own)");
         }
-        if (ask.function() == SafetyFunction.SAFE_TORQUE_OFF) {
+        figure(called + "energy to be taken", significant(plan.energy(), 3), "J", "½·J·ω² of motor and load at " + significant(plan.speed(), 4) + " " + unit + "/s");
+        if (coasts) {
             return;
         }
         StopRules stop = guard.of(ask.function());
         figure(called + "room to the limit", significant(plan.room(), 3), unit + "/s", stop.watch() == Watch.TIME ? "only the time is watched" : "slower than allowed where the watch begins, " + significant(plan.watched() - plan.ramp(), 3) + " ms after the ramp");
     }
 
-    private static String pointerOf(SafetyFunction function) {
-        return switch (function) {
-            case SAFE_STOP_1 -> "/stop1";
-            case SAFE_STOP_2_SECOND -> "/stop2Second";
-            default -> "/stop2";
-        };
+    /** Where the rules of a function stand; what ends safe torque off is said by safe stop 1. */
+    private String rules(SafetyFunction function) {
+        return at + "/" + AxisGuard.entry(function == SafetyFunction.SAFE_TORQUE_OFF ? SafetyFunction.SAFE_STOP_1 : function);
     }
 
     private void ramp(SafetyFunction function, GuardPlan plan) {
         StopRules stop = guard.of(function);
-        String rules = at + pointerOf(function);
+        String rules = rules(function);
         String per = unit + "/s²";
         double asked = guard.slowing() == AxisGuard.Slowing.DRIVE ? axis.limits().quickStop() : axis.limits().normal().deceleration();
         String slowing = guard.slowing() == AxisGuard.Slowing.DRIVE ? "its quick stop" : "its default deceleration";
@@ -193,7 +192,7 @@ public final class GuardAdvice extends AxisAdvice {
                 continue;
             }
             StopRules stop = guard.of(function);
-            String rules = at + pointerOf(function);
+            String rules = rules(function);
             if (stop.standstillSpeed() < perCycle) {
                 double speed = up(2 * perCycle);
                 finding(Severity.WARNING, "The standstill speed of " + function.words() + " is less than the guard can tell.", "One count a cycle is " + significant(perCycle, 3) + " " + unit + "/s.", Mend.set("Take " + significant(speed, 3) + " " + unit + "/s", rules + "/standstillSpeed", speed));
@@ -222,7 +221,7 @@ public final class GuardAdvice extends AxisAdvice {
             return;
         }
         StopRules stop = guard.stop1();
-        Double unheld = GuardPlan.unheld(axis, stop.torqueDelay());
+        Double unheld = GuardPlan.unheld(axis);
         if (unheld == null) {
             if (GuardPlan.fall(axis, 1000) > 0) {
                 finding(Severity.FAULT, "Nothing holds the load once the torque has gone.", "It hangs, and the axis has no holding brake.", null);
@@ -242,7 +241,7 @@ public final class GuardAdvice extends AxisAdvice {
         Set<SafetyFunction> stops = new LinkedHashSet<>(guard.asks().stream().map(Ask::function).filter(SafetyFunction::stops).toList());
         for (SafetyFunction function : stops) {
             StopRules stop = function == SafetyFunction.SAFE_TORQUE_OFF ? guard.stop1() : guard.of(function);
-            String rules = at + (function == SafetyFunction.SAFE_TORQUE_OFF ? "/stop1" : pointerOf(function));
+            String rules = rules(function);
             if (stop.restart() == Restart.AUTOMATIC) {
                 finding(Severity.WARNING, "After " + function.words() + " motion is allowed again without an acknowledge.", "When the request goes the axis may move at once, while somebody is still there (IEC 60204-1, 9.2.3.3: a reset must not start motion by itself; from memory).", Mend.set("Ask for an acknowledge", rules + "/restart", Restart.ACKNOWLEDGED.name()));
             }
@@ -276,15 +275,5 @@ public final class GuardAdvice extends AxisAdvice {
 
     private static String words(Set<SafetyFunction> functions) {
         return functions.isEmpty() ? "nothing" : String.join(" and ", functions.stream().map(SafetyFunction::words).toList());
-    }
-
-    /** To two digits, not less. */
-    private static double up(double value) {
-        return new BigDecimal(value).round(new MathContext(2, RoundingMode.CEILING)).doubleValue();
-    }
-
-    /** To two digits, not more. */
-    private static double down(double value) {
-        return new BigDecimal(value).round(new MathContext(2, RoundingMode.FLOOR)).doubleValue();
     }
 }

@@ -38,8 +38,8 @@ import rueda.machine.StopRules;
 public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, List<Point> least, double watched, double ramp, Double stands, Double brake, Double torque, double speed, double deceleration, double reaction,
                         Double distance, Double beyond, double room, double energy, double sag) {
 
-    /** @param words what passes  @param millis for how long at most  @param known the document says it; otherwise it follows from a cycle */
-    public record Link(String words, double millis, boolean known) {
+    /** @param words what passes  @param millis for how long at most */
+    public record Link(String words, double millis) {
     }
 
     /** @param time ms  @param value units/s */
@@ -62,14 +62,19 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
         return (torque + side.friction(Math.abs(speed)) - Math.abs(side.gravity())) / side.inertia() * Math.abs(side.unitsPerRadian());
     }
 
-    /** ms from when the torque goes until the brake holds; null where nothing closes a brake. */
-    static Double unheld(Axis axis, double torqueAfterStanding) {
+    /** Safe stop 1: ms from standstill until the brake holds; null where there is none. Who closes it is the guard, or the drive once its torque has gone. */
+    private static Double held(Axis axis) {
         if (!axis.brake().fitted()) {
             return null;
         }
-        boolean early = axis.guard().brake();
-        double holds = early ? axis.guard().stop1().brakeDelay() + axis.guard().cycle() + axis.brake().closeMillis() : torqueAfterStanding + axis.brake().closeMillis();
-        return Math.max(0, holds - torqueAfterStanding);
+        StopRules stop = axis.guard().stop1();
+        return (axis.guard().brake() ? stop.brakeDelay() + axis.guard().cycle() : stop.torqueDelay()) + axis.brake().closeMillis();
+    }
+
+    /** Safe stop 1: ms from when the torque goes until the brake holds; null where there is none. */
+    static Double unheld(Axis axis) {
+        Double held = held(axis);
+        return held == null ? null : (Double) Math.max(0, held - axis.guard().stop1().torqueDelay());
     }
 
     /** s = ½·a·t² while only friction is against the weight, units. @param millis t */
@@ -97,11 +102,12 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
             speed = axis.limits().max().speed();
             bus = machine.bus().cycleMicros() * 1e-3;
             if (request.reaction() > 0) {
-                chain.add(new Link("sensor", request.reaction(), true));
+                chain.add(new Link("sensor", request.reaction()));
             }
             GuardRules rules = GuardRules.of(guard);
-            chain.add(new Link("filter of the input", rules.cycles(request.filter()) * guard.cycle(), true));
-            chain.add(new Link("cycle of the guard", guard.cycle(), false));
+            /* sensor and filter together are whole cycles of the guard */
+            chain.add(new Link("filter of the input", rules.cycles(request.reaction() + request.filter()) * guard.cycle() - request.reaction()));
+            chain.add(new Link("cycle of the guard", guard.cycle()));
         }
 
         private double sum() {
@@ -123,7 +129,7 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
             boolean brakes = axis.brake().fitted();
             double holds = off + (brakes ? axis.brake().closeMillis() : 0);
             double braked = brakes ? deceleration(axis, axis.brake().torque(), speed) : coasting;
-            double there = Math.max(0, speed - Math.max(-1e9, coasting) * (holds - off) * 1e-3);
+            double there = Math.max(0, speed - coasting * (holds - off) * 1e-3);
             boolean comesToRest = braked > 0;
             Double stands = comesToRest ? (Double) (holds + 1e3 * there / braked) : null;
             List<Point> path = new ArrayList<>(List.of(new Point(0, speed), new Point(off, speed), new Point(holds, there)));
@@ -140,13 +146,13 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
             double known = sum();
             double watched = known + Math.ceil(stop.delay() / guard.cycle() - 1e-9) * guard.cycle();
             if (guard.slowing() == AxisGuard.Slowing.DRIVE) {
-                chain.add(new Link("bus cycle, until the drive's own begins", bus, false));
+                chain.add(new Link("bus cycle, until the drive's own begins", bus));
             } else {
-                chain.add(new Link("bus cycle, to the PLC", bus, false));
-                chain.add(new Link("task of the program", machine.plc().taskIntervalMicros() * 1e-3, false));
-                chain.add(new Link("bus cycle, to the drive", bus, false));
+                chain.add(new Link("bus cycle, to the PLC", bus));
+                chain.add(new Link("task of the program", machine.plc().taskIntervalMicros() * 1e-3));
+                chain.add(new Link("bus cycle, to the drive", bus));
             }
-            chain.add(new Link("sub-step of the drive", SUB_STEP, false));
+            chain.add(new Link("sub-step of the drive", SUB_STEP));
             double ramp = sum();
             double asked = guard.slowing() == AxisGuard.Slowing.DRIVE ? axis.limits().quickStop() : axis.limits().normal().deceleration();
             double a = Math.max(1e-9, Math.min(asked, deceleration(axis, axis.torqueLimit(), speed)));
@@ -161,9 +167,9 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
             List<Point> least = !ramped || stop.steepest() == 0 ? List.of() : List.of(new Point(watched, speed), new Point(watched + 1e3 * speed / stop.steepest(), 0));
             boolean off = function == SafetyFunction.SAFE_STOP_1;
             Double torque = off ? (Double) (stands + stop.torqueDelay()) : null;
-            Double unheld = off ? unheld(axis, stop.torqueDelay()) : null;
-            Double brake = unheld == null ? null : (Double) (guard.brake() ? stands + stop.brakeDelay() + guard.cycle() + axis.brake().closeMillis() : torque + axis.brake().closeMillis());
-            double sag = off && unheld != null ? fall(axis, unheld) : 0;
+            Double held = off ? held(axis) : null;
+            Double brake = held == null ? null : (Double) (stands + held);
+            double sag = held == null ? 0 : fall(axis, unheld(axis));
             List<Point> path = List.of(new Point(0, speed), new Point(ramp, speed), new Point(stands, 0));
             return new GuardPlan(List.copyOf(chain), path, limit, least, watched, ramp, stands, brake, torque, speed, a, ramp, speed * ramp * 1e-3 + speed * speed / (2 * a), beyond, room, energy(), sag);
         }

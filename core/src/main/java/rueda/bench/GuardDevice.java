@@ -43,8 +43,8 @@ final class GuardDevice {
         place = 3 * number % subSteps;
         countsPerRadian = rules.countsPerTurn() / (2 * Math.PI);
         unitsPerCount = watched.unitsPerCount();
-        /* a change comes later by the time of its sensor, and must stand for the filter: the same for one that stays */
-        inputs = requests.stream().map(r -> new TwoChannelInput(watched.cycles(r.reaction()) + watched.cycles(r.filter()), watched.cycles(r.discrepancy()))).toArray(TwoChannelInput[]::new);
+        /* a change comes later by the time of its sensor, and must stand for the filter: for one that stays that is one time */
+        inputs = requests.stream().map(r -> new TwoChannelInput(watched.cycles(r.reaction() + r.filter()), watched.cycles(r.discrepancy()))).toArray(TwoChannelInput[]::new);
         for (int i = 0; i < inputs.length; i++) {
             inputs[i].begin(contacts.first(i), contacts.second(i));
         }

@@ -47,7 +47,7 @@ public record AxisGuard(boolean fitted, double cycle, int countsPerTurn, double 
     /** Who slows the axis down; the guard only watches. */
     public enum Slowing {
         /** Its quick-stop ramp, and after safe stop 2 it holds its place with torque. */
-        DRIVE("the drive, on its quick-stop ramp"),
+        DRIVE("the drive, quick stop"),
         /** The program is told over the bus, and does it by its own orders. */
         PROGRAM("the program");
 
@@ -81,6 +81,17 @@ public record AxisGuard(boolean fitted, double cycle, int countsPerTurn, double 
     /** To two digits. */
     private static double rounded(double value) {
         return new BigDecimal(value).round(new MathContext(2)).doubleValue();
+    }
+
+    /** Name of the entry that says how a function is watched; empty for safe torque off, which has none of its own. */
+    public static String entry(SafetyFunction function) {
+        return switch (function) {
+            case SAFE_TORQUE_OFF -> "";
+            case SAFE_STOP_1 -> "stop1";
+            case SAFE_STOP_2, SAFE_OPERATING_STOP -> "stop2";
+            case SAFE_STOP_2_SECOND -> "stop2Second";
+            case SAFELY_LIMITED_SPEED, SAFE_DIRECTION_POSITIVE, SAFE_DIRECTION_NEGATIVE -> "speed";
+        };
     }
 
     /** How a stop is watched. @param stop safe stop 1 or 2; safe operating stop and all others have the window of safe stop 2 */

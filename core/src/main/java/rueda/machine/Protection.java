@@ -22,7 +22,7 @@ public record Protection(Kind kind, double resolution, double height, double rea
 
     /** What it is. */
     public enum Kind {
-        NONE("nothing one comes past"),
+        NONE("nothing"),
         LIGHT_CURTAIN("light curtain"),
         SEPARATE_BEAMS("two to four beams"),
         SINGLE_BEAM("one beam"),

@@ -62,6 +62,22 @@ class GuardAdviceTest {
         assertThat(plan.torque()).as("category 2: it stays").isNull();
     }
 
+    /** Sensor and filter are whole cycles of the guard together: 1 ms and 0.5 ms take one cycle of 2 ms, as on the bench. */
+    @Test
+    void whatTheSensorTakesIsRoundedWithTheFilter() {
+        Machine demo = DemoMachine.create();
+        Machine odd = demo.withSafetyRequests(List.of(demo.safetyRequests().get(0).withReaction(1).withFilter(0.5), demo.safetyRequests().get(1)));
+        assertThat(plan(odd, SHUTTLE, SafetyFunction.SAFE_STOP_2).chain().stream().map(GuardPlan.Link::millis)).startsWith(1.0, 1.0, 2.0);
+    }
+
+    /** What the figures say is told with the numbers that they are made of. */
+    @Test
+    void withoutTorqueNoRampIsTold() {
+        Machine demo = demo(LIFT, g -> g.withAsks(List.of(new Ask("Door", SafetyFunction.SAFE_TORQUE_OFF))));
+        Figure time = GuardAdvice.of(demo, LIFT).figures().get(0);
+        assertThat(time.formula()).contains("torque off after 16 ms", "until the brake holds 40 ms later");
+    }
+
     @Test
     void theProgramSlowsDownLater() {
         GuardPlan plan = plan(demo(SHUTTLE, g -> g.withSlowing(AxisGuard.Slowing.PROGRAM)), SHUTTLE, SafetyFunction.SAFE_STOP_2);
@@ -158,7 +174,7 @@ class GuardAdviceTest {
     /** The door's stopping time is 0.207 s; one reaches 120 mm through it: S = 1600·T + 120 mm (ISO 13855:2010, 9; from memory). */
     @Test
     void theSafeDistanceOfTheDoor() {
-        Figure figure = GuardAdvice.of(DemoMachine.create(), SHUTTLE).figures().stream().filter(f -> f.label().equals("Door: safe distance")).findFirst().orElseThrow();
+        Figure figure = GuardAdvice.of(DemoMachine.create(), SHUTTLE).figures().stream().filter(f -> f.label().equals("Door: safe distance from Shuttle")).findFirst().orElseThrow();
         assertThat(figure.value()).isEqualTo(Numbers.fixed(1600 * 0.207125 + 120, 0));
         assertThat(figure.formula()).contains("ISO 13855, 9", "measure it on the machine");
     }

@@ -26,7 +26,7 @@ class GuardTest extends BrowserTest {
         open("/guard/Shuttle");
         expect(page.getByRole(AriaRole.NOTE)).containsText("replaces no validation on the machine");
         expect(side()).containsText("Door, safe stop 2: stopping distance106.5 mm");
-        expect(side()).containsText("Door: safe distance451 mm");
+        expect(side()).containsText("Door: safe distance from Shuttle451 mm");
         expect(drawing()).hasAttribute("aria-label", Pattern.compile("The ramp begins at 17.1 ms, the watch at 36.0 ms; it stands at 207 ms, with torque"));
         /* the ramp as a limit: one that the drive does not keep is told, and mended */
         field("Flattest ramp").fill("5200");
@@ -44,10 +44,10 @@ class GuardTest extends BrowserTest {
         screenshot("guard");
         /* how far away a light curtain must stand: K·T + C with 8·(d − 14 mm) */
         choose(page.getByLabel("Request Door").getByLabel("What one comes past", new Locator.GetByLabelOptions().setExact(true)), "LIGHT_CURTAIN");
-        expect(side()).containsText("Door: safe distance414 mm");
+        expect(side()).containsText("Door: safe distance from Shuttle414 mm");
         /* 2000·0.207 + 128 is more than 500 mm, so a body's 1600 mm/s count, and never less than 500 mm */
         field("Resolution").fill("30");
-        expect(side()).containsText("Door: safe distance500 mm");
+        expect(side()).containsText("Door: safe distance from Shuttle500 mm");
         field("Resolution").fill("90");
         expect(page.getByTestId("refusal")).containsText("0 to 70 mm for a light curtain");
         button("Undo").click();

@@ -201,18 +201,8 @@ class ChoicesController {
                     of(FollowWatch.Reaction.values(), FollowWatch.Reaction::words)),
             Arrays.stream(AxisState.values()).map(s -> new MotionStateChoice(s.name(), s.words(), s.next().stream().map(Enum::name).toList())).toList(), new ProgramChoices(Plc.MOST_TASKS, Plc.Task.LOWEST_PRIORITY),
             new RecordingChoices(of(RecordingLayout.Encoding.values(), RecordingLayout.Encoding::words), of(RecordingLayout.Separator.values(), RecordingLayout.Separator::words), of(RecordingLayout.TimeSource.Form.values(), RecordingLayout.TimeSource.Form::words), of(Unknown.values(), Unknown::words)),
-            new GuardChoices(Arrays.stream(SafetyFunction.values()).map(f -> new SafetyChoice(f.name(), f.words(), f.category(), rules(f))).toList(), of(StopRules.Watch.values(), StopRules.Watch::words), of(StopRules.Restart.values(), StopRules.Restart::words),
+            new GuardChoices(Arrays.stream(SafetyFunction.values()).map(f -> new SafetyChoice(f.name(), f.words(), f.category(), AxisGuard.entry(f))).toList(), of(StopRules.Watch.values(), StopRules.Watch::words), of(StopRules.Restart.values(), StopRules.Restart::words),
                     of(AxisGuard.Slowing.values(), AxisGuard.Slowing::words), Arrays.stream(Protection.Kind.values()).map(k -> new ProtectionChoice(k.name(), k.words(), k.uses())).toList(), of(GuardPhase.values(), GuardPhase::words), AxisGuard.CYCLE_STEP, AxisGuard.NOTE));
-
-    private static String rules(SafetyFunction function) {
-        return switch (function) {
-            case SAFE_TORQUE_OFF -> "";
-            case SAFE_STOP_1 -> "stop1";
-            case SAFE_STOP_2, SAFE_OPERATING_STOP -> "stop2";
-            case SAFE_STOP_2_SECOND -> "stop2Second";
-            case SAFELY_LIMITED_SPEED, SAFE_DIRECTION_POSITIVE, SAFE_DIRECTION_NEGATIVE -> "speed";
-        };
-    }
 
     private static ProofChoices proofs() {
         return new ProofChoices(Arrays.stream(Expectation.Kind.values()).map(k -> new SentenceChoice(k.name(), k.words(), k.pattern(), units(k.slots(), k::unit))).toList(),
