@@ -1,5 +1,6 @@
 package rueda.bench;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.function.LongSupplier;
 import java.util.function.Predicate;
@@ -29,6 +30,11 @@ import rueda.plcopen.MotionAxis;
  */
 final class AxisLine {
 
+    /** places of what is seen of an axis whose course is known */
+    private static final int ERROR_SEEN = 0;
+    private static final int DEVIATION_SEEN = 1;
+    private static final int SIGNALS_SEEN = 2;
+
     final MotionAxis motion;
     final HandControl hand;
     /** the program writes the process data, not its motion blocks */
@@ -51,6 +57,21 @@ final class AxisLine {
     /** null where every cycle is worked out */
     private Rest rest;
     private boolean rested;
+    /** the course that it takes as it did in an earlier bench, as long as it gets the same; null where it is worked out */
+    private Course known;
+    /** takes what is worked out, for later benches; null where nobody wants it */
+    private Course kept;
+    private double[] seen;
+    /** bus cycles of the known course, and answers of the mailbox in it, that have passed; and cycles that it has been taken for: it stands still for longer, or shorter */
+    private int passed;
+    private int answered;
+    private int gone;
+    /** it stands there, and goes on standing as long as it gets these bytes */
+    private boolean stands;
+    private final byte[] expected;
+    private int stepsOfCycle;
+    /** ns on the clock of the bench at the begin of the bus cycle that is worked out */
+    private long began;
     /** sub-steps from when its current goes until the brake holds, and those since the device went off */
     private final long brakeCloses;
     private long off;
@@ -81,6 +102,7 @@ final class AxisLine {
         outputs = new byte[outputLayout.bytes()];
         inputs = new byte[inputLayout.bytes()];
         arrived = new byte[outputs.length];
+        expected = new byte[outputs.length];
         lost = new byte[inputs.length];
         brakeCloses = axis.brake().closeMillis() * 1_000_000L / Bench.SUB_STEP_NANOS;
         words = BusFamily.of(bus).profile() == DriveProfile.PROFIDRIVE
@@ -150,8 +172,10 @@ final class AxisLine {
 
     /** One bus cycle in which the frame does not arrive: the drive goes on with what it has, and the PLC sees what it saw before. */
     void exchangeNothing(int subSteps) {
+        workOut();
         rested = false;
         mailbox.cycle();
+        began = clock.getAsLong();
         advance(arrived, lost, subSteps);
     }
 
@@ -171,7 +195,7 @@ final class AxisLine {
 
     /** @param many sub-steps that have passed  @param done of them in this bus cycle */
     private void watch(int many, int done) {
-        if (guard.passed(many) && guard.cycle(plant, clock.getAsLong() + done * Bench.SUB_STEP_NANOS)) {
+        if (guard.passed(many) && guard.cycle(plant, began + done * Bench.SUB_STEP_NANOS)) {
             tellDrive();
         }
     }
@@ -193,50 +217,199 @@ final class AxisLine {
         rest = new Rest(outputs, inputs, mailbox, guard, (int) (cycleNanos / Bench.SUB_STEP_NANOS), drive, mailbox, forcedStatus);
     }
 
+    /** Takes this course as long as it gets the same as there. Call before the first cycle. @param subSteps in a bus cycle */
+    void follow(Course course, int subSteps) {
+        known = course;
+        stepsOfCycle = subSteps;
+    }
+
+    /** Keeps its course from the first cycle on until somebody touches it. @param begins as what  @param in where */
+    void keep(Courses in, Courses.Beginning begins) {
+        seen = new double[SIGNALS_SEEN + (begins.recorded() ? AxisSignal.COUNT : 0)];
+        kept = in.begun(begins, outputs.length, inputs.length, seen.length);
+    }
+
+    /** From here on it does not do, or may not do, what it did in the earlier bench: drive and plant are brought to where they are now. */
+    void workOut() {
+        if (known == null) {
+            return;
+        }
+        Course course = known;
+        known = null;
+        byte[] now = outputs.clone();
+        /* where it stood for another time than in the course a guard's clock may be somewhere else in its cycle */
+        int more = rest == null ? 0 : Math.floorMod(gone - passed, rest.period());
+        int answers = 0;
+        for (int k = 0; k < passed + more; k++) {
+            int answer = course.answerIn(k, answers);
+            if (answer >= 0 && k < passed) {
+                answers++;
+                DelayedMailbox.write(drive.dictionary(), course.request(answer), course.content(answer));
+                wakeRest();
+            }
+            course.outputs(Math.min(k, passed - 1), outputs);
+            began = (k + gone - passed - more) * (stepsOfCycle * Bench.SUB_STEP_NANOS);
+            if (rest == null || !restsOn(stepsOfCycle)) {
+                advance(outputs, inputs, stepsOfCycle);
+                if (rest != null) {
+                    rest.worked();
+                }
+            }
+        }
+        System.arraycopy(now, 0, outputs, 0, now.length);
+    }
+
+    /** One bus cycle as in the earlier bench. @return false when nothing is known of this one: it is to be worked out */
+    boolean exchangeAsKnown() {
+        return known != null && goesOnAsKnown();
+    }
+
+    private boolean goesOnAsKnown() {
+        if (stands && mailbox.idle() && Arrays.equals(outputs, expected)) {
+            passed += known.stands(passed) ? 1 : 0;
+            gone++;
+            return true;
+        }
+        if (stands) {
+            int end = known.standsUntil(passed);
+            if ((gone - end) % rest.period() != 0) {
+                return false;
+            }
+            passed = end;
+        }
+        if (passed == known.cycles() || !known.got(passed, outputs)) {
+            return false;
+        }
+        int answer = known.answerIn(passed, answered);
+        int request = mailbox.due();
+        if (answer < 0 ? request >= 0 : request != known.request(answer) || DelayedMailbox.writes(request) && mailbox.content(request) != known.content(answer)) {
+            return false;
+        }
+        mailbox.cycleKnown(answer < 0 ? 0 : known.content(answer));
+        answered += answer < 0 ? 0 : 1;
+        known.inputs(passed++, inputs);
+        gone++;
+        stands = known.stood(passed);
+        if (stands) {
+            System.arraycopy(outputs, 0, expected, 0, outputs.length);
+        }
+        return true;
+    }
+
     /** Somebody touches drive or plant. */
     void wake() {
+        workOut();
+        kept = null;
+        wakeRest();
+    }
+
+    private void wakeRest() {
         rested = false;
         if (rest != null) {
             rest.wake();
         }
     }
 
-    /** The last cycle was not worked out: nothing in drive and plant has changed. */
-    boolean restedNow() {
-        return rested;
+    /** Drive and plant stand where they began: what they would have come to is in the course. */
+    private boolean takesKnown() {
+        return known != null && passed > 0;
+    }
+
+    /** Reads all signals of the axis. @param into has them as they were after the cycle before, from the place on */
+    void read(double[] into, int place) {
+        if (takesKnown()) {
+            known.seen(passed - 1, SIGNALS_SEEN, into, place, AxisSignal.COUNT);
+        } else if (!rested) {
+            AxisSignal.read(this, into, place);
+            return;
+        }
+        AxisSignal.readBesideTheDrive(this, into, place);
+    }
+
+    /** What it is behind its setpoint, user units. */
+    double followingError() {
+        return takesKnown() ? known.seen(passed - 1, ERROR_SEEN) : drive.followingError();
+    }
+
+    /** Of a drive that follows an encoder by itself: deviation from its place, user units; 0 before it has been locked. */
+    double deviation() {
+        return takesKnown() ? known.seen(passed - 1, DEVIATION_SEEN) : deviationOfDrive();
+    }
+
+    private double deviationOfDrive() {
+        return drive.following().lockedOnce() ? drive.following().deviation() - drive.followingError() : 0;
+    }
+
+    /** Way to the target that the drive took last, user units: 0 where its cycle ends with the bus cycle. */
+    double toTarget() {
+        return takesKnown() ? 0 : drive.toTarget();
     }
 
     /** Cycles that were not worked out. */
     long rested() {
-        return rest == null ? 0 : rest.rested();
+        return known != null ? gone : rest == null ? 0 : rest.rested();
     }
 
     /** One bus cycle of a drive whose clock is that of the bus. @param subSteps in it */
     void exchangeInTime(int subSteps) {
-        rested = rest != null && rest.goesOn();
-        if (rested) {
-            if (guard != null) {
-                guard.passed(subSteps);
+        workOut();
+        int request = kept == null ? -1 : mailbox.due();
+        if (rest == null || !restsOn(subSteps)) {
+            exchange(subSteps);
+            if (rest != null) {
+                rest.worked();
             }
-            return;
         }
-        exchange(subSteps);
-        if (rest != null) {
-            rest.worked();
+        if (kept != null) {
+            keep(request);
         }
+    }
+
+    /** @return whether the cycle need not be worked out, since nothing would change */
+    private boolean restsOn(int subSteps) {
+        rested = rest.goesOn();
+        if (rested && guard != null) {
+            guard.passed(subSteps);
+        }
+        return rested;
+    }
+
+    /** @param request that the mailbox has answered in the cycle, or −1 */
+    private void keep(int request) {
+        if (request >= 0) {
+            kept.answer(request, mailbox.content(request));
+        }
+        if (!keepCycle()) {
+            kept = null;
+        }
+    }
+
+    private boolean keepCycle() {
+        if (rested) {
+            return kept.addSame();
+        }
+        seen[ERROR_SEEN] = drive.followingError();
+        seen[DEVIATION_SEEN] = deviationOfDrive();
+        if (seen.length > SIGNALS_SEEN) {
+            AxisSignal.read(this, seen, SIGNALS_SEEN);
+        }
+        return kept.add(outputs, inputs, seen);
     }
 
     /** One bus cycle of the drive. @param subSteps as many as it takes by its clock */
     void exchange(int subSteps) {
+        workOut();
         mailbox.cycle();
+        began = clock.getAsLong();
         advance(outputs, inputs, subSteps);
         forcedStatus.apply(inputLayout, inputs, words.statusEntry());
     }
 
     /** The device is off: no torque, no answer on the bus, and the brake closes in the time that it takes. */
     void coast(int subSteps) {
-        rested = false;
-        java.util.Arrays.fill(inputs, (byte) 0);
+        wake();
+        began = clock.getAsLong();
+        Arrays.fill(inputs, (byte) 0);
         for (int i = 0; i < subSteps; i++) {
             if (off++ >= brakeCloses) {
                 plant.mechanics().brake(true);
@@ -284,6 +457,9 @@ final class AxisLine {
         private final boolean[] signed;
         /** wire value per tag value; 0 when the bits go as they are */
         private final double[] factors;
+        /** the image that was copied last, and what its tags have got */
+        private final byte[] before;
+        private final long[] copied;
 
         /** @param firstTag number of the first bound entry among the tags  @param which entries to copy */
         TagCopy(DriveProfile profile, ProcessDataLayout layout, CompiledProgram program, int firstTag, Predicate<Station.Entry> which) {
@@ -291,9 +467,11 @@ final class AxisLine {
             List<Station.Entry> all = layout.entries();
             entries = IntStream.range(0, all.size()).filter(i -> all.get(i).hasTag() && which.test(all.get(i))).toArray();
             slots = IntStream.of(entries).map(i -> program.tagSlot(firstTag + boundTags(all.subList(0, i)))).toArray();
-            types = java.util.Arrays.stream(entries).mapToObj(i -> Type.named(all.get(i).tagType())).toArray(Type[]::new);
+            types = Arrays.stream(entries).mapToObj(i -> Type.named(all.get(i).tagType())).toArray(Type[]::new);
             signed = new boolean[entries.length];
             factors = new double[entries.length];
+            before = new byte[layout.bytes()];
+            copied = new long[entries.length];
             for (int i = 0; i < entries.length; i++) {
                 Station.Entry entry = all.get(entries[i]);
                 CyclicItem item = CyclicItem.find(profile, entry.object(), entry.subIndex());
@@ -301,6 +479,7 @@ final class AxisLine {
                 factors[i] = converted ? entry.factor().doubleValue() : 0;
                 signed[i] = converted && item != null ? item.signed() : types[i].family() == Type.Family.SIGNED;
             }
+            convert(before);
         }
 
         void write(Resource resource, byte[] image) {
@@ -315,14 +494,24 @@ final class AxisLine {
         }
 
         void copy(byte[] image, long[] memory) {
+            if (entries.length > 0 && !Arrays.equals(image, before)) {
+                convert(image);
+            }
+            for (int i = 0; i < entries.length; i++) {
+                memory[slots[i]] = copied[i];
+            }
+        }
+
+        private void convert(byte[] image) {
+            System.arraycopy(image, 0, before, 0, before.length);
             for (int i = 0; i < entries.length; i++) {
                 Type type = types[i];
                 long raw = signed[i] ? layout.readSigned(image, entries[i]) : layout.read(image, entries[i]);
                 if (factors[i] == 0) {
-                    memory[slots[i]] = type.wrap(raw);
+                    copied[i] = type.wrap(raw);
                 } else {
                     double value = raw / factors[i];
-                    memory[slots[i]] = type.isReal() ? Double.doubleToRawLongBits(type == Type.REAL ? (float) value : value) : type.wrap(Math.round(value));
+                    copied[i] = type.isReal() ? Double.doubleToRawLongBits(type == Type.REAL ? (float) value : value) : type.wrap(Math.round(value));
                 }
             }
         }

@@ -36,6 +36,11 @@ final class AxisNode {
         this.mistakes = mistakes;
     }
 
+    /** It takes every cycle at the time of the bus, and gets every frame. */
+    boolean inTime() {
+        return frames == null && !clock.own();
+    }
+
     /** @param level null to let it go */
     void forceInput(String terminal, Boolean level) {
         if (level == null) {

@@ -119,11 +119,29 @@ public final class Bench {
     /**
      * With a program that has been compiled before.
      *
-     * @param ready    of a machine that has the same axes, tags and programs; no other bench uses it any more
+     * @param ready    of a machine that has the same axes, tags and programs; no other bench uses it any more. Axes that begin as they did in one of those take what
+     *                 became of them there as long as they get the same, which no recording can tell
      * @param recorded what is recorded
      */
     public Bench(Machine machine, ReadyProgram ready, int capacity, Stand stand, Recorded recorded) {
         this(machine, ready, capacity, BenchCondition.SOUND, false, stand, recorded);
+        for (AxisNode node : nodes) {
+            if (node.inTime()) {
+                takeKnownCourse(node, ready.courses(), stand, recorded.axis(machine.axes().get(node.number)));
+            }
+        }
+    }
+
+    /** An axis that begins as one of an earlier bench did does the same as long as it gets the same. */
+    private void takeKnownCourse(AxisNode node, Courses courses, Stand stand, boolean recorded) {
+        int i = node.number;
+        Courses.Beginning beginning = new Courses.Beginning(i, machine.bus(), machine.axes().get(i), stand.axes().get(i), stand.disturbed().get(i), stand.disturbed().get(i).encoderNoise() > 0 ? stand.seed(i, 2) : 0, machine.safetyRequests(), recorded);
+        Course course = courses.of(beginning);
+        if (course != null) {
+            node.line.follow(course, subSteps);
+        } else {
+            node.line.keep(courses, beginning);
+        }
     }
 
     private Bench(Machine machine, ReadyProgram ready, int capacity, BenchCondition condition, boolean traced, Stand stand, Recorded recorded) {
@@ -359,6 +377,9 @@ public final class Bench {
     /** Every device takes its part of the cycle. */
     private void exchange() {
         for (AxisNode node : nodes) {
+            if (node.line.exchangeAsKnown()) {
+                continue;
+            }
             if (node.life.answers()) {
                 int steps = node.clock.subSteps(node.mistakes.has(Mistake.OWN_CLOCK), node.line.drive.cyclePlace());
                 if (node.frames == null && !node.clock.own() && steps == subSteps) {
@@ -396,11 +417,7 @@ public final class Bench {
         int place = 0;
         for (AxisNode node : recordedNodes) {
             node.line.phase = phase(node);
-            if (node.line.restedNow()) {
-                AxisSignal.readBesideTheDrive(node.line, recording.present(), place);
-            } else {
-                AxisSignal.read(node.line, recording.present(), place);
-            }
+            node.line.read(recording.present(), place);
             place += AxisSignal.COUNT;
         }
         for (VirtualLine master : virtualMasters) {
@@ -418,18 +435,18 @@ public final class Bench {
 
     /** Of loads, as the encoders say: what the lock leaves, less the follower's own following error and with the master's. */
     private double phase(AxisNode node) {
-        Drive drive = node.line.drive;
-        int master = node.line.motion.lockedTo();
+        AxisLine line = node.line;
+        int master = line.motion.lockedTo();
         if (master >= 0) {
-            double clocks = node.line.motion.followRatio() * (master < nodes.length ? nodes[master].line.drive.toTarget() : 0) - drive.toTarget();
-            return clocks + node.line.motion.lockDeviation() - drive.followingError() + node.line.motion.followRatio() * followingErrorOf(master);
+            double clocks = line.motion.followRatio() * (master < nodes.length ? nodes[master].line.toTarget() : 0) - line.toTarget();
+            return clocks + line.motion.lockDeviation() - line.followingError() + line.motion.followRatio() * followingErrorOf(master);
         }
-        return drive.following().lockedOnce() ? drive.following().deviation() - drive.followingError() : 0;
+        return line.deviation();
     }
 
     /** What an axis is behind its setpoint, units; a virtual master never is. @param number of the axis, or beyond them of the virtual master */
     public double followingErrorOf(int number) {
-        return number < nodes.length ? nodes[number].line.drive.followingError() : 0;
+        return number < nodes.length ? nodes[number].line.followingError() : 0;
     }
 
     /** A virtual master by its name in any case, or null. */
@@ -488,6 +505,7 @@ public final class Bench {
 
     /** Lets act what waited for the axis to be disabled. Call when it may have been. */
     public void letAct(int axis) {
+        nodes[axis].line.workOut();
         if (nodes[axis].life.answers() && !nodes[axis].device.incomplete() && nodes[axis].device.act(nodes[axis].line.drive.enabled())) {
             nodes[axis].line.wake();
             nodes[axis].line.take(nodes[axis].device.acting());
@@ -496,12 +514,14 @@ public final class Bench {
 
     /** Switches a device off and on: its torque goes at once, and it answers again after a while with what it had kept. */
     public void restartDevice(int axis) {
+        nodes[axis].line.wake();
         nodes[axis].device.restart();
         nodes[axis].life.restart((int) (RESTART_NANOS / cycleNanos));
     }
 
     /** The device loses its power: no torque, the brake closed, no answer, until it is restarted. */
     public void switchOff(int axis) {
+        nodes[axis].line.wake();
         nodes[axis].life.switchOff();
     }
 
@@ -543,8 +563,8 @@ public final class Bench {
 
     /** Contacts of a request open or close: open ones ask the guards. @param request its number  @param firstClosed channel 1  @param secondClosed channel 2 */
     public void ask(int request, boolean firstClosed, boolean secondClosed) {
-        contacts.put(request, firstClosed, secondClosed);
         wakeGuarded();
+        contacts.put(request, firstClosed, secondClosed);
     }
 
     /** A channel of a request is closed: it does not ask. @param first of the two */
@@ -554,8 +574,8 @@ public final class Bench {
 
     /** The button that acknowledges, of all guards. */
     public void acknowledge(boolean pressed) {
-        contacts.acknowledge(pressed);
         wakeGuarded();
+        contacts.acknowledge(pressed);
     }
 
     private void wakeGuarded() {
@@ -566,13 +586,17 @@ public final class Bench {
         }
     }
 
-    /** What the guards did. */
+    /** What the guards did, in order; of axes that took what had become of them in an earlier bench in the order of the axes. */
     public GuardLog guardLog() {
+        for (AxisNode node : nodes) {
+            node.line.workOut();
+        }
         return guardLog;
     }
 
     /** The watch over an axis, or null. */
     public AxisWatch watch(int axis) {
+        nodes[axis].line.workOut();
         return nodes[axis].guard == null ? null : nodes[axis].guard.watch();
     }
 
@@ -583,6 +607,7 @@ public final class Bench {
 
     /** The PLC does not bring the station into operation: it stays silent for good. */
     public void disconnect(int axis) {
+        nodes[axis].line.wake();
         nodes[axis].life.disconnect();
     }
 

@@ -78,22 +78,62 @@ final class DelayedMailbox implements Mailbox {
         return count == 0;
     }
 
+    /** Number of the request that is answered in the bus cycle that comes, or −1. */
+    int due() {
+        return count > 0 && cyclesLeft == 1 ? requests[first] : -1;
+    }
+
+    /** What a request that waits will write; of a reading what has been read before. */
+    long content(int request) {
+        return reads(request) ? answers[request - OBJECTS.length] : toWrite[request];
+    }
+
+    /** The request writes. */
+    static boolean writes(int request) {
+        return request >= 0 && !reads(request);
+    }
+
+    private static boolean reads(int request) {
+        return request >= OBJECTS.length;
+    }
+
     /** One bus cycle, before the drive takes its process data. */
     void cycle() {
+        int request = due();
+        if (pass() && reads(request)) {
+            DriveObject object = OBJECTS[request - OBJECTS.length];
+            answers[object.ordinal()] = device.get(object);
+        } else if (request >= 0) {
+            write(device, request, toWrite[request]);
+        }
+    }
+
+    /** The same where the device is known to answer as it did before, and need not be there. @param answer what was read then, or written */
+    void cycleKnown(long answer) {
+        int request = due();
+        if (pass() && reads(request)) {
+            answers[request - OBJECTS.length] = answer;
+        }
+    }
+
+    /** A request acts on a device; a reading does not. */
+    static void write(ObjectDictionary device, int request, long content) {
+        if (writes(request)) {
+            device.set(OBJECTS[request], content);
+        }
+    }
+
+    /** Time passes. @return whether a request has been answered */
+    private boolean pass() {
         if (count == 0 || --cyclesLeft > 0) {
-            return;
+            return false;
         }
         int request = requests[first];
         first = (first + 1) % requests.length;
         count--;
         waits[request] = false;
         cyclesLeft = cyclesPerAnswer;
-        if (request >= OBJECTS.length) {
-            DriveObject object = OBJECTS[request - OBJECTS.length];
-            answers[object.ordinal()] = device.get(object);
-        } else {
-            device.set(OBJECTS[request], toWrite[request]);
-            writes--;
-        }
+        writes -= reads(request) ? 0 : 1;
+        return true;
     }
 }

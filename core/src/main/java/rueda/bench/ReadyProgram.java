@@ -7,11 +7,12 @@ import rueda.plc.StructuredTextCompiler;
 import rueda.plc.StructuredTextCompiler.Text;
 import rueda.plcopen.MotionAxis;
 
-/** A program compiled for the axes of a machine: for many benches, one after the other. Not thread-safe. */
+/** A program compiled for the axes of a machine, and what became of those when it ran: for many benches, one after the other. Not thread-safe. */
 public final class ReadyProgram {
 
     private final MotionAxis[] axes;
     private final CompiledProgram program;
+    private final Courses courses = new Courses(Courses.MOST_BYTES);
 
     private ReadyProgram(MotionAxis[] axes, CompiledProgram program) {
         this.axes = axes;
@@ -36,5 +37,10 @@ public final class ReadyProgram {
 
     CompiledProgram program() {
         return program;
+    }
+
+    /** Of benches that ran it before. */
+    Courses courses() {
+        return courses;
     }
 }

@@ -97,11 +97,13 @@ public final class Recording {
 
     /** @param sample {@link #first()} to {@link #count()} − 1 */
     public double value(int signal, long sample) {
+        /* of a recording that has kept everything, which most are looked at, no division of long numbers */
         if (signal < axisSignals) {
-            return rows.number(sample % capacity, signal);
+            return rows.number(sample < capacity ? sample : sample % capacity, signal);
         }
         int column = signal - axisSignals;
-        return variables[column].number(memories.value(sample / cyclesPerLook % memoryRows, column));
+        long look = sample < capacity ? (int) sample / cyclesPerLook : sample / cyclesPerLook % memoryRows;
+        return variables[column].number(memories.value(look, column));
     }
 
     /** Time of a sample: the end of its bus cycle, s since the start. */

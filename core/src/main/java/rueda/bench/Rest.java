@@ -55,6 +55,11 @@ final class Rest {
         return rests;
     }
 
+    /** Bus cycles after which all clocks stand to each other as before, 1 or more. */
+    int period() {
+        return period;
+    }
+
     /** Cycles that were not worked out. */
     long rested() {
         return rested;
@@ -76,8 +81,12 @@ final class Rest {
             return;
         }
         quiet++;
-        if (quiet == look) {
+        if (quiet == look - 1) {
             System.arraycopy(inputs, 0, inputsBefore, 0, inputs.length);
+        } else if (quiet == look && !Arrays.equals(inputs, inputsBefore)) {
+            /* it moves, as its answer alone says */
+            seldomer();
+        } else if (quiet == look) {
             state.keep();
             if (guard != null) {
                 guard.keep();
@@ -88,8 +97,12 @@ final class Rest {
                 return;
             }
             rests = still && (guard == null || guard.same());
-            quiet = 0;
-            look = Math.min(SELDOM, 2 * look);
+            seldomer();
         }
+    }
+
+    private void seldomer() {
+        quiet = 0;
+        look = Math.min(SELDOM, 2 * look);
     }
 }

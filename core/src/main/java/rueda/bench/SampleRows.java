@@ -28,6 +28,8 @@ final class SampleRows {
 
     private final int width;
     private final int rowsPerSegment;
+    /** one of both */
+    private final long[] heap;
     private final LongBuffer[] segments;
 
     /**
@@ -41,15 +43,14 @@ final class SampleRows {
         if (bytes > MOST) {
             throw new InvalidEntry("duration", String.format("a recording of %.1f GB", bytes / 1e9), String.format("up to %.1f GB", MOST / 1e9), "shorten the proof, or record fewer axes with a longer bus cycle");
         }
-        boolean file = bytes > MOST_IN_HEAP;
         rowsPerSegment = (int) Math.max(1, Math.min(rows, SEGMENT_BYTES / Math.max(1, width * Long.BYTES)));
-        segments = new LongBuffer[(int) ((rows + rowsPerSegment - 1) / rowsPerSegment)];
-        if (!file) {
-            for (int i = 0; i < segments.length; i++) {
-                segments[i] = LongBuffer.allocate(rowsPerSegment * width);
-            }
+        if (bytes <= MOST_IN_HEAP) {
+            heap = new long[(int) rows * width];
+            segments = null;
             return;
         }
+        heap = null;
+        segments = new LongBuffer[(int) ((rows + rowsPerSegment - 1) / rowsPerSegment)];
         try {
             map(bytes);
         } catch (IOException failed) {
@@ -76,6 +77,13 @@ final class SampleRows {
 
     /** @param from a row of this width */
     void put(long row, double[] from) {
+        if (heap != null) {
+            int at = (int) row * width;
+            for (int i = 0; i < width; i++) {
+                heap[at + i] = Double.doubleToRawLongBits(from[i]);
+            }
+            return;
+        }
         LongBuffer segment = segments[(int) (row / rowsPerSegment)];
         int at = (int) (row % rowsPerSegment) * width;
         for (int i = 0; i < width; i++) {
@@ -85,11 +93,15 @@ final class SampleRows {
 
     /** @param from a row of this width */
     void put(long row, long[] from) {
-        segments[(int) (row / rowsPerSegment)].put((int) (row % rowsPerSegment) * width, from, 0, width);
+        if (heap != null) {
+            System.arraycopy(from, 0, heap, (int) row * width, width);
+        } else {
+            segments[(int) (row / rowsPerSegment)].put((int) (row % rowsPerSegment) * width, from, 0, width);
+        }
     }
 
     long value(long row, int column) {
-        return segments[(int) (row / rowsPerSegment)].get((int) (row % rowsPerSegment) * width + column);
+        return heap != null ? heap[(int) row * width + column] : segments[(int) (row / rowsPerSegment)].get((int) (row % rowsPerSegment) * width + column);
     }
 
     double number(long row, int column) {

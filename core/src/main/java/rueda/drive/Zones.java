@@ -54,9 +54,13 @@ final class Zones {
             return;
         }
         long user = reference.user(counts);
-        if (user > quietAbove && user < quietBelow && reference.known() == knownThen) {
-            return;
+        if (user <= quietAbove || user >= quietBelow || reference.known() != knownThen) {
+            look(counts, user, speed);
         }
+    }
+
+    /** @param user counts of the user */
+    private void look(long counts, long user, double speed) {
         long wire = reference.unwrappedWire(counts);
         long nearest = Long.MAX_VALUE;
         for (int i = 0; i < zones.length; i++) {

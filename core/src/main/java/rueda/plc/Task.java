@@ -15,6 +15,7 @@ public final class Task {
     private final Plc.Task settings;
     private final List<String> programs;
     private final CompiledUnit[] units;
+    private final boolean onInterval;
     private final long interval;
     private final long watchdog;
     /** cell of the tag that starts it, −1 for a task with an interval */
@@ -48,6 +49,7 @@ public final class Task {
         this.programs = List.copyOf(programs);
         this.units = units;
         this.tag = tag;
+        onInterval = settings.onTag().isEmpty();
         interval = settings.intervalMicros() * 1000L;
         watchdog = settings.watchdogMicros() * 1000L;
     }
@@ -55,7 +57,7 @@ public final class Task {
     /** Looks whether it is to run; with an interval of 0 always. @param now ns on the bench's clock */
     void look(long now, long[] memory) {
         boolean starts = false;
-        if (settings.onTag().isEmpty()) {
+        if (onInterval) {
             starts = interval == 0 || now >= next;
             if (starts) {
                 next = now + interval;
@@ -75,7 +77,7 @@ public final class Task {
 
     /** When it starts next by its interval, ns on the bench's clock; never for a task on a tag. */
     long nextStart() {
-        return settings.onTag().isEmpty() ? next : Long.MAX_VALUE;
+        return onInterval ? next : Long.MAX_VALUE;
     }
 
     /** @param at ns on the bench's clock */

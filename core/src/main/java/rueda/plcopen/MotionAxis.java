@@ -63,6 +63,8 @@ public final class MotionAxis {
     private boolean sameNumbers;
     /** bus cycle whose outputs are made, ns */
     private long updatedAt = -1;
+    /** position that goes to the drive in this bus cycle, wire units */
+    private long targetWire;
     /** makes the setpoint while the axis moves */
     private SetpointGenerator generator;
     /** what is asked of the drive by mailbox for the torque that is ordered is still on its way: the axis goes on with what it did */
@@ -157,7 +159,8 @@ public final class MotionAxis {
             add();
         }
         making = false;
-        commandedWay.take(places.wire(setpoint.position), sameNumbers && state != AxisState.HOMING);
+        targetWire = places.wire(setpoint.position);
+        commandedWay.take(targetWire, sameNumbers && state != AxisState.HOMING);
     }
 
     private void make(long now) {
@@ -1192,6 +1195,6 @@ public final class MotionAxis {
 
     /** Setpoint of this cycle, wire units. */
     public long targetWire() {
-        return places.wire(setpoint.position);
+        return targetWire;
     }
 }
