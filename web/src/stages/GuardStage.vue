@@ -55,7 +55,7 @@ async function fit() {
   <template v-if="guard.fitted">
     <template v-if="guard.asks.length">
       <TabRow v-model="tab" :tabs="tabs" label="What requests ask this axis for" />
-      <StopDrawing v-if="plan && ask && stops" :plan="plan" :trial="trial" :ask="ask" :watched="stopRules" />
+      <StopDrawing v-if="plan && ask && stops" :plan="plan" :trial="trial" :ask="ask" :watched="stopRules" :path="`${at}/guard/${rules}`" />
       <GuardTrial v-if="ask && stops" v-model="trial" :ask="ask" />
       <GuardEntries v-if="ask" :key="tab" :ask="ask" :rules="rules" />
     </template>

@@ -3,9 +3,10 @@ import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useAxis } from '../../lib/axis'
 import { fixed, plain } from '../../lib/numbers'
+import StopGrips from './StopGrips.vue'
 
 /** One stop: speed over time with what the guard allows, brake and torque below, and how it stands. Times and speeds are the core's; here they are only drawn. */
-const props = defineProps<{ plan: Schemas['GuardPlan']; trial: Schemas['Stopped'] | null; ask: Schemas['Ask']; watched: Schemas['StopRules'] | null }>()
+const props = defineProps<{ plan: Schemas['GuardPlan']; trial: Schemas['Stopped'] | null; ask: Schemas['Ask']; watched: Schemas['StopRules'] | null; path: string }>()
 const { axis, unit } = useAxis()
 const LEFT = 52
 const RIGHT = 556
@@ -51,6 +52,12 @@ const stood = computed(() => {
   const last = t.standTime.at(-1) || 1
   return t.stand.map((way, i) => `${i ? 'L' : 'M'}${(WINDOW.left + (t.standTime[i]! / last) * (WINDOW.right - WINDOW.left)).toFixed(1)} ${wy(way).toFixed(1)}`).join('')
 })
+/** Where a grip is: delays behind standstill on their lanes, what goes on to the end at the edge. */
+function place(grip: Schemas['StopGrip']) {
+  const lane = { brakeDelay: 0, torqueDelay: 1 }[grip.entry]
+  if (grip.along === 'WAY') return { x: WINDOW.right - 12, y: wy(grip.height) }
+  return { x: grip.time == null ? RIGHT : x(grip.time), y: lane === undefined ? y(grip.height) : LANES[lane]! }
+}
 const short = (value: number, digits = 4) => plain(Number(value.toPrecision(digits)))
 const words = computed(() => {
   const p = props.plan
@@ -60,7 +67,7 @@ const words = computed(() => {
 
 <template>
   <figure class="sheet drawing">
-    <svg viewBox="0 0 726 262" role="img" :aria-label="words">
+    <svg viewBox="0 0 726 266" role="group" :aria-label="words">
       <g class="grid">
         <template v-for="t in ticks(end)" :key="`t${t}`"><line :x1="x(t)" :x2="x(t)" :y1="TOP" :y2="BOTTOM" /><text :x="x(t)" :y="250" text-anchor="middle">{{ short(t) }}</text></template>
         <template v-for="v in ticks(top)" :key="`v${v}`"><line :x1="LEFT" :x2="RIGHT" :y1="y(v)" :y2="y(v)" /><text :x="LEFT - 5" :y="y(v) + 4" text-anchor="end">{{ short(v) }}</text></template>
@@ -69,7 +76,7 @@ const words = computed(() => {
       <clipPath id="stop-plot"><rect :x="LEFT" :y="TOP - 4" :width="RIGHT - LEFT" :height="BOTTOM - TOP + 6" /></clipPath>
       <path v-if="forbidden" class="forbidden" :d="forbidden" /><path v-if="least" class="forbidden" :d="least" />
       <path v-if="limitLine" class="limit" :d="limitLine" />
-      <text v-if="limitLine" class="limit-words" :x="Math.min(x(plan.limit[0]!.time) + 6, RIGHT - 96)" :y="TOP + 12">not allowed</text>
+      <text v-if="limitLine" class="limit-words" :x="Math.min(x(plan.limit[0]!.time) + 14, RIGHT - 84)" :y="TOP + 12">not allowed</text>
       <line class="request" :x1="x(0)" :x2="x(0)" :y1="TOP - 6" :y2="LANES[1]! + 8" />
       <text class="request-words" :x="x(0) + 4" :y="TOP - 9">{{ ask.request }}</text>
       <g class="dimension"><line :x1="x(0)" :x2="x(plan.ramp)" :y1="BOTTOM - 8" :y2="BOTTOM - 8" /><line :x1="x(plan.ramp)" :x2="x(plan.ramp)" :y1="BOTTOM - 14" :y2="BOTTOM" /><text :x="x(plan.ramp) + 3" :y="BOTTOM - 10">{{ short(plan.ramp, 3) }} ms</text></g>
@@ -93,8 +100,9 @@ const words = computed(() => {
       <g v-else-if="trial && trial.stand.length && trial.sag > 0" class="window">
         <text :x="WINDOW.left" y="14">place after standing, {{ unit }}</text><line :x1="WINDOW.left" :x2="WINDOW.right" :y1="wy(0)" :y2="wy(0)" /><path class="actual" :d="stood" />
       </g>
+      <StopGrips v-if="watched" :grips="plan.grips" :rules="watched" :path="path" :unit="unit" :place="place" :per-milli="(RIGHT - LEFT) / (end - begin)" :per-speed="(BOTTOM - TOP) / top" :per-way="(BOTTOM - TOP) / 2 / reach" />
     </svg>
-    <figcaption><b class="cmd">╌ predicted</b> <b v-if="trial" class="act">— on the bench</b> <b v-if="limited" class="stop">┈ its limit</b> <span v-if="limitLine"><b class="stop">▨ not allowed</b> by the watch</span> <span v-if="plan.sag > 0" class="stop"><b>▮ nothing holds the load</b></span></figcaption>
+    <figcaption><b class="cmd">╌ predicted</b> <b v-if="trial" class="act">— on the bench</b> <b v-if="limited" class="stop">┈ its limit</b> <span v-if="limitLine"><b class="stop">▨ not allowed</b> by the watch</span> <span v-if="plan.grips.length">◇ drag to change</span> <span v-if="plan.sag > 0" class="stop"><b>▮ nothing holds the load</b></span></figcaption>
     <p class="chain">{{ plan.chain.map((l) => `${l.words} ${short(l.millis, 3)} ms`).join(' + ') }} = <b>{{ short(plan.reaction) }} ms</b> until {{ plan.torque === plan.reaction ? 'the torque goes' : 'the ramp begins' }}</p>
   </figure>
 </template>

@@ -127,7 +127,11 @@ public final class GuardAdvice extends AxisAdvice {
             return;
         }
         StopRules stop = guard.of(ask.function());
-        figure(called + "room to the limit", significant(plan.room(), 3), unit + "/s", stop.watch() == Watch.TIME ? "only the time is watched" : "slower than allowed where the watch begins, " + significant(plan.watched() - plan.ramp(), 3) + " ms after the ramp");
+        if (stop.watch() == Watch.TIME) {
+            figure(called + "time that is left", significant(plan.watched() + stop.time() - plan.stands(), 3), "ms", "it must stand " + significant(plan.watched() + stop.time(), 4) + " ms after the request, and stands after " + significant(plan.stands(), 4) + " ms");
+            return;
+        }
+        figure(called + "room to the limit", significant(plan.room(), 3), unit + "/s", "slower than allowed where the watch begins, " + significant(plan.watched() - plan.ramp(), 3) + " ms after the ramp");
     }
 
     /** Where the rules of a function stand; what ends safe torque off is said by safe stop 1. */

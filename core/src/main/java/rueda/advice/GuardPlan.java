@@ -19,7 +19,7 @@ import rueda.machine.StopRules;
  *
  * @param chain        what passes one after the other until the ramp begins, or until the torque goes
  * @param path         predicted speed over time
- * @param limit        the highest speed that the guard allows, from where its watch begins; empty without a watch
+ * @param limit        the highest speed that the guard allows, from where its watch begins; where only the time is watched from where it must stand; empty without a watch
  * @param least        the lowest one; empty where any ramp may be steeper
  * @param watched      when the watch over the ramp begins
  * @param ramp         when the axis begins to slow down
@@ -34,9 +34,10 @@ import rueda.machine.StopRules;
  * @param room         how much slower than allowed the axis is where it is nearest to the limit, units/s; negative beyond
  * @param energy       ½·J·ω² of motor and load, J
  * @param sag          fall between the torque's end and the brake's grip, ½·g·t² along the axis, units; 0 for what does not hang
+ * @param grips        where the drawing of it can be taken hold of
  */
 public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, List<Point> least, double watched, double ramp, Double stands, Double brake, Double torque, double speed, double deceleration, double reaction,
-                        Double distance, Double beyond, double room, double energy, double sag) {
+                        Double distance, Double beyond, double room, double energy, double sag, List<StopGrip> grips) {
 
     /** @param words what passes  @param millis for how long at most */
     public record Link(String words, double millis) {
@@ -53,7 +54,9 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
      * @param request  that asks for it
      */
     public static GuardPlan of(Machine machine, Axis axis, SafetyFunction function, SafetyRequest request) {
-        return new Working(machine, axis, function, request).plan();
+        GuardPlan plan = new Working(machine, axis, function, request).plan();
+        return new GuardPlan(plan.chain, plan.path, plan.limit, plan.least, plan.watched, plan.ramp, plan.stands, plan.brake, plan.torque, plan.speed, plan.deceleration, plan.reaction, plan.distance, plan.beyond,
+                plan.room, plan.energy, plan.sag, StopGrip.of(plan, axis, function));
     }
 
     /** Deceleration that a torque gives downhill, where the weight pushes, units/s². */
@@ -138,7 +141,7 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
                 path.add(new Point(stands, 0));
                 distance = speed * off * 1e-3 + (speed + there) / 2 * (holds - off) * 1e-3 + there * there / (2 * braked);
             }
-            return new GuardPlan(List.copyOf(chain), path, List.of(), List.of(), off, off, stands, brakes ? (Double) holds : null, off, speed, comesToRest ? braked : 0, off, distance, null, 0, energy(), 0);
+            return new GuardPlan(List.copyOf(chain), path, List.of(), List.of(), off, off, stands, brakes ? (Double) holds : null, off, speed, comesToRest ? braked : 0, off, distance, null, 0, energy(), 0, List.of());
         }
 
         private GuardPlan slowed() {
@@ -163,7 +166,7 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
             /* beyond the limit from where the watch begins: ½·f·t² until the ramp, and while it catches up (f·t)²/2(a − f) */
             Double beyond = !ramped ? (Double) 0.0 : late == 0 ? (Double) 0.0 : a > f ? (Double) (f * late * late / 2 + f * late * f * late / (2 * (a - f))) : null;
             double room = !ramped ? 0 : ramp <= watched ? a * (watched - ramp) * 1e-3 : -f * late;
-            List<Point> limit = !ramped ? List.of() : List.of(new Point(watched, speed), new Point(watched + 1e3 * Math.max(0, speed - stop.standstillSpeed()) / f, stop.standstillSpeed()));
+            List<Point> limit = !ramped ? List.of(new Point(watched + stop.time(), speed), new Point(watched + stop.time(), stop.standstillSpeed())) : List.of(new Point(watched, speed), new Point(watched + 1e3 * Math.max(0, speed - stop.standstillSpeed()) / f, stop.standstillSpeed()));
             List<Point> least = !ramped || stop.steepest() == 0 ? List.of() : List.of(new Point(watched, speed), new Point(watched + 1e3 * speed / stop.steepest(), 0));
             boolean off = function == SafetyFunction.SAFE_STOP_1;
             Double torque = off ? (Double) (stands + stop.torqueDelay()) : null;
@@ -171,7 +174,7 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
             Double brake = held == null ? null : (Double) (stands + held);
             double sag = held == null ? 0 : fall(axis, unheld(axis));
             List<Point> path = List.of(new Point(0, speed), new Point(ramp, speed), new Point(stands, 0));
-            return new GuardPlan(List.copyOf(chain), path, limit, least, watched, ramp, stands, brake, torque, speed, a, ramp, speed * ramp * 1e-3 + speed * speed / (2 * a), beyond, room, energy(), sag);
+            return new GuardPlan(List.copyOf(chain), path, limit, least, watched, ramp, stands, brake, torque, speed, a, ramp, speed * ramp * 1e-3 + speed * speed / (2 * a), beyond, room, energy(), sag, List.of());
         }
     }
 }

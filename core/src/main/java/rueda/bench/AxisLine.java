@@ -203,7 +203,8 @@ final class AxisLine {
     private void tellDrive() {
         if (guard != null) {
             drive.guarded(guard.torque(), guard.stops(), guard.brakeMayOpen());
-            drive.guardWords(guard.watch().phase().ordinal(), guard.watch().leading() == null ? 0 : guard.watch().leading().ordinal() + 1, guard.watch().breach().ordinal());
+            drive.guardWords(guard.watch().phase().ordinal(), guard.watch().leading() == null ? 0 : guard.watch().leading().ordinal() + 1, guard.watch().breach().ordinal(),
+                    guard.requests(), guard.watch().inForce());
         }
     }
 

@@ -30,6 +30,8 @@ final class GuardDevice {
     /** sub-steps of its own cycle that have passed; its clock begins where it likes */
     private int place;
     private long counts;
+    /** that ask behind their filters, a bit for each */
+    private int requests;
 
     /** @param contacts of the requests, which all guards look at */
     GuardDevice(int number, Axis axis, List<SafetyRequest> requests, SafetyContacts contacts, GuardLog log) {
@@ -56,16 +58,21 @@ final class GuardDevice {
         return subSteps - place;
     }
 
-    /** Its cycle ends. @param now ns on the clock of the bench  @return whether it has decided something new */
+    /** Its cycle ends. @param now ns on the clock of the bench  @return whether it says something new */
     boolean cycle(ServoPlant plant, long now) {
         long before = counts;
         counts = (long) Math.floor(plant.mechanics().angle() * countsPerRadian);
         int asked = 0;
+        int asking = 0;
         for (int i = 0; i < inputs.length; i++) {
             if (inputs[i].cycle(contacts.first(i), contacts.second(i))) {
                 asked |= asks[i];
+                asking |= 1 << i;
             }
         }
+        boolean told = asking != requests;
+        requests = asking;
+        int force = watch.inForce();
         var phase = watch.phase();
         var leading = watch.leading();
         boolean braked = !watch.brakeMayOpen();
@@ -74,7 +81,7 @@ final class GuardDevice {
         if (changed) {
             log.add(now, number, watch, counts * unitsPerCount, Math.abs((counts - before) * unitsPerCount) / (rules.cycle() * 1e-3));
         }
-        return changed || braked == watch.brakeMayOpen();
+        return changed || told || force != watch.inForce() || braked == watch.brakeMayOpen();
     }
 
     /** So many sub-steps have passed. @return whether its cycle ends now */
@@ -91,6 +98,11 @@ final class GuardDevice {
     /** Everything of it that a cycle may change. */
     Object[] state() {
         return new Object[] {watch, inputs};
+    }
+
+    /** Requests that ask, behind their filters: a bit for each, 0 the first. */
+    int requests() {
+        return requests;
     }
 
     AxisWatch watch() {

@@ -165,11 +165,21 @@ public final class Drive {
         guardBrake = brake;
     }
 
-    /** What the guard says on the bus: the number of its phase, of the function that leads (0 for none) and of the first limit that was broken. */
-    public void guardWords(int phase, int function, int breach) {
+    /**
+     * What the guard says on the bus.
+     *
+     * @param phase    number of its phase
+     * @param function that leads, 1 for the first, 0 for none
+     * @param breach   number of the first limit that was broken
+     * @param requests that ask, a bit for each, 0 the first
+     * @param inForce  functions in force, a bit for each, 0 the first
+     */
+    public void guardWords(int phase, int function, int breach, int requests, int inForce) {
         dictionary.set(GUARD_PHASE, phase);
         dictionary.set(GUARD_FUNCTION, function);
         dictionary.set(GUARD_BREACH, breach);
+        dictionary.set(GUARD_REQUESTS, requests & 0xFFFF_FFFFL);
+        dictionary.set(GUARD_IN_FORCE, inForce);
     }
 
     private void powerUp() {

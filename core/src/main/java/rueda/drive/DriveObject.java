@@ -45,6 +45,8 @@ public enum DriveObject {
     GUARD_PHASE(0x2060, 1, 16, false, "Guard, phase", false),
     GUARD_FUNCTION(0x2060, 2, 16, false, "Guard, function that leads", false),
     GUARD_BREACH(0x2060, 3, 16, false, "Guard, limit that was broken first", false),
+    GUARD_REQUESTS(0x2060, 4, 32, false, "Guard, requests that ask: bit 0 the first", false),
+    GUARD_IN_FORCE(0x2060, 5, 16, false, "Guard, functions in force: bit 0 safe torque off", false),
     ERROR_CODE(0x603F, 0, 16, false, "Error code", false),
     CONTROLWORD(0x6040, 0, 16, false, "Controlword", true),
     STATUSWORD(0x6041, 0, 16, false, "Statusword", false),

@@ -55,6 +55,8 @@ public final class AxisWatch {
     private double above;
     private double below;
     private int limitedFor;
+    /** bits of functions that limit speed or direction now */
+    private int limiting;
     private double aboveLimit;
     private double wrongWay;
 
@@ -107,6 +109,7 @@ public final class AxisWatch {
         release(asked, acknowledged);
         lead(asked);
         advance();
+        limiting = 0;
         if (phase.torque()) {
             watch();
             watchSpeed(asked);
@@ -240,6 +243,8 @@ public final class AxisWatch {
         long moved = counts - countsBefore;
         limitedFor = SafetyFunction.SAFELY_LIMITED_SPEED.in(asked) ? Math.min(speedDelay, limitedFor) + 1 : 0;
         aboveLimit = limitedFor > speedDelay ? beyond(aboveLimit, Math.abs(moved) - speedLimit) : 0;
+        limiting = limitedFor > speedDelay ? SafetyFunction.SAFELY_LIMITED_SPEED.bit() : 0;
+        limiting |= asked & (SafetyFunction.SAFE_DIRECTION_POSITIVE.bit() | SafetyFunction.SAFE_DIRECTION_NEGATIVE.bit());
         boolean positive = SafetyFunction.SAFE_DIRECTION_POSITIVE.in(asked);
         boolean negative = SafetyFunction.SAFE_DIRECTION_NEGATIVE.in(asked);
         long along = rules.unitsPerCount() < 0 ? -moved : moved;
@@ -273,6 +278,17 @@ public final class AxisWatch {
     /** The stop that leads, or null. */
     public SafetyFunction leading() {
         return leading;
+    }
+
+    /**
+     * The functions in force, a bit for each: the stop that leads, safe operating stop where it is standing that is watched, safe torque off once the torque is gone, and those that limit speed or
+     * direction from the end of their delay.
+     */
+    public int inForce() {
+        int force = leading == null ? 0 : leading.bit();
+        force |= phase == GuardPhase.STANDING ? SafetyFunction.SAFE_OPERATING_STOP.bit() : 0;
+        force |= phase.torque() ? 0 : SafetyFunction.SAFE_TORQUE_OFF.bit();
+        return force | limiting;
     }
 
     /** The drive may have torque. */

@@ -138,6 +138,8 @@ class GuardAdviceTest {
         assertThat(findings(stop2(s -> s.withDelay(189)), SHUTTLE)).allMatch(f -> f.severity() == Severity.GOOD);
         Finding time = finding(stop2(s -> s.withWatch(Watch.TIME).withTime(100)), SHUTTLE, "still moves when");
         assertThat(time.mend().changes().get(0).value()).isEqualTo(190.0);
+        /* the watch begins at 36 ms, and it stands at 207.125 ms */
+        assertThat(GuardAdvice.of(stop2(s -> s.withWatch(Watch.TIME).withTime(190)), SHUTTLE).figures()).filteredOn(f -> f.label().contains("safe stop 2") && f.label().contains("time that is left")).singleElement().extracting(Figure::value, Figure::unit).containsExactly("18.9", "ms");
         assertThat(findings(stop2(s -> s.withWatch(Watch.TIME).withTime(190)), SHUTTLE)).allMatch(f -> f.severity() == Severity.GOOD);
     }
 
@@ -177,5 +179,48 @@ class GuardAdviceTest {
         Figure figure = GuardAdvice.of(DemoMachine.create(), SHUTTLE).figures().stream().filter(f -> f.label().equals("Door: safe distance from Shuttle")).findFirst().orElseThrow();
         assertThat(figure.value()).isEqualTo(Numbers.fixed(1600 * 0.207125 + 120, 0));
         assertThat(figure.formula()).contains("ISO 13855, 9", "measure it on the machine");
+    }
+
+    /** What a grip is let go at becomes the entry that puts the drawing there: to a cycle of the guard, which decides when it knows. */
+    @Test
+    void aGripIsWhereItsEntryPutsIt() {
+        for (SafetyFunction function : List.of(SafetyFunction.SAFE_STOP_1, SafetyFunction.SAFE_STOP_2)) {
+            for (Watch watch : Watch.values()) {
+                UnaryOperator<StopRules> given = r -> r.withWatch(watch).withSteepest(9000).withTime(300);
+                UnaryOperator<AxisGuard> rules = g -> g.withStop1(given.apply(g.stop1())).withStop2(given.apply(g.stop2()));
+                for (StopGrip grip : plan(demo(LIFT, rules), LIFT, function).grips()) {
+                    double by = grip.along() == StopGrip.Along.TIME || grip.along() == StopGrip.Along.SLOPE ? 40 : 1.5;
+                    double value = switch (grip.along()) {
+                        case SLOPE -> 1e3 * grip.drop() / (grip.time() + by - grip.from());
+                        default -> grip.value() + by;
+                    };
+                    UnaryOperator<StopRules> dragged = r -> set(given.apply(r), grip.entry(), value);
+                    StopGrip after = plan(demo(LIFT, g -> g.withStop1(dragged.apply(g.stop1())).withStop2(dragged.apply(g.stop2()))), LIFT, function).grips().stream().filter(g -> g.entry().equals(grip.entry())).findFirst().orElseThrow();
+                    assertThat(after.value()).isCloseTo(value, within(1e-9));
+                    if (grip.time() == null) {
+                        assertThat(after.height()).as(grip.label()).isCloseTo(grip.height() + by, within(1e-9));
+                    } else {
+                        assertThat(after.time()).as(grip.label()).isCloseTo(grip.time() + by, within(grip.entry().equals("delay") ? 2.0 : 1e-6));
+                    }
+                }
+            }
+        }
+        assertThat(plan(DemoMachine.create(), LIFT, SafetyFunction.SAFE_STOP_1).grips()).extracting(StopGrip::entry).containsExactly("delay", "flattest", "standstillSpeed", "torqueDelay", "brakeDelay");
+        assertThat(plan(DemoMachine.create(), SHUTTLE, SafetyFunction.SAFE_TORQUE_OFF).grips()).isEmpty();
+        assertThat(plan(demo(SHUTTLE, g -> g.withStop2(g.stop2().withStandstillSpeed(2000))), SHUTTLE, SafetyFunction.SAFE_STOP_2).grips()).as("never faster than that").extracting(StopGrip::entry).doesNotContain("flattest");
+    }
+
+    private static StopRules set(StopRules rules, String entry, double value) {
+        return switch (entry) {
+            case "delay" -> rules.withDelay(value);
+            case "time" -> rules.withTime(value);
+            case "flattest" -> rules.withFlattest(value);
+            case "steepest" -> rules.withSteepest(value);
+            case "standstillSpeed" -> rules.withStandstillSpeed(value);
+            case "window" -> rules.withWindow(value);
+            case "torqueDelay" -> rules.withTorqueDelay(value);
+            case "brakeDelay" -> rules.withBrakeDelay(value);
+            default -> throw new AssertionError(entry);
+        };
     }
 }

@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import rueda.drive.DriveObject;
 import rueda.drive.PowerState;
 import rueda.guard.Breach;
 import rueda.guard.GuardPhase;
@@ -100,6 +102,44 @@ class GuardOnTheBenchTest {
         assertThat(bench.drive(0).state()).isEqualTo(PowerState.OPERATION_ENABLED);
         assertThat(bench.axis(0).state()).isEqualTo(AxisState.STANDSTILL);
         assertThat(bench.drive(0).plant().place()).isCloseTo(stood, within(0.1));
+    }
+
+    /** 2060h:01 to :05 in the device: what Map lets travel. Numbers of phases, functions and broken limits are their places, bits of requests and functions too. */
+    @Test
+    void theGuardSaysOnTheBusWhoAsksAndWhatIsInForce() {
+        Bench bench = moving(SafetyFunction.SAFE_STOP_2, g -> g);
+        assertThat(words(bench)).containsExactly(GuardPhase.FREE.ordinal(), 0, 0, 0, 0);
+        bench.ask(0, false, false);
+        bench.run(0.05);
+        int stop2 = SafetyFunction.SAFE_STOP_2.ordinal() + 1;
+        assertThat(words(bench)).containsExactly(GuardPhase.RAMP.ordinal(), stop2, 0, 1, SafetyFunction.SAFE_STOP_2.bit());
+        bench.run(1);
+        assertThat(words(bench)).containsExactly(GuardPhase.STANDING.ordinal(), stop2, 0, 1, SafetyFunction.SAFE_STOP_2.bit() | SafetyFunction.SAFE_OPERATING_STOP.bit());
+        bench.ask(0, true, true);
+        bench.run(0.1);
+        assertThat(words(bench)).as("it stands until it is acknowledged").containsExactly(GuardPhase.STANDING.ordinal(), stop2, 0, 0, SafetyFunction.SAFE_STOP_2.bit() | SafetyFunction.SAFE_OPERATING_STOP.bit());
+        bench.push(0, 20_000);
+        bench.run(0.5);
+        assertThat(words(bench)).containsExactly(GuardPhase.TRIPPED.ordinal(), stop2, bench.watch(0).breach().ordinal(), 0, SafetyFunction.SAFE_STOP_2.bit() | SafetyFunction.SAFE_TORQUE_OFF.bit());
+        assertThat(bench.watch(0).breach()).isIn(Breach.LEFT_WINDOW, Breach.NOT_STANDING);
+    }
+
+    /** A limited speed is in force once its delay is over, and only as long as it is asked for. */
+    @Test
+    void aLimitedSpeedIsInForceAfterItsDelay() {
+        Bench bench = moving(SafetyFunction.SAFELY_LIMITED_SPEED, g -> g.withSpeed(g.speed().withDelay(100).withLimit(700)));
+        bench.ask(0, false, false);
+        bench.run(0.05);
+        assertThat(words(bench)).containsExactly(GuardPhase.FREE.ordinal(), 0, 0, 1, 0);
+        bench.run(0.1);
+        assertThat(words(bench)).containsExactly(GuardPhase.FREE.ordinal(), 0, 0, 1, SafetyFunction.SAFELY_LIMITED_SPEED.bit());
+        bench.ask(0, true, true);
+        bench.run(0.1);
+        assertThat(words(bench)).containsExactly(GuardPhase.FREE.ordinal(), 0, 0, 0, 0);
+    }
+
+    private static List<Integer> words(Bench bench) {
+        return Stream.of(DriveObject.GUARD_PHASE, DriveObject.GUARD_FUNCTION, DriveObject.GUARD_BREACH, DriveObject.GUARD_REQUESTS, DriveObject.GUARD_IN_FORCE).map(object -> (int) bench.drive(0).dictionary().get(object)).toList();
     }
 
     @Test

@@ -1,7 +1,9 @@
 package rueda.e2e;
 
 import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Mouse;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.BoundingBox;
 import com.microsoft.playwright.Page;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
@@ -58,6 +60,51 @@ class GuardTest extends BrowserTest {
         button("Dark theme").click();
         expectContrast("a stop, dark");
         button("Light theme").click();
+    }
+
+    /** Delay, ramp and window are changed where they are drawn: with the mouse and by the keys, each as one step that can be undone. */
+    @Test
+    void theDrawingIsTakenHoldOf() {
+        open("/guard/Shuttle");
+        Locator flattest = page.getByRole(AriaRole.SLIDER, new Page.GetByRoleOptions().setName("Flattest ramp, in the drawing"));
+        BoundingBox box = flattest.boundingBox();
+        page.mouse().move(box.x + box.width / 2, box.y + box.height / 2);
+        page.mouse().down();
+        page.mouse().move(box.x + box.width / 2 + 60, box.y + 30, new Mouse.MoveOptions().setSteps(4));
+        expect(flattest).hasAttribute("aria-valuetext", Pattern.compile("Flattest ramp 3[0-9]+ mm/s²"));
+        expect(field("Flattest ramp")).hasValue("4000");
+        page.mouse().up();
+        expect(field("Flattest ramp")).hasValue(Pattern.compile("3[0-9]+"));
+        button("Undo").click();
+        expect(field("Flattest ramp")).hasValue("4000");
+        /* Escape leaves it */
+        box = flattest.boundingBox();
+        page.mouse().move(box.x + box.width / 2, box.y + box.height / 2);
+        page.mouse().down();
+        page.mouse().move(box.x - 80, box.y, new Mouse.MoveOptions().setSteps(4));
+        page.keyboard().press("Escape");
+        page.mouse().up();
+        expect(flattest).hasAttribute("aria-valuetext", "Flattest ramp 4000 mm/s²");
+        Locator delay = page.getByRole(AriaRole.SLIDER, new Page.GetByRoleOptions().setName("Delay, in the drawing"));
+        delay.press("Shift+ArrowLeft");
+        delay.press("Shift+ArrowLeft");
+        expect(field("Delay")).hasValue("0");
+        expect(drawing()).hasAttribute("aria-label", Pattern.compile("the watch at 16.0 ms"));
+        Locator window = page.getByRole(AriaRole.SLIDER, new Page.GetByRoleOptions().setName("Standstill window, in the drawing"));
+        window.press("ArrowUp");
+        expect(field("Standstill window")).not().hasValue("1.3");
+        expectAccessible("grips");
+        /* where only the time is watched it is the moment at which it must stand */
+        choose(field("What is watched"), "TIME");
+        page.getByRole(AriaRole.SLIDER, new Page.GetByRoleOptions().setName("Time to stand, in the drawing")).press("ArrowLeft");
+        expect(field("Time to stand")).hasValue("499");
+        expect(side()).containsText("safe stop 2: time that is left");
+        /* as it was, for the stories that come */
+        choose(field("What is watched"), "RAMP");
+        field("Delay").fill("20");
+        field("Standstill window").fill("1.3");
+        expect(saved()).containsText("All saved");
+        expect(side()).containsText("It stops as its guard expects.");
     }
 
     @Test
