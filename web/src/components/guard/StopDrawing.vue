@@ -103,7 +103,7 @@ const words = computed(() => {
       <StopGrips v-if="watched" :grips="plan.grips" :rules="watched" :path="path" :unit="unit" :place="place" :per-milli="(RIGHT - LEFT) / (end - begin)" :per-speed="(BOTTOM - TOP) / top" :per-way="(BOTTOM - TOP) / 2 / reach" />
     </svg>
     <figcaption><b class="cmd">╌ predicted</b> <b v-if="trial" class="act">— on the bench</b> <b v-if="limited" class="stop">┈ its limit</b> <span v-if="limitLine"><b class="stop">▨ not allowed</b> by the watch</span> <span v-if="plan.grips.length">◇ drag to change</span> <span v-if="plan.sag > 0" class="stop"><b>▮ nothing holds the load</b></span></figcaption>
-    <p class="chain">{{ plan.chain.map((l) => `${l.words} ${short(l.millis, 3)} ms`).join(' + ') }} = <b>{{ short(plan.reaction) }} ms</b> until {{ plan.torque === plan.reaction ? 'the torque goes' : 'the ramp begins' }}</p>
+    <p class="chain">{{ plan.chain.map((l) => `${l.words} ${short(l.millis, 3)} ms`).join(' + ') }} = <b>{{ short(plan.reaction) }} ms</b> until {{ plan.torque === plan.reaction ? 'the torque goes' : 'the ramp begins' }}<template v-if="trial?.slows != null && trial.phases.length">; on the bench <b class="act">{{ fixed(1000 * trial.slows, 0) }} ms</b>: {{ fixed(1000 * trial.phases[0]!.time, 0) }} ms until the guard knew, {{ fixed(1000 * Math.max(0, trial.slows - trial.phases[0]!.time), 0) }} ms more until it acted</template></p>
   </figure>
 </template>
 

@@ -239,7 +239,7 @@ final class AxisLine {
         known = null;
         byte[] now = outputs.clone();
         /* where it stood for another time than in the course a guard's clock may be somewhere else in its cycle */
-        int more = rest == null ? 0 : Math.floorMod(gone - passed, rest.period());
+        int more = Math.floorMod(gone - passed, Rest.period(guard, stepsOfCycle));
         int answers = 0;
         for (int k = 0; k < passed + more; k++) {
             int answer = course.answerIn(k, answers);
@@ -273,7 +273,7 @@ final class AxisLine {
         }
         if (stands) {
             int end = known.standsUntil(passed);
-            if ((gone - end) % rest.period() != 0) {
+            if ((gone - end) % Rest.period(guard, stepsOfCycle) != 0) {
                 return false;
             }
             passed = end;

@@ -589,7 +589,9 @@ public final class Bench {
     /** What the guards did, in order; of axes that took what had become of them in an earlier bench in the order of the axes. */
     public GuardLog guardLog() {
         for (AxisNode node : nodes) {
-            node.line.workOut();
+            if (node.guard != null) {
+                node.line.workOut();
+            }
         }
         return guardLog;
     }

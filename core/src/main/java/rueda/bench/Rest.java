@@ -37,7 +37,7 @@ final class Rest {
      */
     Rest(byte[] outputs, byte[] inputs, DelayedMailbox mailbox, GuardDevice beside, int subSteps, Object... roots) {
         guard = beside == null ? null : new StillState(beside.state());
-        period = beside == null ? 1 : beside.subSteps() / BigInteger.valueOf(subSteps).gcd(BigInteger.valueOf(beside.subSteps())).intValue();
+        period = period(beside, subSteps);
         this.outputs = outputs;
         this.inputs = inputs;
         this.mailbox = mailbox;
@@ -55,9 +55,9 @@ final class Rest {
         return rests;
     }
 
-    /** Bus cycles after which all clocks stand to each other as before, 1 or more. */
-    int period() {
-        return period;
+    /** Bus cycles after which all clocks stand to each other as before, 1 or more. @param beside null without one  @param subSteps in a bus cycle */
+    static int period(GuardDevice beside, int subSteps) {
+        return beside == null ? 1 : beside.subSteps() / BigInteger.valueOf(subSteps).gcd(BigInteger.valueOf(beside.subSteps())).intValue();
     }
 
     /** Cycles that were not worked out. */

@@ -55,6 +55,7 @@ public final class StoppingSearch {
      * @param longestAt   moment at which it took longest, s
      * @param longest     that time; null when it never stood
      * @param speed       at the request
+     * @param slows       when its setpoint began to slow down for good, or the torque went; null when it never did
      * @param breach      limit that the guard found broken
      * @param breachWords the same in words, with time, speed and limit; empty when none was
      * @param sag         how far the load fell after it had stood
@@ -69,7 +70,7 @@ public final class StoppingSearch {
      * @param stand       way from where it stood
      * @param phases      when the guard entered which
      */
-    public record Stopped(int runs, Double moment, double load, String loadUnit, Double stoppingTime, double distance, double longestAt, Double longest, double speed, Breach breach, String breachWords, double sag, String state, boolean referenced, double movedAgain,
+    public record Stopped(int runs, Double moment, double load, String loadUnit, Double stoppingTime, double distance, double longestAt, Double longest, double speed, Double slows, Breach breach, String breachWords, double sag, String state, boolean referenced, double movedAgain,
                           List<Double> time, List<Double> speeds, List<Double> limitTime, List<Double> limit, List<Double> standTime, List<Double> stand, List<Entered> phases) {
     }
 
@@ -92,7 +93,7 @@ public final class StoppingSearch {
         Load load = stand.axes().get(axis).load();
         boolean linear = stand.axes().get(axis).train().feed().linear();
         if (moments.isEmpty()) {
-            return new Stopped(0, null, linear ? load.mass() : load.inertia(), linear ? "kg" : "kg·m²", null, 0, 0, null, 0, Breach.NONE, "", 0, "", false, 0, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
+            return new Stopped(0, null, linear ? load.mass() : load.inertia(), linear ? "kg" : "kg·m²", null, 0, 0, null, 0, null, Breach.NONE, "", 0, "", false, 0, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
         }
         int after = samples(machine, AFTER + GONE + AGAIN);
         /* one that breaks a limit, or never stands, is worse than any distance */
@@ -217,6 +218,23 @@ public final class StoppingSearch {
             return bench.guardLog().entries().stream().filter(e -> e.axis() == axis && since(e.time()) >= 0 && since(e.time()) <= AFTER);
         }
 
+        /** Begin of the bus cycle from which the setpoint falls to standstill without a break, s since the request. */
+        private Double slows() {
+            int k = moment;
+            while (k < end && value(bench, AxisSignal.COMMANDED_SPEED, axis, k) != 0) {
+                k++;
+            }
+            if (k == end) {
+                return null;
+            }
+            /* a setpoint at a steady speed changes by a count a cycle, now and then */
+            double count = Math.abs(of.motorSide().unitsPerRadian()) * 2 * Math.PI / of.encoder().countsPerTurn() / interval;
+            while (k > moment && Math.abs(value(bench, AxisSignal.COMMANDED_SPEED, axis, Math.max(0, k - 2))) - Math.abs(value(bench, AxisSignal.COMMANDED_SPEED, axis, k - 1)) > 1.5 * count) {
+                k--;
+            }
+            return (k - moment) * interval;
+        }
+
         private GuardLog.Entry tripped() {
             return phases().filter(e -> e.phase() == GuardPhase.TRIPPED).findFirst().orElse(null);
         }
@@ -270,7 +288,7 @@ public final class StoppingSearch {
             }
             String state = AxisState.values()[(int) value(bench, AxisSignal.STATE, axis, end - 1)].words();
             boolean referenced = value(bench, AxisSignal.REFERENCED, axis, end - 1) != 0;
-            return new Stopped(runs, moment * interval, load, loadUnit, stands < 0 ? null : (Double) stands, distance, longest.moment * interval, longest.stands < 0 ? null : (Double) longest.stands, Math.abs(value(bench, AxisSignal.SPEED, axis, Math.max(0, moment - 1))), breach(), words,
+            return new Stopped(runs, moment * interval, load, loadUnit, stands < 0 ? null : (Double) stands, distance, longest.moment * interval, longest.stands < 0 ? null : (Double) longest.stands, Math.abs(value(bench, AxisSignal.SPEED, axis, Math.max(0, moment - 1))), slows(), breach(), words,
                     farthest, state, referenced, again > of.guard().stop2().window() ? again : 0, time, speeds, limitTime, limit, standTime, stand, phases);
         }
     }

@@ -3,6 +3,8 @@ package rueda.bench;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.math.BigDecimal;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
@@ -19,6 +21,7 @@ import rueda.machine.Machine;
 import rueda.machine.Protection;
 import rueda.machine.SafetyFunction;
 import rueda.machine.SafetyRequest;
+import rueda.machine.Station;
 import rueda.machine.StopRules;
 import rueda.machine.StopRules.Restart;
 import rueda.machine.StopRules.Watch;
@@ -122,6 +125,26 @@ class GuardOnTheBenchTest {
         bench.run(0.5);
         assertThat(words(bench)).containsExactly(GuardPhase.TRIPPED.ordinal(), stop2, bench.watch(0).breach().ordinal(), 0, SafetyFunction.SAFE_STOP_2.bit() | SafetyFunction.SAFE_TORQUE_OFF.bit());
         assertThat(bench.watch(0).breach()).isIn(Breach.LEFT_WINDOW, Breach.NOT_STANDING);
+    }
+
+    /** Where the program is to slow down it reads the word of requests as a tag; one that does not look loses its torque. */
+    @Test
+    void theProgramSlowsDownByTheWordOfRequests() {
+        Machine machine = machine("Shuttle", SafetyFunction.SAFE_STOP_2, g -> g.withSlowing(AxisGuard.Slowing.PROGRAM).withStop2(STOP.withDelay(60).withFlattest(800)));
+        Axis shuttle = machine.axes().get(0);
+        List<Station.Entry> inputs = new ArrayList<>(shuttle.station().inputs());
+        inputs.add(new Station.Entry(inputs.get(inputs.size() - 1).pdo(), DriveObject.GUARD_REQUESTS.index(), DriveObject.GUARD_REQUESTS.subIndex(), 32, "", "GuardRequests", "UDINT", "", BigDecimal.ONE));
+        machine = machine.withAxes(List.of(shuttle.withStation(shuttle.station().withInputs(inputs))));
+        String looks = MOVES.replace("M1 : MC_MoveVelocity;", "M1 : MC_MoveVelocity; S1 : MC_Stop;").replace("END_PROGRAM", "S1(Axis := Shuttle, Execute := GuardRequests <> 0, Deceleration := 5000.0);\nEND_PROGRAM");
+        for (boolean slows : new boolean[] {true, false}) {
+            Bench bench = new Bench(machine, slows ? looks : MOVES, 20_000);
+            bench.run(MOVING);
+            bench.ask(0, false, false);
+            bench.run(1);
+            assertThat(bench.watch(0).phase()).isEqualTo(slows ? GuardPhase.STANDING : GuardPhase.TRIPPED);
+            assertThat(bench.drive(0).enabled()).isEqualTo(slows);
+            assertThat(bench.drive(0).state() == PowerState.OPERATION_ENABLED).as("the drive itself was not asked").isEqualTo(slows);
+        }
     }
 
     /** A limited speed is in force once its delay is over, and only as long as it is asked for. */

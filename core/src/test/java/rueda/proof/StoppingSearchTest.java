@@ -31,6 +31,10 @@ class StoppingSearchTest {
         assertThat(stopped.runs()).isGreaterThan(5);
         assertThat(stopped.speed()).as("at the highest speed of the program, which the heavy load overshoots").isBetween(890.0, 1100.0);
         assertThat(stopped.longest()).isBetween(0.19, 0.24);
+        /* sensor, filter and the guard's cycle, then bus cycle and drive: at most what is reckoned */
+        double knew = stopped.phases().get(0).time();
+        assertThat(knew).isBetween(0.0125, 0.0161);
+        assertThat(stopped.slows()).isBetween(knew - 1e-9, 0.0172);
         assertThat(stopped.phases().stream().map(StoppingSearch.Entered::phase)).containsSubsequence(GuardPhase.DELAY, GuardPhase.RAMP, GuardPhase.STANDING);
         assertThat(stopped.stand()).as("inside its window").allMatch(way -> Math.abs(way) < 1.3);
         assertThat(stopped.referenced()).isTrue();
