@@ -159,13 +159,11 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
             double ramp = sum();
             double asked = guard.slowing() == AxisGuard.Slowing.DRIVE ? axis.limits().quickStop() : axis.limits().normal().deceleration();
             double a = Math.max(1e-9, Math.min(asked, deceleration(axis, axis.torqueLimit(), speed)));
-            double stands = ramp + 1e3 * speed / a;
+            SlowingDown slowing = new SlowingDown(speed, a, guard.slowing() == AxisGuard.Slowing.DRIVE ? Double.POSITIVE_INFINITY : axis.limits().normal().jerk());
+            double stands = ramp + 1e3 * slowing.seconds();
             boolean ramped = stop.watch() == StopRules.Watch.RAMP;
             double f = stop.flattest();
-            double late = Math.max(0, ramp - watched) * 1e-3;
-            /* beyond the limit from where the watch begins: ½·f·t² until the ramp, and while it catches up (f·t)²/2(a − f) */
-            Double beyond = !ramped ? (Double) 0.0 : late == 0 ? (Double) 0.0 : a > f ? (Double) (f * late * late / 2 + f * late * f * late / (2 * (a - f))) : null;
-            double room = !ramped ? 0 : ramp <= watched ? a * (watched - ramp) * 1e-3 : -f * late;
+            SlowingDown.Kept kept = ramped ? slowing.kept((watched - ramp) * 1e-3, f, stop.standstillSpeed()) : new SlowingDown.Kept(0.0, 0);
             List<Point> limit = !ramped ? List.of(new Point(watched + stop.time(), speed), new Point(watched + stop.time(), stop.standstillSpeed())) : List.of(new Point(watched, speed), new Point(watched + 1e3 * Math.max(0, speed - stop.standstillSpeed()) / f, stop.standstillSpeed()));
             List<Point> least = !ramped || stop.steepest() == 0 ? List.of() : List.of(new Point(watched, speed), new Point(watched + 1e3 * speed / stop.steepest(), 0));
             boolean off = function == SafetyFunction.SAFE_STOP_1;
@@ -173,8 +171,9 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
             Double held = off ? held(axis) : null;
             Double brake = held == null ? null : (Double) (stands + held);
             double sag = held == null ? 0 : fall(axis, unheld(axis));
-            List<Point> path = List.of(new Point(0, speed), new Point(ramp, speed), new Point(stands, 0));
-            return new GuardPlan(List.copyOf(chain), path, limit, least, watched, ramp, stands, brake, torque, speed, a, ramp, speed * ramp * 1e-3 + speed * speed / (2 * a), beyond, room, energy(), sag, List.of());
+            List<Point> path = new ArrayList<>(List.of(new Point(0, speed)));
+            slowing.drawn().forEach((seconds, v) -> path.add(new Point(ramp + 1e3 * seconds, v)));
+            return new GuardPlan(List.copyOf(chain), path, limit, least, watched, ramp, stands, brake, torque, speed, a, ramp, speed * ramp * 1e-3 + slowing.way(), kept.beyond(), kept.room(), energy(), sag, List.of());
         }
     }
 }

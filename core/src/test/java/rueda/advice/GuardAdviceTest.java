@@ -83,6 +83,10 @@ class GuardAdviceTest {
         GuardPlan plan = plan(demo(SHUTTLE, g -> g.withSlowing(AxisGuard.Slowing.PROGRAM)), SHUTTLE, SafetyFunction.SAFE_STOP_2);
         assertThat(plan.chain().stream().map(GuardPlan.Link::millis)).as("bus, task of 2 ms, bus").containsExactly(10.0, 4.0, 2.0, 1.0, 2.0, 1.0, 0.125);
         assertThat(plan.deceleration()).as("the default deceleration").isEqualTo(2500);
+        /* 25 000 mm/s³: v/a + a/j = 380 + 100 ms, and half of that at full speed */
+        assertThat(plan.stands()).isCloseTo(plan.ramp() + 480, within(1e-6));
+        assertThat(plan.distance()).isCloseTo(950 * plan.ramp() * 1e-3 + 950 * 0.24, within(1e-6));
+        assertThat(plan.path().get(plan.path().size() - 1).value()).isZero();
     }
 
     /** Safe torque off of the Lift: it falls through 40 ms, then 5 N·m of brake and friction slow it down against its weight. */
@@ -222,5 +226,35 @@ class GuardAdviceTest {
             case "brakeDelay" -> rules.withBrakeDelay(value);
             default -> throw new AssertionError(entry);
         };
+    }
+
+    /** A ramp limited in jerk against sums over it: way, and the deceleration that a slow axis never comes to. */
+    @Test
+    void aRampLimitedInJerkIsTheSumOfItsParts() {
+        for (double[] one : new double[][] {{950, 2500, 25_000}, {100, 2500, 25_000}, {950, 2500, 0}, {300, 1200, 12_000}}) {
+            SlowingDown slowing = new SlowingDown(one[0], one[1], one[2]);
+            double way = 0;
+            double steepest = 0;
+            for (double t = 0; t < slowing.seconds(); t += 1e-5) {
+                way += slowing.at(t + 5e-6) * 1e-5;
+                steepest = Math.max(steepest, (slowing.at(t) - slowing.at(t + 1e-5)) / 1e-5);
+            }
+            assertThat(way).isCloseTo(slowing.way(), within(1e-2));
+            assertThat(steepest).isLessThanOrEqualTo(one[1] * 1.0001);
+            assertThat(slowing.at(slowing.seconds())).isZero();
+        }
+        assertThat(new SlowingDown(100, 2500, 25_000).seconds()).as("2·√(v/j)").isCloseTo(2 * Math.sqrt(100 / 25_000.0), within(1e-9));
+    }
+
+    /** The same limit that a ramp at once keeps is broken by one that comes slowly. */
+    @Test
+    void aRampThatComesSlowlyIsBeyondTheLimitFirst() {
+        SlowingDown.Kept kept = new SlowingDown(950, 2500, 25_000).kept(0, 1500, 6);
+        /* j·t = f at 60 ms, caught up where ½·j·t² = f·t, at 120 ms, if the deceleration were not there at 100 ms: then 2500·(t − 0.05) = 1500·t at 125 ms */
+        assertThat(kept.room()).isCloseTo(-(1500 * 0.06 - 25_000 * 0.06 * 0.06 / 2), within(0.2));
+        assertThat(kept.beyond()).isBetween(3.0, 4.5);
+        assertThat(new SlowingDown(950, 2500, 0).kept(0, 1500, 6).beyond()).isZero();
+        /* one that its weight hardly lets slow down: no sum without an end */
+        assertThat(new SlowingDown(950, 1e-9, 25_000).kept(0, 1500, 6).beyond()).isGreaterThan(1e6);
     }
 }
