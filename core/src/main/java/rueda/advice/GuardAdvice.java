@@ -115,8 +115,13 @@ public final class GuardAdvice extends AxisAdvice {
         }
         boolean coasts = ask.function() == SafetyFunction.SAFE_TORQUE_OFF;
         String coasting = plan.brake() == null ? "it coasts against friction" : "it coasts until the brake holds " + significant(plan.brake() - plan.torque(), 3) + " ms later, then slows down with " + significant(plan.deceleration(), 4) + " " + unit + "/s²";
-        figure(called + "stopping time", fixed(plan.stands() * 1e-3, 3), "s", coasts ? "torque off after " + significant(plan.reaction(), 3) + " ms; " + coasting : "reaction " + significant(plan.reaction(), 3) + " ms + " + significant(plan.speed(), 4) + " " + unit + "/s ÷ " + significant(plan.deceleration(), 4) + " " + unit + "/s²");
-        figure(called + "stopping distance", significant(plan.distance(), 4), unit, coasts ? "from " + significant(plan.speed(), 4) + " " + unit + "/s; " + coasting : "v·t + v²/2a with v = " + significant(plan.speed(), 4) + " " + unit + "/s, t = " + significant(plan.reaction(), 3) + " ms, a = " + significant(plan.deceleration(), 4) + " " + unit + "/s²");
+        String reaction = significant(plan.reaction(), 3) + " ms";
+        String v = significant(plan.speed(), 4) + " " + unit + "/s";
+        String a = significant(plan.deceleration(), 4) + " " + unit + "/s²";
+        SlowingDown slowing = SlowingDown.of(axis, plan.speed(), plan.deceleration());
+        String ramp = significant(1e3 * slowing.seconds(), 4) + " ms" + (slowing.curved() ? ", T = v/a + a/j, or 2·√(v/j) where a is never reached, with j = " + significant(slowing.jerk(), 4) + " " + unit + "/s³" : "");
+        figure(called + "stopping time", fixed(plan.stands() * 1e-3, 3), "s", coasts ? "torque off after " + reaction + "; " + coasting : "reaction " + reaction + " + " + (slowing.curved() ? "ramp " + ramp + ", a = " + a : v + " ÷ " + a));
+        figure(called + "stopping distance", significant(plan.distance(), 4), unit, coasts ? "from " + v + "; " + coasting : slowing.curved() ? "v·t + v·T/2 with v = " + v + ", t = " + reaction + ", T = " + ramp : "v·t + v²/2a with v = " + v + ", t = " + reaction + ", a = " + a);
         Safeguard safeguard = Safeguard.of(request.protection());
         if (safeguard != null) {
             SafeDistance distance = safeguard.distance(plan.stands() * 1e-3);
@@ -131,7 +136,7 @@ public final class GuardAdvice extends AxisAdvice {
             figure(called + "time that is left", significant(plan.watched() + stop.time() - plan.stands(), 3), "ms", "it must stand " + significant(plan.watched() + stop.time(), 4) + " ms after the request, and stands after " + significant(plan.stands(), 4) + " ms");
             return;
         }
-        figure(called + "room to the limit", significant(plan.room(), 3), unit + "/s", "slower than allowed where the watch begins, " + significant(plan.watched() - plan.ramp(), 3) + " ms after the ramp");
+        figure(called + "room to the limit", significant(plan.room(), 3), unit + "/s", slowing.curved() ? "slower than the limit where it is nearest to it, from the begin of the watch on" : "slower than allowed where the watch begins, " + significant(plan.watched() - plan.ramp(), 3) + " ms after the ramp");
     }
 
     /** Where the rules of a function stand; what ends safe torque off is said by safe stop 1. */
@@ -160,8 +165,7 @@ public final class GuardAdvice extends AxisAdvice {
             finding(Severity.FAULT, "The ramp is flatter than " + function.words() + " allows.", "It slows down with " + significant(plan.deceleration(), 3) + " " + per + ", and the watch asks for more than " + significant(stop.flattest(), 3) + " " + per + ": the torque goes while it still moves.",
                     Mend.set("Allow a ramp of " + significant(flat, 3) + " " + per, rules + "/flattest", flat));
         } else if (plan.beyond() > stop.filterDistance()) {
-            double delay = up(plan.ramp() - plan.watched() + stop.delay());
-            finding(Severity.FAULT, "The watch of " + function.words() + " begins before the ramp.", "It goes " + significant(plan.beyond(), 3) + " " + unit + " beyond the limit; " + significant(stop.filterDistance(), 3) + " " + unit + " are allowed.", Mend.set("Delay the watch by " + fixed(delay, 0) + " ms", rules + "/delay", delay));
+            late(function, plan, stop);
         }
         if (stop.steepest() > 0 && plan.deceleration() > stop.steepest()) {
             double steep = up(1.2 * plan.deceleration());
@@ -173,6 +177,18 @@ public final class GuardAdvice extends AxisAdvice {
             finding(Severity.WARNING, "The watch of " + function.words() + " begins when it should be over.", "The delay of " + significant(stop.delay(), 3) + " ms is longer than the whole ramp, " + significant(whole, 3) + " ms: an axis that does not slow down goes " + significant(plan.speed() * stop.delay() * 1e-3, 3) + " " + unit + " unwatched.",
                     Mend.set("Delay the watch by " + fixed(delay, 0) + " ms", rules + "/delay", delay));
         }
+    }
+
+    /** The watch begins before the axis slows down as it asks: a ramp limited in jerk comes to that only after a while, and one that is left again soon may never keep it. */
+    private void late(SafetyFunction function, GuardPlan plan, StopRules stop) {
+        SlowingDown slowing = SlowingDown.of(axis, plan.speed(), plan.deceleration());
+        double delay = up(plan.ramp() - plan.watched() + stop.delay() + (slowing.curved() ? 1e3 * stop.flattest() / slowing.jerk() : 0));
+        double watched = plan.watched() - stop.delay() + delay;
+        boolean kept = slowing.kept((watched - plan.ramp()) * 1e-3, stop.flattest(), stop.standstillSpeed()).beyond() <= stop.filterDistance();
+        double flat = down(stop.flattest() / 2);
+        finding(Severity.FAULT, "The watch of " + function.words() + " begins before the ramp" + (slowing.curved() ? " is steep enough." : "."),
+                "It goes " + significant(plan.beyond(), 3) + " " + unit + " beyond the limit; " + significant(stop.filterDistance(), 3) + " " + unit + " are allowed.",
+                kept ? Mend.set("Delay the watch by " + fixed(delay, 0) + " ms", rules(function) + "/delay", delay) : Mend.set("Allow a ramp of " + significant(flat, 3) + " " + unit + "/s²", rules(function) + "/flattest", flat));
     }
 
     private void encoder() {

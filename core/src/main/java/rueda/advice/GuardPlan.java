@@ -15,7 +15,7 @@ import rueda.machine.StopRules;
  * What one stop of an axis comes to from its highest speed: when who knows of it, how fast the axis then is, and what the guard allows. Times in ms since something happened that asks for it,
  * the worst where a clock decides; speeds in units/s, without sign.
  *
- * <p>With t_r until the ramp begins, v the speed and a the deceleration the axis needs t_r + v/a, and goes v·t_r + v²/2a (uniform deceleration, any textbook of mechanics).
+ * <p>With t_r until the ramp begins, v the speed and a the deceleration the axis needs t_r + v/a, and goes v·t_r + v²/2a (uniform deceleration, any textbook of mechanics); limited in jerk where the program slows it down ({@link SlowingDown}).
  *
  * @param chain        what passes one after the other until the ramp begins, or until the torque goes
  * @param path         predicted speed over time
@@ -159,7 +159,7 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
             double ramp = sum();
             double asked = guard.slowing() == AxisGuard.Slowing.DRIVE ? axis.limits().quickStop() : axis.limits().normal().deceleration();
             double a = Math.max(1e-9, Math.min(asked, deceleration(axis, axis.torqueLimit(), speed)));
-            SlowingDown slowing = new SlowingDown(speed, a, guard.slowing() == AxisGuard.Slowing.DRIVE ? Double.POSITIVE_INFINITY : axis.limits().normal().jerk());
+            SlowingDown slowing = SlowingDown.of(axis, speed, a);
             double stands = ramp + 1e3 * slowing.seconds();
             boolean ramped = stop.watch() == StopRules.Watch.RAMP;
             double f = stop.flattest();

@@ -2,6 +2,8 @@ package rueda.advice;
 
 import java.util.SortedMap;
 import java.util.TreeMap;
+import rueda.machine.Axis;
+import rueda.machine.AxisGuard;
 
 /**
  * An axis that slows down from a speed to standstill, its deceleration limited in jerk or not (jerk-limited profile, any textbook of motion control): with
@@ -27,7 +29,12 @@ record SlowingDown(double speed, double deceleration, double jerk) {
     record Kept(Double beyond, double room) {
     }
 
-    private boolean curved() {
+    /** How an axis slows down when its guard asks: by the quick stop of its drive at once, by the program with the jerk that an order takes which leaves it out. */
+    static SlowingDown of(Axis axis, double speed, double deceleration) {
+        return new SlowingDown(speed, deceleration, axis.guard().slowing() == AxisGuard.Slowing.DRIVE ? Double.POSITIVE_INFINITY : axis.limits().normal().jerk());
+    }
+
+    boolean curved() {
         return jerk > 0 && Double.isFinite(jerk);
     }
 
@@ -75,8 +82,10 @@ record SlowingDown(double speed, double deceleration, double jerk) {
     }
 
     /**
+     * Room is against the limit from v on, as it is drawn; what is gone beyond against the one that the guard takes, from the speed that is there when its watch begins.
+     *
      * @param watched    when the watch begins, s since the ramp began, negative before
-     * @param flattest   f: the limit is v − f·t from there on, units/s²
+     * @param flattest   f, units/s²
      * @param standstill what the limit falls to, units/s
      */
     Kept kept(double watched, double flattest, double standstill) {
@@ -96,7 +105,7 @@ record SlowingDown(double speed, double deceleration, double jerk) {
             double over = at(t) - Math.max(first - flattest * (t - watched), standstill);
             sum = over > 0 ? sum + over * step : 0;
             most = Math.max(most, sum);
-            room = Math.min(room, -over);
+            room = Math.min(room, Math.max(speed - flattest * (t - watched), standstill) - at(t));
         }
         return new Kept(most, room == Double.POSITIVE_INFINITY ? 0 : room);
     }

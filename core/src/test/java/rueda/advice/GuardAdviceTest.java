@@ -87,6 +87,9 @@ class GuardAdviceTest {
         assertThat(plan.stands()).isCloseTo(plan.ramp() + 480, within(1e-6));
         assertThat(plan.distance()).isCloseTo(950 * plan.ramp() * 1e-3 + 950 * 0.24, within(1e-6));
         assertThat(plan.path().get(plan.path().size() - 1).value()).isZero();
+        Machine machine = demo(SHUTTLE, g -> g.withSlowing(AxisGuard.Slowing.PROGRAM));
+        Figure distance = GuardAdvice.of(machine, SHUTTLE).figures().stream().filter(f -> f.label().contains("safe stop 2: stopping distance")).findFirst().orElseThrow();
+        assertThat(distance.formula()).as("what the number is made of").contains("v·t + v·T/2", "T = 480 ms", "000 mm/s³");
     }
 
     /** Safe torque off of the Lift: it falls through 40 ms, then 5 N·m of brake and friction slow it down against its weight. */
@@ -226,6 +229,30 @@ class GuardAdviceTest {
             case "brakeDelay" -> rules.withBrakeDelay(value);
             default -> throw new AssertionError(entry);
         };
+    }
+
+    /** Slowed down by the program, mends end the findings one after the other: a flatter limit, then a watch that waits for the jerk. */
+    @Test
+    void mendsKnowThatTheProgramsRampComesSlowly() {
+        for (double speed : new double[] {950, 200, 60}) {
+            Machine machine = demo(SHUTTLE, g -> g.withSlowing(AxisGuard.Slowing.PROGRAM).withAsks(List.of(new Ask("Door", SafetyFunction.SAFE_STOP_2))));
+            Axis shuttle = machine.axes().get(SHUTTLE);
+            machine = machine.withAxis(SHUTTLE, shuttle.withLimits(shuttle.limits().withMax(shuttle.limits().max().withSpeed(speed))));
+            int mends = 0;
+            for (; mends < 8; mends++) {
+                Finding fault = findings(machine, SHUTTLE).stream().filter(f -> f.severity() == Severity.FAULT).findFirst().orElse(null);
+                if (fault == null) {
+                    break;
+                }
+                assertThat(fault.mend().changes().get(0).path()).isIn("/axes/0/guard/stop2/flattest", "/axes/0/guard/stop2/delay");
+                double value = ((Number) fault.mend().changes().get(0).value()).doubleValue();
+                Axis before = machine.axes().get(SHUTTLE);
+                StopRules rules = before.guard().stop2();
+                machine = machine.withAxis(SHUTTLE, before.withGuard(before.guard().withStop2(fault.mend().changes().get(0).path().endsWith("delay") ? rules.withDelay(value) : rules.withFlattest(value))));
+            }
+            assertThat(mends).as("at " + speed).isBetween(1, 7);
+            assertThat(plan(machine, SHUTTLE, SafetyFunction.SAFE_STOP_2).beyond()).isLessThanOrEqualTo(machine.axes().get(SHUTTLE).guard().stop2().filterDistance());
+        }
     }
 
     /** A ramp limited in jerk against sums over it: way, and the deceleration that a slow axis never comes to. */
