@@ -66,10 +66,17 @@ final class AxisLine {
     private int passed;
     private int answered;
     private int gone;
+    /** row of the known course that is shown, −1 for none yet */
+    private int shown = -1;
     /** it stands there, and goes on standing as long as it gets these bytes */
     private boolean stands;
     private final byte[] expected;
     private int stepsOfCycle;
+    /** the drive's answer has not changed since it was read, and the output image is what motion control says and nothing else */
+    private boolean sameAnswer;
+    private boolean sound;
+    /** the answer has changed since its tags were copied */
+    private boolean fresh = true;
     /** ns on the clock of the bench at the begin of the bus cycle that is worked out */
     private long began;
     /** sub-steps from when its current goes until the brake holds, and those since the device went off */
@@ -136,7 +143,7 @@ final class AxisLine {
 
     /** Tags that the program writes begin with what the drive holds. */
     void presetTags(long[] memory) {
-        programTags.copy(outputs, memory);
+        programTags.copy(outputs, true, memory);
     }
 
     static int boundTags(List<Station.Entry> entries) {
@@ -145,14 +152,23 @@ final class AxisLine {
 
     /** The PLC takes its input image. */
     void readInputs() {
-        words.read(inputs);
+        fresh |= !sameAnswer;
+        if (sameAnswer && words.onlyOfThisCycle()) {
+            motion.readAgain();
+        } else {
+            words.read(inputs);
+        }
     }
 
     /** Makes and packs the output image. @param now ns on the bench's clock  @param halted the controlword is replaced by a quick stop */
     void writeOutputs(long now, boolean halted) {
         motion.update(now);
         if (!programmed || byHand) {
-            words.write(outputs, halted);
+            boolean soundBefore = sound;
+            sound = !halted && forcedControl.mask() == 0 && mistakes.mask() == 0 && words.onlyOfThisCycle();
+            if (!sound || !soundBefore || !motion.stands()) {
+                words.write(outputs, halted);
+            }
         } else if (halted) {
             words.stop(outputs);
         }
@@ -174,6 +190,7 @@ final class AxisLine {
     void exchangeNothing(int subSteps) {
         workOut();
         rested = false;
+        sameAnswer = false;
         mailbox.cycle();
         began = clock.getAsLong();
         advance(arrived, lost, subSteps);
@@ -269,8 +286,10 @@ final class AxisLine {
         if (stands && mailbox.idle() && Arrays.equals(outputs, expected)) {
             passed += known.stands(passed) ? 1 : 0;
             gone++;
+            sameAnswer = true;
             return true;
         }
+        sameAnswer = false;
         if (stands) {
             int end = known.standsUntil(passed);
             if ((gone - end) % Rest.period(guard, stepsOfCycle) != 0) {
@@ -288,7 +307,11 @@ final class AxisLine {
         }
         mailbox.cycleKnown(answer < 0 ? 0 : known.content(answer));
         answered += answer < 0 ? 0 : 1;
-        known.inputs(passed++, inputs);
+        sameAnswer = known.gave(passed, inputs);
+        if (!sameAnswer) {
+            known.inputs(passed, inputs);
+        }
+        passed++;
         gone++;
         stands = known.stood(passed);
         if (stands) {
@@ -319,7 +342,10 @@ final class AxisLine {
     /** Reads all signals of the axis. @param into has them as they were after the cycle before, from the place on */
     void read(double[] into, int place) {
         if (takesKnown()) {
-            known.seen(passed - 1, SIGNALS_SEEN, into, place, AxisSignal.COUNT);
+            if (known.row(passed - 1) != shown) {
+                shown = known.row(passed - 1);
+                known.seen(passed - 1, SIGNALS_SEEN, into, place, AxisSignal.COUNT);
+            }
         } else if (!rested) {
             AxisSignal.read(this, into, place);
             return;
@@ -360,6 +386,8 @@ final class AxisLine {
             if (rest != null) {
                 rest.worked();
             }
+        } else {
+            sameAnswer = true;
         }
         if (kept != null) {
             keep(request);
@@ -400,6 +428,7 @@ final class AxisLine {
     /** One bus cycle of the drive. @param subSteps as many as it takes by its clock */
     void exchange(int subSteps) {
         workOut();
+        sameAnswer = false;
         mailbox.cycle();
         began = clock.getAsLong();
         advance(outputs, inputs, subSteps);
@@ -409,6 +438,7 @@ final class AxisLine {
     /** The device is off: no torque, no answer on the bus, and the brake closes in the time that it takes. */
     void coast(int subSteps) {
         wake();
+        sameAnswer = false;
         began = clock.getAsLong();
         Arrays.fill(inputs, (byte) 0);
         for (int i = 0; i < subSteps; i++) {
@@ -423,7 +453,8 @@ final class AxisLine {
     }
 
     void copyInputTags(long[] memory) {
-        inputTags.copy(inputs, memory);
+        inputTags.copy(inputs, fresh, memory);
+        fresh = false;
     }
 
     /** A drive that is commanded by nobody on the bus hears what the bus orders: all axes are to stop. */
@@ -446,7 +477,7 @@ final class AxisLine {
     }
 
     void copyOutputTags(long[] memory) {
-        outputTags.copy(outputs, memory);
+        outputTags.copy(outputs, true, memory);
     }
 
     /** The bound entries of one direction and where their values go. */
@@ -494,8 +525,9 @@ final class AxisLine {
             }
         }
 
-        void copy(byte[] image, long[] memory) {
-            if (entries.length > 0 && !Arrays.equals(image, before)) {
+        /** @param fresh the image may be another one than that which was copied last */
+        void copy(byte[] image, boolean fresh, long[] memory) {
+            if (fresh && entries.length > 0 && !Arrays.equals(image, before)) {
                 convert(image);
             }
             for (int i = 0; i < entries.length; i++) {

@@ -3,7 +3,6 @@ package rueda.bench;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import java.util.function.ToDoubleFunction;
 import java.util.stream.Collectors;
 import rueda.drive.DriveObject;
 import rueda.guard.GuardPhase;
@@ -12,32 +11,32 @@ import rueda.plcopen.AxisState;
 
 /** What is recorded of every axis: each signal with its name, its unit and where it is read, once. Reading allocates nothing. */
 public enum AxisSignal {
-    COMMANDED_POSITION("commandedPosition", Unit.POSITION, l -> l.drive.demandPosition()),
-    POSITION("position", Unit.POSITION, l -> l.drive.position()),
-    COMMANDED_SPEED("commandedSpeed", Unit.SPEED, l -> l.drive.demandSpeed()),
-    SPEED("speed", Unit.SPEED, l -> l.drive.plant().speed()),
-    TORQUE("torque", Unit.TORQUE, l -> l.drive.torque()),
-    FOLLOWING_ERROR("followingError", Unit.POSITION, l -> l.drive.followingError()),
-    NEGATIVE_LIMIT("negativeLimit", Unit.BIT, l -> level(l.drive.plant().negativeLimitReached())),
-    POSITIVE_LIMIT("positiveLimit", Unit.BIT, l -> level(l.drive.plant().positiveLimitReached())),
-    REFERENCE_CAM("referenceCam", Unit.BIT, l -> level(l.drive.plant().onReferenceCam())),
-    ERROR_CODE("errorCode", Unit.NONE, l -> l.drive.dictionary().get(DriveObject.ERROR_CODE)),
-    IN_POSITION("inPosition", Unit.BIT, l -> level(l.drive.inPosition())),
-    STANDSTILL("standstill", Unit.BIT, l -> level(l.drive.standsStill())),
-    ALLOWED_FOLLOWING_ERROR("allowedFollowingError", Unit.POSITION, l -> l.drive.allowedFollowingError()),
-    TORQUE_LIMITED("torqueLimited", Unit.BIT, l -> level(l.drive.torqueLimited())),
-    BRAKE_OPEN("brakeOpen", Unit.BIT, l -> level(l.drive.brakeLifted())),
+    COMMANDED_POSITION("commandedPosition", Unit.POSITION),
+    POSITION("position", Unit.POSITION),
+    COMMANDED_SPEED("commandedSpeed", Unit.SPEED),
+    SPEED("speed", Unit.SPEED),
+    TORQUE("torque", Unit.TORQUE),
+    FOLLOWING_ERROR("followingError", Unit.POSITION),
+    NEGATIVE_LIMIT("negativeLimit", Unit.BIT),
+    POSITIVE_LIMIT("positiveLimit", Unit.BIT),
+    REFERENCE_CAM("referenceCam", Unit.BIT),
+    ERROR_CODE("errorCode", Unit.NONE),
+    IN_POSITION("inPosition", Unit.BIT),
+    STANDSTILL("standstill", Unit.BIT),
+    ALLOWED_FOLLOWING_ERROR("allowedFollowingError", Unit.POSITION),
+    TORQUE_LIMITED("torqueLimited", Unit.BIT),
+    BRAKE_OPEN("brakeOpen", Unit.BIT),
     /** deviation of a follower from the place that its master gives it, once it has been locked; 0 before, and of what does not follow */
-    PHASE("phase", Unit.POSITION, l -> l.phase),
+    PHASE("phase", Unit.POSITION),
     /** number of the entry of the move list that runs or ran last, −1 for none */
-    LIST_ENTRY("listEntry", Unit.NONE, l -> l.drive.moveList().entry()),
-    REFERENCED("referenced", Unit.BIT, l -> level(l.drive.referenced())),
+    LIST_ENTRY("listEntry", Unit.NONE),
+    REFERENCED("referenced", Unit.BIT),
     /** state of the axis as the PLC sees it, PLCopen Motion Control part 1 */
-    STATE("state", Unit.STATE, l -> l.motion.state().ordinal()),
+    STATE("state", Unit.STATE),
     /** where the load really is, from the negative hard stop: also when no device looks at it */
-    PLACE("place", Unit.POSITION, l -> l.drive.plant().place()),
+    PLACE("place", Unit.POSITION),
     /** phase of the guard, {@link GuardPhase}; of an axis without one it is free */
-    GUARD("guard", Unit.GUARD, l -> l.guard == null ? 0 : l.guard.watch().phase().ordinal());
+    GUARD("guard", Unit.GUARD);
 
     private enum Unit { POSITION, SPEED, TORQUE, NONE, BIT, STATE, GUARD }
 
@@ -52,12 +51,37 @@ public enum AxisSignal {
 
     private final String key;
     private final Unit unit;
-    private final ToDoubleFunction<AxisLine> reader;
 
-    AxisSignal(String key, Unit unit, ToDoubleFunction<AxisLine> reader) {
+    AxisSignal(String key, Unit unit) {
         this.key = key;
         this.unit = unit;
-        this.reader = reader;
+    }
+
+    /* one switch for all: a function for each of them would be called anew twenty times in every bus cycle */
+    private double of(AxisLine l) {
+        return switch (this) {
+            case COMMANDED_POSITION -> l.drive.demandPosition();
+            case POSITION -> l.drive.position();
+            case COMMANDED_SPEED -> l.drive.demandSpeed();
+            case SPEED -> l.drive.plant().speed();
+            case TORQUE -> l.drive.torque();
+            case FOLLOWING_ERROR -> l.drive.followingError();
+            case NEGATIVE_LIMIT -> level(l.drive.plant().negativeLimitReached());
+            case POSITIVE_LIMIT -> level(l.drive.plant().positiveLimitReached());
+            case REFERENCE_CAM -> level(l.drive.plant().onReferenceCam());
+            case ERROR_CODE -> l.drive.dictionary().get(DriveObject.ERROR_CODE);
+            case IN_POSITION -> level(l.drive.inPosition());
+            case STANDSTILL -> level(l.drive.standsStill());
+            case ALLOWED_FOLLOWING_ERROR -> l.drive.allowedFollowingError();
+            case TORQUE_LIMITED -> level(l.drive.torqueLimited());
+            case BRAKE_OPEN -> level(l.drive.brakeLifted());
+            case PHASE -> l.phase;
+            case LIST_ENTRY -> l.drive.moveList().entry();
+            case REFERENCED -> level(l.drive.referenced());
+            case STATE -> l.motion.state().ordinal();
+            case PLACE -> l.drive.plant().place();
+            case GUARD -> l.guard == null ? 0 : l.guard.watch().phase().ordinal();
+        };
     }
 
     private static double level(boolean high) {
@@ -86,14 +110,14 @@ public enum AxisSignal {
     /** Reads what can have changed of an axis whose drive and plant have not. @param into has all of them, as they were, from the place on */
     static void readBesideTheDrive(AxisLine line, double[] into, int place) {
         for (AxisSignal signal : BESIDE_THE_DRIVE) {
-            into[place + signal.ordinal()] = signal.reader.applyAsDouble(line);
+            into[place + signal.ordinal()] = signal.of(line);
         }
     }
 
     /** Reads all of an axis. @param into takes them from the place on */
     static void read(AxisLine line, double[] into, int place) {
         for (AxisSignal signal : ALL) {
-            into[place + signal.ordinal()] = signal.reader.applyAsDouble(line);
+            into[place + signal.ordinal()] = signal.of(line);
         }
     }
 }

@@ -11,6 +11,9 @@ interface AxisWords {
     /** Takes statusword, position and mode out of the input image. */
     void read(byte[] inputs);
 
+    /** What is read and written depends on nothing but the axis and the image: the same again changes nothing. */
+    boolean onlyOfThisCycle();
+
     /** Takes values that act at once. */
     default void take(Axis parameters) {
     }

@@ -179,7 +179,7 @@ public final class Bench {
         }
         Variable[] variables = recorded(program, recorded);
         recordedNodes = Arrays.stream(nodes).filter(node -> recorded.axis(machine.axes().get(node.number))).toArray(AxisNode[]::new);
-        recording = new Recording(signals(machine, variables, recorded), variables, cyclesPerLook, cycleNanos, capacity);
+        recording = new Recording(signals(machine, variables, recorded), variables, cyclesPerLook, cycleNanos, capacity, ready.takeSpare());
         changes = traced ? new ValueChanges(variables) : null;
     }
 

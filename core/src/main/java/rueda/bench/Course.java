@@ -114,6 +114,12 @@ final class Course {
         System.arraycopy(frames, rowOf[cycle] * bytes, to, 0, outputs);
     }
 
+    /** It gave these bytes. */
+    boolean gave(int cycle, byte[] back) {
+        int at = rowOf[cycle] * bytes + outputs;
+        return Arrays.equals(back, 0, bytes - outputs, frames, at, at + bytes - outputs);
+    }
+
     /** Bytes that it gave. */
     void inputs(int cycle, byte[] back) {
         System.arraycopy(frames, rowOf[cycle] * bytes + outputs, back, 0, bytes - outputs);
@@ -136,6 +142,11 @@ final class Course {
             end++;
         }
         return end;
+    }
+
+    /** Cycles that have the same row have all alike. */
+    int row(int cycle) {
+        return rowOf[cycle];
     }
 
     /** A number that was seen after a cycle. */

@@ -55,6 +55,11 @@ final class ObjectWords implements AxisWords {
     }
 
     @Override
+    public boolean onlyOfThisCycle() {
+        return true;
+    }
+
+    @Override
     public void read(byte[] image) {
         motion.read(statusword < 0 ? 0 : (int) inputs.read(image, statusword),
                 position < 0 ? 0 : inputs.readSigned(image, position),

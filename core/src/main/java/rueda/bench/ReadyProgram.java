@@ -13,6 +13,8 @@ public final class ReadyProgram {
     private final MotionAxis[] axes;
     private final CompiledProgram program;
     private final Courses courses = new Courses(Courses.MOST_BYTES);
+    /** of the recording of a bench that is over, or null */
+    private long[] spare;
 
     private ReadyProgram(MotionAxis[] axes, CompiledProgram program) {
         this.axes = axes;
@@ -37,6 +39,18 @@ public final class ReadyProgram {
 
     CompiledProgram program() {
         return program;
+    }
+
+    /** Room for a recording, once; null for none. */
+    long[] takeSpare() {
+        long[] taken = spare;
+        spare = null;
+        return taken;
+    }
+
+    /** Nobody looks at the recording of this bench any more: the next one writes over it. */
+    public void forget(Bench bench) {
+        spare = bench.recording().room();
     }
 
     /** Of benches that ran it before. */

@@ -34,20 +34,26 @@ public final class Recording {
      * @param variables  values of the program
      * @param cyclesPerLook bus cycles from one look at the variables to the next; the first cycle has one
      * @param capacity   samples kept
+     * @param spare      room of a recording that nobody looks at any more, or null
      */
-    Recording(List<Signal> signals, Variable[] variables, int cyclesPerLook, long cycleNanos, int capacity) {
+    Recording(List<Signal> signals, Variable[] variables, int cyclesPerLook, long cycleNanos, int capacity, long[] spare) {
         this.signals = List.copyOf(signals);
         this.variables = variables;
         this.axisSignals = signals.size() - variables.length;
-        this.rows = new SampleRows(capacity, axisSignals);
+        this.rows = new SampleRows(capacity, axisSignals, spare);
         this.cyclesPerLook = cyclesPerLook;
         /* two more than the runs in the samples kept, so that the oldest sample still has the run before it */
         this.memoryRows = capacity / cyclesPerLook + 2;
-        this.memories = new SampleRows(memoryRows, variables.length);
+        this.memories = new SampleRows(memoryRows, variables.length, null);
         this.memory = new long[variables.length];
         this.present = new double[axisSignals];
         this.cycleNanos = cycleNanos;
         this.capacity = capacity;
+    }
+
+    /** Its room, for another recording once nobody looks at this one any more; null where it lies on the disk. */
+    long[] room() {
+        return rows.room();
     }
 
     /** The sample being taken: the signals of the axes. */

@@ -16,6 +16,8 @@ import rueda.quantity.InvalidEntry;
  * Rows of 64-bit values, all of one width. A small table lies in the heap; a large one in a file that the system pages in and out and that
  * is gone with the program, so that a long recording takes room on the disk and none that others need.
  *
+ * <p>Each value lies beside those of its column in the rows before and after, {@value #BLOCK} at a time: whoever looks through one column touches few others.
+ *
  * <p>All room is taken when the table is made; reading and writing a row allocate nothing. Not thread-safe.
  */
 final class SampleRows {
@@ -25,6 +27,8 @@ final class SampleRows {
     /** Larger tables are refused, bytes. */
     static final long MOST = 8L << 30;
     private static final int SEGMENT_BYTES = 64 << 20;
+    /** rows of which the values of a column lie together, a power of two: two cache lines */
+    private static final int BLOCK = 16;
 
     private final int width;
     private final int rowsPerSegment;
@@ -35,17 +39,19 @@ final class SampleRows {
     /**
      * @param rows  1 or more
      * @param width values of a row, 0 or more
+     * @param spare room of a table that is not used any more, taken where it suffices; may be null
      * @throws InvalidEntry when it would be larger than {@link #MOST}, or the disk has no room for it
      */
-    SampleRows(long rows, int width) {
+    SampleRows(long rows, int width, long[] spare) {
         this.width = width;
-        long bytes = rows * width * Long.BYTES;
+        long bytes = (rows + BLOCK - 1) / BLOCK * BLOCK * width * Long.BYTES;
         if (bytes > MOST) {
             throw new InvalidEntry("duration", String.format("a recording of %.1f GB", bytes / 1e9), String.format("up to %.1f GB", MOST / 1e9), "shorten the proof, or record fewer axes with a longer bus cycle");
         }
-        rowsPerSegment = (int) Math.max(1, Math.min(rows, SEGMENT_BYTES / Math.max(1, width * Long.BYTES)));
+        rowsPerSegment = (int) Math.max(1, SEGMENT_BYTES / Math.max(1, width * Long.BYTES) / BLOCK) * BLOCK;
         if (bytes <= MOST_IN_HEAP) {
-            heap = new long[(int) rows * width];
+            int values = (int) (bytes / Long.BYTES);
+            heap = spare != null && spare.length >= values ? spare : new long[values];
             segments = null;
             return;
         }
@@ -56,6 +62,11 @@ final class SampleRows {
         } catch (IOException failed) {
             throw new UncheckedIOException("The recording could not be laid out on the disk: " + failed.getMessage(), failed);
         }
+    }
+
+    /** Its room, for another table once this one is not used any more; null where it lies on the disk. */
+    long[] room() {
+        return heap;
     }
 
     private void map(long bytes) throws IOException {
@@ -78,30 +89,38 @@ final class SampleRows {
     /** @param from a row of this width */
     void put(long row, double[] from) {
         if (heap != null) {
-            int at = (int) row * width;
+            int at = first((int) row);
             for (int i = 0; i < width; i++) {
-                heap[at + i] = Double.doubleToRawLongBits(from[i]);
+                heap[at + i * BLOCK] = Double.doubleToRawLongBits(from[i]);
             }
             return;
         }
         LongBuffer segment = segments[(int) (row / rowsPerSegment)];
-        int at = (int) (row % rowsPerSegment) * width;
+        int at = first((int) (row % rowsPerSegment));
         for (int i = 0; i < width; i++) {
-            segment.put(at + i, Double.doubleToRawLongBits(from[i]));
+            segment.put(at + i * BLOCK, Double.doubleToRawLongBits(from[i]));
         }
     }
 
     /** @param from a row of this width */
     void put(long row, long[] from) {
-        if (heap != null) {
-            System.arraycopy(from, 0, heap, (int) row * width, width);
-        } else {
-            segments[(int) (row / rowsPerSegment)].put((int) (row % rowsPerSegment) * width, from, 0, width);
+        int at = first((int) (heap != null ? row : row % rowsPerSegment));
+        for (int i = 0; i < width; i++) {
+            if (heap != null) {
+                heap[at + i * BLOCK] = from[i];
+            } else {
+                segments[(int) (row / rowsPerSegment)].put(at + i * BLOCK, from[i]);
+            }
         }
     }
 
+    /** Where the first value of a row lies. */
+    private int first(int row) {
+        return (row & -BLOCK) * width + (row & BLOCK - 1);
+    }
+
     long value(long row, int column) {
-        return heap != null ? heap[(int) row * width + column] : segments[(int) (row / rowsPerSegment)].get((int) (row % rowsPerSegment) * width + column);
+        return heap != null ? heap[first((int) row) + column * BLOCK] : segments[(int) (row / rowsPerSegment)].get(first((int) (row % rowsPerSegment)) + column * BLOCK);
     }
 
     double number(long row, int column) {

@@ -68,6 +68,12 @@ final class TelegramWords implements AxisWords {
         return at(ProfiDriveSignal.ZSW1);
     }
 
+    /** A sign of life goes with each cycle. */
+    @Override
+    public boolean onlyOfThisCycle() {
+        return false;
+    }
+
     @Override
     public void read(byte[] image) {
         int zsw1 = at(ProfiDriveSignal.ZSW1) < 0 ? 0 : (int) inputs.read(image, at(ProfiDriveSignal.ZSW1));

@@ -14,11 +14,17 @@ final class RampedSetpoint {
     private final DriveUnits units;
     private boolean leads;
     private int restSubSteps;
+    /** what was asked for last, and what it is in the ramp's own units: worked out where it changes */
+    private long speedAsked;
+    private long speed;
+    private double accelerationAsked;
+    private long rate;
 
     RampedSetpoint(Setpoint setpoint, DriveUnits units) {
         this.setpoint = setpoint;
         this.units = units;
         ramp = new VelocityRamp(units.subStep);
+        rate = ramp.rateOf(0);
     }
 
     boolean leads() {
@@ -58,8 +64,15 @@ final class RampedSetpoint {
      */
     void step(long wireSpeed, int direction, double wireAcceleration) {
         double speedBefore = setpoint.speed;
-        long wanted = direction == 0 ? 0 : direction * ramp.speedOf(wireSpeed * units.countsPerWireUnit);
-        ramp.step(wanted, ramp.rateOf(wireAcceleration * units.countsPerWireUnit));
+        if (wireSpeed != speedAsked) {
+            speedAsked = wireSpeed;
+            speed = ramp.speedOf(wireSpeed * units.countsPerWireUnit);
+        }
+        if (wireAcceleration != accelerationAsked) {
+            accelerationAsked = wireAcceleration;
+            rate = ramp.rateOf(wireAcceleration * units.countsPerWireUnit);
+        }
+        ramp.step(direction * speed, rate);
         setpoint.position = ramp.position();
         setpoint.speed = ramp.countsPerSecond() * units.radiansPerCount;
         setpoint.acceleration = (setpoint.speed - speedBefore) / units.subStep;

@@ -12,6 +12,9 @@ final class VelocityRamp {
     private long position;
     private long fraction;
     private long velocity;
+    /** the velocity for which the speed was worked out, and that */
+    private long toldVelocity;
+    private double told;
 
     /** @param subStep s */
     VelocityRamp(double subStep) {
@@ -62,6 +65,10 @@ final class VelocityRamp {
     }
 
     double countsPerSecond() {
-        return velocity / (subStep * (1L << FRACTION_BITS));
+        if (velocity != toldVelocity) {
+            toldVelocity = velocity;
+            told = velocity / (subStep * (1L << FRACTION_BITS));
+        }
+        return told;
     }
 }

@@ -36,6 +36,11 @@ final class MasterValue {
         known = true;
     }
 
+    /** It is where it was. */
+    void stay() {
+        step = 0;
+    }
+
     long gone() {
         return gone;
     }

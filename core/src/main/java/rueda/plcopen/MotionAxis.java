@@ -71,6 +71,13 @@ public final class MotionAxis {
     private boolean torqueWaits;
     private final MotionProfile stop = new MotionProfile();
     private final double[] sample = new double[3];
+    /** position that came in, wire units */
+    private long actualWire;
+    /** places have other numbers than when it came in */
+    private boolean numbersMoved;
+    /** inputs are those of the bus cycle before */
+    private boolean sameInputs;
+    private final Standing standing = new Standing();
 
     private AxisState state = AxisState.DISABLED;
     private final StateChange change = new StateChange();
@@ -141,7 +148,26 @@ public final class MotionAxis {
         driveState = PowerState.of(status);
         modeDisplay = displayedMode;
         referencedOnce |= referenced();
-        actual = places.units(wirePosition);
+        actualWire = wirePosition;
+        observe();
+        sameInputs = false;
+    }
+
+    /** The inputs of a bus cycle are those of the one before, bit for bit. */
+    public void readAgain() {
+        sameNumbers = statusword != 0 && state != AxisState.HOMING;
+        actualWay.stay();
+        if (numbersMoved) {
+            observe();
+        } else {
+            torque.observe(actual);
+        }
+        sameInputs = true;
+    }
+
+    private void observe() {
+        actual = places.units(actualWire);
+        numbersMoved = false;
         torque.observe(actual);
     }
 
@@ -152,6 +178,10 @@ public final class MotionAxis {
         }
         updatedAt = now;
         change.settle();
+        if (standing.goesOn()) {
+            return;
+        }
+        standing.before();
         making = true;
         added.takeOut();
         make(now);
@@ -161,6 +191,61 @@ public final class MotionAxis {
         making = false;
         targetWire = places.wire(setpoint.position);
         commandedWay.take(targetWire, sameNumbers && state != AxisState.HOMING);
+        standing.after();
+    }
+
+    /** What goes to the drive in this bus cycle is what went in the one before. */
+    public boolean stands() {
+        return standing.skipped;
+    }
+
+    /**
+     * Finds that an axis without an order stands: the outputs of a bus cycle came out as those before, from the same inputs. As long as inputs and all that a cycle of such an axis depends on stay as
+     * they are, the next ones come out the same, and need not be made.
+     */
+    private final class Standing {
+        private boolean found;
+        private boolean skipped;
+        private AxisState in;
+        private boolean power;
+        private boolean besides;
+        private double here;
+        private double position;
+        private double velocity;
+        private double acceleration;
+        private long wire;
+        private int word;
+        private int modeThen;
+        private int probeFunction;
+
+        private void before() {
+            in = state;
+            power = powerWanted;
+            besides = aside;
+            here = actual;
+            position = setpoint.position;
+            velocity = setpoint.velocity;
+            acceleration = setpoint.acceleration;
+            wire = targetWire;
+            word = controlword;
+            modeThen = mode;
+            probeFunction = probes.function();
+        }
+
+        private void after() {
+            found = (in == AxisState.DISABLED || in == AxisState.STANDSTILL || in == AxisState.ERROR_STOP) && sameInputs && wire == targetWire && word == controlword && commandedWay.step() == 0 && unchanged();
+        }
+
+        private boolean goesOn() {
+            skipped = found && sameInputs && unchanged();
+            return skipped;
+        }
+
+        /* the numbers of places change with the setpoint's */
+        private boolean unchanged() {
+            return in == state && power == powerWanted && !resetWanted && besides == aside && !waiting.stands() && !added.runs() && probes.idle() && modeThen == mode && probeFunction == probes.function()
+                    && here == actual && position == setpoint.position && velocity == setpoint.velocity && acceleration == setpoint.acceleration;
+        }
     }
 
     private void make(long now) {
@@ -950,6 +1035,7 @@ public final class MotionAxis {
     private void renumbered(double by) {
         if (by != 0) {
             actual = range.shown(actual + by);
+            numbersMoved = true;
             setpoint.position += by;
             order.renumbered(by);
             added.renumbered(by);

@@ -80,6 +80,11 @@ final class ProbeWatch {
         return Math.abs(trigger) == 1 || Math.abs(trigger) == 2 ? probes[(int) Math.abs(trigger) - 1] : null;
     }
 
+    /** Nothing is wanted of either, nor on its way. */
+    boolean idle() {
+        return probes[0].step == Step.NONE && probes[1].step == Step.NONE;
+    }
+
     /** One bus cycle. */
     void step() {
         probes[0].step();

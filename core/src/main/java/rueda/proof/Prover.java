@@ -86,8 +86,11 @@ public final class Prover {
      * @param ready the program, which no other bench uses any more
      */
     public static Judgement judge(Machine machine, ReadyProgram ready, Proof proof, Stand stand, Brought.Shelf shelf) {
-        RecordedRun run = recorded(machine, ready, proof, stand, new NamedIn(proof), shelf);
-        return new Judgement(verdicts(proof, run), run.fault() == null ? null : run.fault().getMessage());
+        Bench bench = new Bench(machine, ready, samples(machine, proof), stand, new NamedIn(proof));
+        RecordedRun run = ran(bench, stand, proof, shelf, (time, of) -> { });
+        Judgement judgement = new Judgement(verdicts(proof, run), run.fault() == null ? null : run.fault().getMessage());
+        ready.forget(bench);
+        return judgement;
     }
 
     /**

@@ -17,7 +17,7 @@ class SampleRowsTest {
     @ParameterizedTest
     @CsvSource({"1,1", "1000,7", "5,0", "4194304,1", "4194305,1", "70000,200"})
     void whatIsWrittenIsRead(long rows, int width) {
-        SampleRows table = new SampleRows(rows, width);
+        SampleRows table = new SampleRows(rows, width, null);
         double[] row = new double[width];
         Random random = new Random(1);
         long[] places = random.longs(200, 0, rows).toArray();
@@ -42,7 +42,7 @@ class SampleRowsTest {
         long before = files();
         Runtime.getRuntime().gc();
         long used = Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory();
-        SampleRows table = new SampleRows(600_000, 100);
+        SampleRows table = new SampleRows(600_000, 100, null);
         table.put(599_999, new long[100]);
         Runtime.getRuntime().gc();
         assertThat(Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory() - used).as("bytes of heap for a table of 480 MB").isLessThan(50L << 20);
@@ -58,6 +58,6 @@ class SampleRowsTest {
 
     @Test
     void aTableBeyondAllBoundsIsRefusedInWords() {
-        assertThatThrownBy(() -> new SampleRows(10_000_000_000L, 100)).isInstanceOf(InvalidEntry.class).hasMessageContaining("8.6 GB");
+        assertThatThrownBy(() -> new SampleRows(10_000_000_000L, 100, null)).isInstanceOf(InvalidEntry.class).hasMessageContaining("8.6 GB");
     }
 }
