@@ -7,6 +7,7 @@ import GuardLive from '../components/guard/GuardLive.vue'
 import GuardMatrix from '../components/guard/GuardMatrix.vue'
 import GuardTrial from '../components/guard/GuardTrial.vue'
 import SafetyRequests from '../components/guard/SafetyRequests.vue'
+import StopTable from '../components/guard/StopTable.vue'
 import StopDrawing from '../components/guard/StopDrawing.vue'
 import TabRow from '../components/TabRow.vue'
 import { useAxis } from '../lib/axis'
@@ -25,7 +26,7 @@ const ask = computed(() => guard.value.asks[Number(tab.value)] ?? null)
 /** Entry of the guard that says how it is watched. */
 const rules = computed(() => functionOf(ask.value?.function ?? '')?.rules ?? '')
 const stopRules = computed(() => (rules.value.startsWith('stop') ? guard.value[rules.value as 'stop1'] : null))
-const stops = computed(() => (functionOf(ask.value?.function ?? '')?.category ?? -1) >= 0 && ask.value?.function !== 'SAFE_OPERATING_STOP')
+const stops = computed(() => functionOf(ask.value?.function ?? '')?.endsMotion ?? false)
 
 const plan = ref<Schemas['GuardPlan'] | null>(null)
 const trial = ref<Schemas['Stopped'] | null>(null)
@@ -64,6 +65,7 @@ async function fit() {
   <p v-else class="sub">This axis has no guard: nothing watches how it stops. <v-btn variant="flat" color="primary" size="small" :prepend-icon="mdiPlus" @click="fit">Fit a guard</v-btn></p>
   <GuardLive v-if="bench.state && bench.state.guards.requests.length" />
   <GuardMatrix />
+  <StopTable />
   <SafetyRequests />
 </template>
 

@@ -4,6 +4,7 @@ import { api, type Schemas } from '../../api/client'
 import { useAxis } from '../../lib/axis'
 import { fixed, plain } from '../../lib/numbers'
 import { useProblem } from '../../lib/problems'
+import { useChoices } from '../../stores/choices'
 import PickOne from '../PickOne.vue'
 import ProblemNote from '../ProblemNote.vue'
 
@@ -11,10 +12,15 @@ import ProblemNote from '../ProblemNote.vue'
 const props = defineProps<{ ask: Schemas['Ask'] }>()
 const result = defineModel<Schemas['Stopped'] | null>({ required: true })
 const { machine, unit } = useAxis()
+const choices = useChoices()
 const { problem, tried } = useProblem()
 const proofs = computed(() => machine.draft!.proofs.map((p) => p.name))
 const chosen = ref('')
 const proof = computed(() => (proofs.value.includes(chosen.value) ? chosen.value : (proofs.value[0] ?? '')))
+const protection = computed(() => {
+  const kind = machine.draft!.safetyRequests.find((r) => r.name === props.ask.request)?.protection.kind
+  return `the ${choices.all.guard.protections.find((p) => p.code === kind)?.words ?? 'protection'}`
+})
 const running = ref(false)
 const short = (value: number) => plain(Number(value.toPrecision(4)))
 let work = new AbortController()
@@ -49,6 +55,7 @@ function cancel() {
     <p v-if="result && result.moment == null" class="sub" role="status">The axis does not move in this program: choose another proof.</p>
     <div v-else-if="result" class="numbers" role="status" data-testid="stopped">
       <p><b>{{ result.stoppingTime == null ? 'It does not stand within 4 s' : `Stands after ${fixed(result.stoppingTime, 3)} s` }}</b>, {{ short(result.distance) }} {{ unit }} farther: asked at {{ fixed(result.moment!, 3) }} s, at {{ short(result.speed) }} {{ unit }}/s with {{ short(result.load) }} {{ result.loadUnit }}. Worst of {{ result.runs }} moments<template v-if="result.longest != null && result.longestAt !== result.moment">; longest {{ fixed(result.longest, 3) }} s, asked at {{ fixed(result.longestAt, 3) }} s</template>.</p>
+      <p v-if="result.away != null">With its longest time {{ protection }} must stand <b>{{ fixed(result.away, 0) }} mm</b> away: {{ result.awayWords }}.</p>
       <p v-if="result.breachWords" class="refused">The guard took the torque. {{ result.breachWords }}</p>
       <p v-if="result.sag > 1e-4">Afterwards the load fell by <b>{{ short(result.sag) }} {{ unit }}</b>.</p>
       <p v-if="result.movedAgain > 0" class="refused"><b>It moved by itself</b>, {{ short(result.movedAgain) }} {{ unit }} within 1.5 s, once the request had gone and was acknowledged: the program orders motion again without being asked to.</p>

@@ -33,6 +33,7 @@ async function change(kind: Schemas['RequestQuestion']['change'], request?: stri
       <NumberField :path="`/safetyRequests/${i}/reaction`" label="Sensor" :value="r.reaction" unit="ms" title="Time from what happens until the contacts open, as the maker of the sensor tells it" />
       <NumberField :path="`/safetyRequests/${i}/filter`" label="Filter" :value="r.filter" unit="ms" title="How long a change must stand before it counts" />
       <NumberField :path="`/safetyRequests/${i}/discrepancy`" label="Discrepancy" :value="r.discrepancy" unit="ms" title="How long the two channels may differ" />
+      <NumberField :path="`/safetyRequests/${i}/stopping`" label="Measured stop" :value="r.stopping" unit="ms" title="Time from what happens until the danger is over, as it was measured on the machine; 0: the reckoned time of each axis counts" />
       <label class="slot kind"><span>What one comes past</span><PickOne label="What one comes past" :value="r.protection.kind" :options="choices.all.guard.protections" @pick="(code) => machine.set(`/safetyRequests/${i}/protection/kind`, code)" /></label>
       <NumberField v-if="uses(r, 'resolution')" :path="`/safetyRequests/${i}/protection/resolution`" label="Resolution" :value="r.protection.resolution" unit="mm" title="d: the smallest thing that it sees" />
       <NumberField v-if="uses(r, 'height')" :path="`/safetyRequests/${i}/protection/height`" label="Height" :value="r.protection.height" unit="mm" title="H: over the floor" />

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useAxis } from '../../lib/axis'
 import { fixed, plain } from '../../lib/numbers'
+import StopChain from './StopChain.vue'
 import StopGrips from './StopGrips.vue'
 
 /** One stop: speed over time with what the guard allows, brake and torque below, and how it stands. Times and speeds are the core's; here they are only drawn. */
@@ -103,7 +104,7 @@ const words = computed(() => {
       <StopGrips v-if="watched" :grips="plan.grips" :rules="watched" :path="path" :unit="unit" :place="place" :per-milli="(RIGHT - LEFT) / (end - begin)" :per-speed="(BOTTOM - TOP) / top" :per-way="(BOTTOM - TOP) / 2 / reach" />
     </svg>
     <figcaption><b class="cmd">╌ predicted</b> <b v-if="trial" class="act">— on the bench</b> <b v-if="limited" class="stop">┈ its limit</b> <span v-if="limitLine"><b class="stop">▨ not allowed</b> by the watch</span> <span v-if="plan.grips.length">◇ drag to change</span> <span v-if="plan.sag > 0" class="stop"><b>▮ nothing holds the load</b></span></figcaption>
-    <p class="chain">{{ plan.chain.map((l) => `${l.words} ${short(l.millis, 3)} ms`).join(' + ') }} = <b>{{ short(plan.reaction) }} ms</b> until {{ plan.torque === plan.reaction ? 'the torque goes' : 'the ramp begins' }}<template v-if="trial?.slows != null && trial.phases.length">; on the bench <b class="act">{{ fixed(1000 * trial.slows, 0) }} ms</b>: {{ fixed(1000 * trial.phases[0]!.time, 0) }} ms until the guard knew, {{ fixed(1000 * Math.max(0, trial.slows - trial.phases[0]!.time), 0) }} ms more until it acted</template></p>
+    <StopChain :plan="plan" :trial="trial" />
   </figure>
 </template>
 
@@ -122,5 +123,4 @@ svg { width: 100%; height: auto; max-height: 300px; display: block; font: 11px '
 .window rect { fill: var(--ok); fill-opacity: 0.1; stroke: var(--ok); } .window line { stroke: var(--hair); } .window text { fill: var(--ink); }
 figcaption { font-size: 12.5px; display: flex; gap: 12px; color: var(--pencil); }
 .cmd { color: var(--cmd); } .act { color: var(--act); } .stop { color: var(--stop); }
-.chain { font-size: 12.5px; color: var(--pencil); margin: 2px 0; } .chain b { color: var(--ink); }
 </style>

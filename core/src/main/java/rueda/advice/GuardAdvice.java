@@ -95,7 +95,7 @@ public final class GuardAdvice extends AxisAdvice {
         EnumSet<SafetyFunction> judged = EnumSet.noneOf(SafetyFunction.class);
         for (Ask ask : guard.asks()) {
             SafetyRequest request = request(ask.request());
-            if (request == null || !ask.function().stops() || ask.function() == SafetyFunction.SAFE_OPERATING_STOP) {
+            if (request == null || !ask.function().endsMotion()) {
                 continue;
             }
             GuardPlan plan = GuardPlan.of(machine, axis, ask.function(), request);
@@ -124,8 +124,14 @@ public final class GuardAdvice extends AxisAdvice {
         figure(called + "stopping distance", significant(plan.distance(), 4), unit, coasts ? "from " + v + "; " + coasting : slowing.curved() ? "v·t + v·T/2 with v = " + v + ", t = " + reaction + ", T = " + ramp : "v·t + v²/2a with v = " + v + ", t = " + reaction + ", a = " + a);
         Safeguard safeguard = Safeguard.of(request.protection());
         if (safeguard != null) {
-            SafeDistance distance = safeguard.distance(plan.stands() * 1e-3);
-            figure(request.name() + ": safe distance from " + axis.name(), fixed(distance.distance(), 0), "mm", distance.words() + " (ISO 13855, " + distance.clause() + "; the stopping time is predicted, measure it on the machine; every axis that it stops has a distance of its own)");
+            boolean measured = request.stopping() > 0;
+            SafeDistance distance = safeguard.distance((measured ? request.stopping() : plan.stands()) * 1e-3);
+            figure(request.name() + ": safe distance" + (measured ? "" : " from " + axis.name()), fixed(distance.distance(), 0), "mm", distance.words() + " (ISO 13855, " + distance.clause()
+                    + (measured ? "; the stopping time is the one that was measured on the machine)" : "; the stopping time is predicted, measure it on the machine; every axis that it stops has a distance of its own)"));
+            if (measured && request.stopping() < plan.stands()) {
+                finding(Severity.WARNING, "The measured stopping time of " + request.name() + " is shorter than this axis needs.", "From its highest speed with this load it needs " + significant(plan.stands(), 4) + " ms until it stands; measured were " + significant(request.stopping(), 4) + " ms. Measure from the highest speed, with the heaviest load.",
+                        Mend.set("Take the reckoned time until it has been measured anew", "/safetyRequests/" + machine.safetyRequests().indexOf(request) + "/stopping", 0.0));
+            }
         }
         figure(called + "energy to be taken", significant(plan.energy(), 3), "J", "½·J·ω² of motor and load at " + significant(plan.speed(), 4) + " " + unit + "/s");
         if (coasts) {

@@ -3,6 +3,7 @@ package rueda.advice;
 import java.util.ArrayList;
 import java.util.List;
 import rueda.guard.GuardRules;
+import rueda.guard.StopLink;
 import rueda.machine.Axis;
 import rueda.machine.AxisGuard;
 import rueda.machine.Machine;
@@ -17,7 +18,7 @@ import rueda.machine.StopRules;
  *
  * <p>With t_r until the ramp begins, v the speed and a the deceleration the axis needs t_r + v/a, and goes v·t_r + v²/2a (uniform deceleration, any textbook of mechanics); limited in jerk where the program slows it down ({@link SlowingDown}).
  *
- * @param chain        what passes one after the other until the ramp begins, or until the torque goes
+ * @param chain        what passes one after the other: until the ramp begins or the torque goes, until it stands, and from there on
  * @param path         predicted speed over time
  * @param limit        the highest speed that the guard allows, from where its watch begins; where only the time is watched from where it must stand; empty without a watch
  * @param least        the lowest one; empty where any ramp may be steeper
@@ -39,8 +40,11 @@ import rueda.machine.StopRules;
 public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, List<Point> least, double watched, double ramp, Double stands, Double brake, Double torque, double speed, double deceleration, double reaction,
                         Double distance, Double beyond, double room, double energy, double sag, List<StopGrip> grips) {
 
-    /** @param words what passes  @param millis for how long at most */
-    public record Link(String words, double millis) {
+    /** @param of what passes  @param words the same in words  @param millis for how long at most  @param reaction before the ramp begins, or the torque goes */
+    public record Link(StopLink of, String words, double millis, boolean reaction) {
+        Link(StopLink of, double millis) {
+            this(of, of.words(), millis, of.reaction());
+        }
     }
 
     /** @param time ms  @param value units/s */
@@ -104,13 +108,13 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
             guard = axis.guard();
             speed = axis.limits().max().speed();
             bus = machine.bus().cycleMicros() * 1e-3;
-            if (request.reaction() > 0) {
-                chain.add(new Link("sensor", request.reaction()));
-            }
             GuardRules rules = GuardRules.of(guard);
-            /* sensor and filter together are whole cycles of the guard */
-            chain.add(new Link("filter of the input", rules.cycles(request.reaction() + request.filter()) * guard.cycle() - request.reaction()));
-            chain.add(new Link("cycle of the guard", guard.cycle()));
+            /* the guard looks at both once in its cycle */
+            if (request.reaction() > 0) {
+                chain.add(new Link(StopLink.SENSOR, rules.cycles(request.reaction()) * guard.cycle()));
+            }
+            chain.add(new Link(StopLink.FILTER, rules.cycles(request.filter()) * guard.cycle()));
+            chain.add(new Link(StopLink.GUARD, guard.cycle()));
         }
 
         private double sum() {
@@ -137,7 +141,11 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
             Double stands = comesToRest ? (Double) (holds + 1e3 * there / braked) : null;
             List<Point> path = new ArrayList<>(List.of(new Point(0, speed), new Point(off, speed), new Point(holds, there)));
             Double distance = null;
+            if (brakes) {
+                chain.add(new Link(StopLink.BRAKE, holds - off));
+            }
             if (comesToRest) {
+                chain.add(new Link(StopLink.RAMP, stands - holds));
                 path.add(new Point(stands, 0));
                 distance = speed * off * 1e-3 + (speed + there) / 2 * (holds - off) * 1e-3 + there * there / (2 * braked);
             }
@@ -149,13 +157,13 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
             double known = sum();
             double watched = known + Math.ceil(stop.delay() / guard.cycle() - 1e-9) * guard.cycle();
             if (guard.slowing() == AxisGuard.Slowing.DRIVE) {
-                chain.add(new Link("bus cycle, until the drive's own begins", bus));
+                chain.add(new Link(StopLink.DRIVE, bus + SUB_STEP));
             } else {
-                chain.add(new Link("bus cycle, to the PLC", bus));
-                chain.add(new Link("task of the program", machine.plc().taskIntervalMicros() * 1e-3));
-                chain.add(new Link("bus cycle, to the drive", bus));
+                chain.add(new Link(StopLink.BUS_TO_PLC, bus));
+                chain.add(new Link(StopLink.TASK, machine.plc().taskIntervalMicros() * 1e-3));
+                chain.add(new Link(StopLink.BUS_TO_DRIVE, bus));
+                chain.add(new Link(StopLink.DRIVE, SUB_STEP));
             }
-            chain.add(new Link("sub-step of the drive", SUB_STEP));
             double ramp = sum();
             double asked = guard.slowing() == AxisGuard.Slowing.DRIVE ? axis.limits().quickStop() : axis.limits().normal().deceleration();
             double a = Math.max(1e-9, Math.min(asked, deceleration(axis, axis.torqueLimit(), speed)));
@@ -171,6 +179,13 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
             Double held = off ? held(axis) : null;
             Double brake = held == null ? null : (Double) (stands + held);
             double sag = held == null ? 0 : fall(axis, unheld(axis));
+            chain.add(new Link(StopLink.RAMP, stands - ramp));
+            if (held != null) {
+                chain.add(new Link(StopLink.HOLDS, held));
+            }
+            if (off) {
+                chain.add(new Link(StopLink.TORQUE, stop.torqueDelay()));
+            }
             List<Point> path = new ArrayList<>(List.of(new Point(0, speed)));
             slowing.drawn().forEach((seconds, v) -> path.add(new Point(ramp + 1e3 * seconds, v)));
             return new GuardPlan(List.copyOf(chain), path, limit, least, watched, ramp, stands, brake, torque, speed, a, ramp, speed * ramp * 1e-3 + slowing.way(), kept.beyond(), kept.room(), energy(), sag, List.of());

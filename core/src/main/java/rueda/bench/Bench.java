@@ -602,6 +602,18 @@ public final class Bench {
         return nodes[axis].guard == null ? null : nodes[axis].guard.watch();
     }
 
+    /** When a request last came to the guard of an axis, step by step. @param axis one that has a guard */
+    public Heard heard(int axis, int request) {
+        nodes[axis].line.workOut();
+        return nodes[axis].guard.heard(request);
+    }
+
+    /** The holding brake of an axis has closed. */
+    public boolean brakeHolds(int axis) {
+        nodes[axis].line.workOut();
+        return nodes[axis].line.plant.mechanics().braked();
+    }
+
     /** The device does not answer: it restarts, or is not reached. */
     public boolean restarting(int axis) {
         return !nodes[axis].life.answers();

@@ -30,8 +30,14 @@ final class GuardDevice {
     /** sub-steps of its own cycle that have passed; its clock begins where it likes */
     private int place;
     private long counts;
-    /** that ask behind their filters, a bit for each */
+    /** that ask behind their filters, a bit for each; those whose sensors show it, and whose contacts are open */
     private int requests;
+    private int showing;
+    private int opening;
+    /** ns on the clock of the bench at which a request was last seen to open, its sensor showed it, and its filter had passed */
+    private final long[] opened;
+    private final long[] sensed;
+    private final long[] known;
 
     /** @param contacts of the requests, which all guards look at */
     GuardDevice(int number, Axis axis, List<SafetyRequest> requests, SafetyContacts contacts, GuardLog log) {
@@ -45,8 +51,10 @@ final class GuardDevice {
         place = 3 * number % subSteps;
         countsPerRadian = rules.countsPerTurn() / (2 * Math.PI);
         unitsPerCount = watched.unitsPerCount();
-        /* a change comes later by the time of its sensor, and must stand for the filter: for one that stays that is one time */
-        inputs = requests.stream().map(r -> new TwoChannelInput(watched.cycles(r.reaction() + r.filter()), watched.cycles(r.discrepancy()))).toArray(TwoChannelInput[]::new);
+        inputs = requests.stream().map(r -> new TwoChannelInput(watched.cycles(r.reaction()), watched.cycles(r.filter()), watched.cycles(r.discrepancy()))).toArray(TwoChannelInput[]::new);
+        opened = new long[inputs.length];
+        sensed = new long[inputs.length];
+        known = new long[inputs.length];
         for (int i = 0; i < inputs.length; i++) {
             inputs[i].begin(contacts.first(i), contacts.second(i));
         }
@@ -64,12 +72,19 @@ final class GuardDevice {
         counts = (long) Math.floor(plant.mechanics().angle() * countsPerRadian);
         int asked = 0;
         int asking = 0;
+        int shown = 0;
+        int open = 0;
         for (int i = 0; i < inputs.length; i++) {
+            open |= contacts.first(i) && contacts.second(i) ? 0 : 1 << i;
             if (inputs[i].cycle(contacts.first(i), contacts.second(i))) {
                 asked |= asks[i];
                 asking |= 1 << i;
             }
+            shown |= inputs[i].sensed() ? 1 << i : 0;
         }
+        opening = stamp(opened, opening, open, now);
+        showing = stamp(sensed, showing, shown, now);
+        stamp(known, requests, asking, now);
         boolean told = asking != requests;
         requests = asking;
         int force = watch.inForce();
@@ -82,6 +97,19 @@ final class GuardDevice {
             log.add(now, number, watch, counts * unitsPerCount, Math.abs((counts - before) * unitsPerCount) / (rules.cycle() * 1e-3));
         }
         return changed || told || force != watch.inForce() || braked == watch.brakeMayOpen();
+    }
+
+    /** Those that come are told the time. @return those that are there now */
+    private static int stamp(long[] times, int before, int there, long now) {
+        for (int come = there & ~before; come != 0; come &= come - 1) {
+            times[Integer.numberOfTrailingZeros(come)] = now;
+        }
+        return there;
+    }
+
+    /** How a request came last. @param request its number */
+    Heard heard(int request) {
+        return new Heard(opened[request], sensed[request], known[request]);
     }
 
     /** So many sub-steps have passed. @return whether its cycle ends now */

@@ -24,7 +24,7 @@ public final class EntryWords {
 
     static {
         of("Machine", "name: Machine name", "bus: Bus", "plc: PLC", "axes: Axes", "proofs: Proofs", "safetyRequests: Requests");
-        of("SafetyRequest", "name: Name", "reaction: Reaction time of the sensor | ms", "filter: Filter | ms", "discrepancy: Discrepancy time | ms", "protection: Protection");
+        of("SafetyRequest", "name: Name", "reaction: Reaction time of the sensor | ms", "filter: Filter | ms", "discrepancy: Discrepancy time | ms", "protection: Protection", "stopping: Measured stopping time | ms");
         of("Protection", "kind: Kind", "resolution: Resolution | mm", "height: Height | mm", "reach: Reach | mm", "shrouded: Hands cannot reach past it");
         of("Bus", "family: Bus family", "cycleMicros: Bus cycle | µs", "kiloBits: Bit rate | kbit/s", "lowWordFirst: Low word first", "plc: PLC", "clock: Distributed clocks");
         of("IpNetwork", "address: IP address", "mask: Network mask", "gateway: Gateway");

@@ -28,7 +28,7 @@ public sealed interface SafetyRequestEdit {
                 throw new InvalidEntry("request", "one more", "up to " + SafetyRequest.MOST + " requests", "remove one first");
             }
             List<SafetyRequest> requests = new ArrayList<>(machine.safetyRequests());
-            requests.add(new SafetyRequest("Request " + number, 0, 4, 50, Protection.NONE));
+            requests.add(new SafetyRequest("Request " + number, 0, 4, 50, Protection.NONE, 0));
             return machine.withSafetyRequests(requests);
         }
     }

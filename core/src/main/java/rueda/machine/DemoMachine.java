@@ -37,7 +37,7 @@ public final class DemoMachine {
     public static Machine create() {
         return new Machine("Ripening cellar · turning cell", new Bus(1000), new Plc(200_000, Plc.USUAL_STATEMENT_NANOS, List.of(new Plc.SourceFile("TurningCell.st", program("turning-cell.st"))), List.of(Plc.Task.main(2000)), List.of(), List.of()),
                 List.of(guarded(shuttle(), SafetyFunction.SAFE_STOP_2), liftGuarded(), guarded(table(), SafetyFunction.SAFE_STOP_1), guarded(brush(), SafetyFunction.SAFE_STOP_1), guarded(saltDoser(), SafetyFunction.SAFE_STOP_1)),
-                DemoProofs.all(), List.of(new SafetyRequest(DOOR, 10, 4, 50, new Protection(Protection.Kind.INTERLOCKED_GUARD, 14, 0, 120, false)), new SafetyRequest(EMERGENCY_STOP, 2, 0, 20, Protection.NONE)));
+                DemoProofs.all(), List.of(new SafetyRequest(DOOR, 10, 4, 50, new Protection(Protection.Kind.INTERLOCKED_GUARD, 14, 0, 120, false), 0), new SafetyRequest(EMERGENCY_STOP, 2, 0, 20, Protection.NONE, 0)));
     }
 
     static final String DOOR = "Door";

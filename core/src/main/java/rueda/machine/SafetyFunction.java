@@ -45,6 +45,11 @@ public enum SafetyFunction {
         return rank > 0;
     }
 
+    /** It ends a motion; safe operating stop expects that it has ended already. */
+    public boolean endsMotion() {
+        return stops() && this != SAFE_OPERATING_STOP;
+    }
+
     /** Of two stops the one of the higher rank wins; of two of the same rank the one that was asked first. */
     public int rank() {
         return rank;

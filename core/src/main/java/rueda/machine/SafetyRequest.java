@@ -10,9 +10,10 @@ import io.soabase.recordbuilder.core.RecordBuilder;
  * @param filter      how long a change of a channel must stand before it counts, ms, 0 to 1000
  * @param discrepancy how long the channels may differ, ms, 0 to 10 000
  * @param protection  what one comes past
+ * @param stopping    time from what happens until the danger is over as it was measured on the machine, ms, 0 to 60 000; 0 where nobody has measured it
  */
 @RecordBuilder
-public record SafetyRequest(String name, double reaction, double filter, double discrepancy, Protection protection) implements SafetyRequestBuilder.With {
+public record SafetyRequest(String name, double reaction, double filter, double discrepancy, Protection protection, double stopping) implements SafetyRequestBuilder.With {
 
     /** Most of a machine. */
     public static final int MOST = 32;

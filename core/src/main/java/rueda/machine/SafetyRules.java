@@ -44,6 +44,7 @@ final class SafetyRules {
             protection(at + "/protection", request.protection());
             between(at + "/filter", "Filter of the request", request.filter(), 0, LONGEST_FILTER, "ms");
             between(at + "/discrepancy", "Discrepancy time", request.discrepancy(), 0, LONGEST_DISCREPANCY, "ms");
+            between(at + "/stopping", "Measured stopping time", request.stopping(), 0, LONGEST, "ms");
         }
         for (int i = 0; i < machine.axes().size(); i++) {
             Axis axis = machine.axes().get(i);

@@ -115,6 +115,11 @@ public abstract sealed class Mechanics permits RigidMechanics, TwoMassMechanics 
         brake = closed ? brakeTorque : 0;
     }
 
+    /** The holding brake is closed. */
+    public final boolean braked() {
+        return brake > 0;
+    }
+
     /** Torque the motor gave in the last step, N·m. */
     public final double torque() {
         return torque;

@@ -7,13 +7,18 @@ import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import rueda.bench.AxisSignal;
 import rueda.bench.Bench;
+import rueda.bench.Heard;
 import rueda.bench.Recorded;
 import rueda.bench.ReadyProgram;
 import rueda.bench.Stand;
 import rueda.guard.Breach;
 import rueda.guard.GuardLog;
 import rueda.guard.GuardPhase;
+import rueda.guard.SafeDistance;
+import rueda.guard.Safeguard;
+import rueda.guard.StopLink;
 import rueda.machine.Axis;
+import rueda.machine.AxisGuard;
 import rueda.machine.Circumstance;
 import rueda.machine.Condition;
 import rueda.machine.Load;
@@ -22,6 +27,7 @@ import rueda.machine.Proof;
 import rueda.machine.SafetyFunction;
 import rueda.machine.StopRules;
 import rueda.plcopen.AxisState;
+import rueda.plcopen.CommandLog;
 
 /**
  * How long and how far an axis goes on when a request comes at the worst moment of a program: the program of a proof runs once as it is, and then again with the request at each of the moments at which the axis
@@ -55,7 +61,10 @@ public final class StoppingSearch {
      * @param longestAt   moment at which it took longest, s
      * @param longest     that time; null when it never stood
      * @param speed       at the request
-     * @param slows       when its setpoint began to slow down for good, or the torque went; null when it never did
+     * @param chain       how long each link of the chain took
+     * @param reaction    until the program ordered it to slow down, or its setpoint began to for good, or the torque went; null when none of that came
+     * @param away        how far away what one comes past must stand by the longest time, mm (ISO 13855); null where nothing is come past, or it never stood
+     * @param awayWords   the formula with its numbers, and the clause; empty without
      * @param breach      limit that the guard found broken
      * @param breachWords the same in words, with time, speed and limit; empty when none was
      * @param sag         how far the load fell after it had stood
@@ -70,8 +79,12 @@ public final class StoppingSearch {
      * @param stand       way from where it stood
      * @param phases      when the guard entered which
      */
-    public record Stopped(int runs, Double moment, double load, String loadUnit, Double stoppingTime, double distance, double longestAt, Double longest, double speed, Double slows, Breach breach, String breachWords, double sag, String state, boolean referenced, double movedAgain,
+    public record Stopped(int runs, Double moment, double load, String loadUnit, Double stoppingTime, double distance, double longestAt, Double longest, double speed, List<Passed> chain, Double reaction, Double away, String awayWords, Breach breach, String breachWords, double sag, String state, boolean referenced, double movedAgain,
                           List<Double> time, List<Double> speeds, List<Double> limitTime, List<Double> limit, List<Double> standTime, List<Double> stand, List<Entered> phases) {
+    }
+
+    /** @param of link  @param millis that it took */
+    public record Passed(StopLink of, double millis) {
     }
 
     /** @param time s since the request  @param phase of the guard  @param words the same in words */
@@ -88,12 +101,12 @@ public final class StoppingSearch {
     public static Stopped run(Machine machine, Proof proof, int axis, int request, SafetyFunction function) {
         Stand stand = heaviest(machine, axis);
         ReadyProgram ready = ReadyProgram.of(machine);
-        Bench nominal = run(machine, ready, proof, stand, axis, samples(machine, proof.duration()), -1, request);
-        List<Integer> moments = moments(nominal, axis);
+        Run nominal = run(machine, ready, proof, stand, axis, samples(machine, proof.duration()), -1, request);
+        List<Integer> moments = moments(nominal.bench(), axis);
         Load load = stand.axes().get(axis).load();
         boolean linear = stand.axes().get(axis).train().feed().linear();
         if (moments.isEmpty()) {
-            return new Stopped(0, null, linear ? load.mass() : load.inertia(), linear ? "kg" : "kg·m²", null, 0, 0, null, 0, null, Breach.NONE, "", 0, "", false, 0, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
+            return new Stopped(0, null, linear ? load.mass() : load.inertia(), linear ? "kg" : "kg·m²", null, 0, 0, null, 0, List.of(), null, null, "", Breach.NONE, "", 0, "", false, 0, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
         }
         int after = samples(machine, AFTER + GONE + AGAIN);
         /* one that breaks a limit, or never stands, is worse than any distance */
@@ -102,11 +115,17 @@ public final class StoppingSearch {
         Outcome worst = null;
         Outcome longest = null;
         for (int moment : moments) {
-            Outcome outcome = new Outcome(run(machine, ready, proof, stand, axis, moment + after, moment, request), axis, moment, function);
+            Outcome outcome = new Outcome(run(machine, ready, proof, stand, axis, moment + after, moment, request), axis, moment, request, function);
             worst = worst == null || farther.compare(outcome, worst) > 0 ? outcome : worst;
             longest = longest == null || longer.compare(outcome, longest) > 0 ? outcome : longest;
         }
-        return worst.told(moments.size(), longest, linear ? load.mass() : load.inertia(), linear ? "kg" : "kg·m²");
+        Safeguard safeguard = Safeguard.of(machine.safetyRequests().get(request).protection());
+        SafeDistance distance = safeguard == null || !(longest.stands > 0) ? null : safeguard.distance(longest.stands);
+        return worst.told(moments.size(), longest, distance, linear ? load.mass() : load.inertia(), linear ? "kg" : "kg·m²");
+    }
+
+    /** @param held bus cycle, from the request on, in which the brake of the axis was found to hold; −1 for none */
+    private record Run(Bench bench, int held) {
     }
 
     /** As the document says, but for the load of the axis: the heaviest of all proofs' conditions. */
@@ -129,13 +148,14 @@ public final class StoppingSearch {
     }
 
     /** @param moment cycle before which the request comes, −1 for never */
-    private static Bench run(Machine machine, ReadyProgram ready, Proof proof, Stand stand, int axis, int samples, int moment, int request) {
+    private static Run run(Machine machine, ReadyProgram ready, Proof proof, Stand stand, int axis, int samples, int moment, int request) {
         Recorded named = Prover.named(proof, machine.axes().get(axis));
         Bench bench = new Bench(machine, ready, samples, stand, named);
         int after = samples(machine, AFTER);
         int gone = samples(machine, GONE);
         bench.restWhileStill();
         ScriptRun script = new ScriptRun(bench, proof.script());
+        int held = -1;
         for (int k = 0; k < samples; k++) {
             script.cycle();
             /* behind the script, which may ask by the same contacts */
@@ -144,8 +164,11 @@ public final class StoppingSearch {
                 bench.acknowledge(k - moment >= after + gone);
             }
             bench.cycle();
+            if (moment >= 0 && k >= moment && held < 0 && bench.brakeHolds(axis)) {
+                held = k;
+            }
         }
-        return bench;
+        return new Run(bench, held);
     }
 
     private static int samples(Machine machine, double seconds) {
@@ -183,6 +206,8 @@ public final class StoppingSearch {
         private final Bench bench;
         private final int axis;
         private final int moment;
+        private final int request;
+        private final int held;
         private final SafetyFunction function;
         private final Axis of;
         private final double interval;
@@ -193,10 +218,12 @@ public final class StoppingSearch {
         /** sample up to which it was asked to stand */
         private final int end;
 
-        Outcome(Bench bench, int axis, int moment, SafetyFunction function) {
-            this.bench = bench;
+        Outcome(Run run, int axis, int moment, int request, SafetyFunction function) {
+            bench = run.bench();
+            held = run.held();
             this.axis = axis;
             this.moment = moment;
+            this.request = request;
             this.function = function;
             of = bench.machine().axes().get(axis);
             interval = bench.recording().cycleNanos() * 1e-9;
@@ -221,18 +248,96 @@ public final class StoppingSearch {
         /** Begin of the bus cycle from which the setpoint falls to standstill without a break, s since the request. */
         private Double slows() {
             int k = moment;
-            while (k < end && value(bench, AxisSignal.COMMANDED_SPEED, axis, k) != 0) {
+            while (k < end && commanded(k) != 0) {
                 k++;
             }
             if (k == end) {
                 return null;
             }
             /* a setpoint at a steady speed changes by a count a cycle, now and then */
-            double count = Math.abs(of.motorSide().unitsPerRadian()) * 2 * Math.PI / of.encoder().countsPerTurn() / interval;
-            while (k > moment && Math.abs(value(bench, AxisSignal.COMMANDED_SPEED, axis, Math.max(0, k - 2))) - Math.abs(value(bench, AxisSignal.COMMANDED_SPEED, axis, k - 1)) > 1.5 * count) {
+            double count = 1.5 * Math.abs(of.motorSide().unitsPerRadian()) * 2 * Math.PI / of.encoder().countsPerTurn() / interval;
+            double fastest = 0;
+            int from = k;
+            while (from > moment && commanded(from - 1) >= fastest - count) {
+                fastest = Math.max(fastest, commanded(--from));
+            }
+            while (k > from && commanded(k - 1) <= fastest - count) {
                 k--;
             }
             return (k - moment) * interval;
+        }
+
+        /** Speed of the setpoint after a bus cycle, without sign. */
+        private double commanded(int sample) {
+            return Math.abs(value(bench, AxisSignal.COMMANDED_SPEED, axis, sample));
+        }
+
+        /** What passed one after the other, as far as it can be told apart. */
+        private List<Passed> chain() {
+            List<Passed> passed = new ArrayList<>();
+            Heard heard = bench.heard(axis, request);
+            Double slows = reaction();
+            if (since(heard.opened()) < 0 || heard.known() < heard.opened()) {
+                /* it asked already, or nobody heard it */
+                return passed;
+            }
+            add(passed, StopLink.GUARD, since(heard.opened()));
+            add(passed, StopLink.SENSOR, (heard.sensed() - heard.opened()) * 1e-9);
+            add(passed, StopLink.FILTER, (heard.known() - heard.sensed()) * 1e-9);
+            double known = since(heard.known());
+            if (slows == null) {
+                return passed;
+            }
+            if (function != SafetyFunction.SAFE_TORQUE_OFF) {
+                slowed(passed, heard.known(), known, slows);
+            }
+            boolean off = function == SafetyFunction.SAFE_TORQUE_OFF;
+            double holds = held < 0 ? -1 : (held + 1 - moment) * interval;
+            if (off && holds >= 0) {
+                add(passed, StopLink.BRAKE, holds - known);
+            }
+            if (stands >= 0) {
+                add(passed, StopLink.RAMP, stands - (off ? Math.max(known, holds) : slows));
+                if (function == SafetyFunction.SAFE_STOP_1 && holds >= 0) {
+                    add(passed, StopLink.HOLDS, holds - stands);
+                }
+                phases().filter(e -> function == SafetyFunction.SAFE_STOP_1 && e.phase() == GuardPhase.OFF).findFirst().ifPresent(e -> add(passed, StopLink.TORQUE, since(e.time()) - stands));
+            }
+            return passed;
+        }
+
+        private void slowed(List<Passed> passed, long knownAt, double known, double slows) {
+            if (of.guard().slowing() == AxisGuard.Slowing.DRIVE) {
+                add(passed, StopLink.DRIVE, slows - known);
+                return;
+            }
+            double arrives = since(arrives(knownAt));
+            add(passed, StopLink.BUS_TO_PLC, arrives - known);
+            /* on the bench what the program orders goes to the drive in the same bus cycle */
+            add(passed, StopLink.TASK, slows - arrives);
+        }
+
+        /** Begin of the bus cycle with which the PLC takes what its guard said then, ns. */
+        private long arrives(long known) {
+            long cycle = bench.recording().cycleNanos();
+            return (known + cycle - 1) / cycle * cycle;
+        }
+
+        /** The program's first order to the axis once it could know, s since the request; null for none. */
+        private Double ordered() {
+            long first = arrives(bench.heard(axis, request).known());
+            return of.guard().slowing() == AxisGuard.Slowing.DRIVE || function == SafetyFunction.SAFE_TORQUE_OFF ? null
+                    : IntStream.range(0, bench.log().size()).mapToObj(bench.log()::entry).filter(e -> e.axis() == axis && e.kind() != CommandLog.Kind.ERROR && e.time() >= first && since(e.time()) < AFTER).findFirst().map(e -> since(e.time())).orElse(null);
+        }
+
+        private Double reaction() {
+            Double ordered = ordered();
+            /* a program that slows it down without an order, by its override, shows only in the setpoint */
+            return ordered != null ? ordered : slows();
+        }
+
+        private static void add(List<Passed> passed, StopLink link, double seconds) {
+            passed.add(new Passed(link, 1e3 * Math.max(0, seconds)));
         }
 
         private GuardLog.Entry tripped() {
@@ -247,7 +352,7 @@ public final class StoppingSearch {
             return nanos * 1e-9 - moment * interval;
         }
 
-        Stopped told(int runs, Outcome longest, double load, String loadUnit) {
+        Stopped told(int runs, Outcome longest, SafeDistance safeDistance, double load, String loadUnit) {
             int step = Math.max(1, (end - moment) / POINTS);
             List<Double> time = new ArrayList<>();
             List<Double> speeds = new ArrayList<>();
@@ -288,7 +393,7 @@ public final class StoppingSearch {
             }
             String state = AxisState.values()[(int) value(bench, AxisSignal.STATE, axis, end - 1)].words();
             boolean referenced = value(bench, AxisSignal.REFERENCED, axis, end - 1) != 0;
-            return new Stopped(runs, moment * interval, load, loadUnit, stands < 0 ? null : (Double) stands, distance, longest.moment * interval, longest.stands < 0 ? null : (Double) longest.stands, Math.abs(value(bench, AxisSignal.SPEED, axis, Math.max(0, moment - 1))), slows(), breach(), words,
+            return new Stopped(runs, moment * interval, load, loadUnit, stands < 0 ? null : (Double) stands, distance, longest.moment * interval, longest.stands < 0 ? null : (Double) longest.stands, Math.abs(value(bench, AxisSignal.SPEED, axis, Math.max(0, moment - 1))), chain(), reaction(), safeDistance == null ? null : (Double) safeDistance.distance(), safeDistance == null ? "" : safeDistance.words() + " (ISO 13855, " + safeDistance.clause() + ")", breach(), words,
                     farthest, state, referenced, again > of.guard().stop2().window() ? again : 0, time, speeds, limitTime, limit, standTime, stand, phases);
         }
     }

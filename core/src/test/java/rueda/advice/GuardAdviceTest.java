@@ -50,7 +50,7 @@ class GuardAdviceTest {
     @Test
     void distanceIsThatOfReactionAndRamp() {
         GuardPlan plan = plan(DemoMachine.create(), SHUTTLE, SafetyFunction.SAFE_STOP_2);
-        assertThat(plan.chain().stream().map(GuardPlan.Link::millis)).containsExactly(10.0, 4.0, 2.0, 1.0, 0.125);
+        assertThat(plan.chain().stream().map(GuardPlan.Link::millis)).containsExactly(10.0, 4.0, 2.0, 1.125, 190.0);
         assertThat(plan.reaction()).isCloseTo(17.125, within(1e-9));
         assertThat(plan.stands()).isCloseTo(17.125 + 190, within(1e-6));
         assertThat(plan.distance()).isCloseTo(950 * 0.017125 + 950 * 950 / 10_000.0, within(1e-6));
@@ -62,12 +62,12 @@ class GuardAdviceTest {
         assertThat(plan.torque()).as("category 2: it stays").isNull();
     }
 
-    /** Sensor and filter are whole cycles of the guard together: 1 ms and 0.5 ms take one cycle of 2 ms, as on the bench. */
+    /** Sensor and filter are whole cycles of the guard each: 1 ms and 0.5 ms take one of 2 ms, as on the bench. */
     @Test
-    void whatTheSensorTakesIsRoundedWithTheFilter() {
+    void whatSensorAndFilterTakeIsWholeCycles() {
         Machine demo = DemoMachine.create();
         Machine odd = demo.withSafetyRequests(List.of(demo.safetyRequests().get(0).withReaction(1).withFilter(0.5), demo.safetyRequests().get(1)));
-        assertThat(plan(odd, SHUTTLE, SafetyFunction.SAFE_STOP_2).chain().stream().map(GuardPlan.Link::millis)).startsWith(1.0, 1.0, 2.0);
+        assertThat(plan(odd, SHUTTLE, SafetyFunction.SAFE_STOP_2).chain().stream().map(GuardPlan.Link::millis)).startsWith(2.0, 2.0, 2.0);
     }
 
     /** What the figures say is told with the numbers that they are made of. */
@@ -81,7 +81,7 @@ class GuardAdviceTest {
     @Test
     void theProgramSlowsDownLater() {
         GuardPlan plan = plan(demo(SHUTTLE, g -> g.withSlowing(AxisGuard.Slowing.PROGRAM)), SHUTTLE, SafetyFunction.SAFE_STOP_2);
-        assertThat(plan.chain().stream().map(GuardPlan.Link::millis)).as("bus, task of 2 ms, bus").containsExactly(10.0, 4.0, 2.0, 1.0, 2.0, 1.0, 0.125);
+        assertThat(plan.chain().stream().map(GuardPlan.Link::millis)).as("bus, task of 2 ms, bus").startsWith(10.0, 4.0, 2.0, 1.0, 2.0, 1.0, 0.125);
         assertThat(plan.deceleration()).as("the default deceleration").isEqualTo(2500);
         /* 25 000 mm/s³: v/a + a/j = 380 + 100 ms, and half of that at full speed */
         assertThat(plan.stands()).isCloseTo(plan.ramp() + 480, within(1e-6));
@@ -186,6 +186,23 @@ class GuardAdviceTest {
         Figure figure = GuardAdvice.of(DemoMachine.create(), SHUTTLE).figures().stream().filter(f -> f.label().equals("Door: safe distance from Shuttle")).findFirst().orElseThrow();
         assertThat(figure.value()).isEqualTo(Numbers.fixed(1600 * 0.207125 + 120, 0));
         assertThat(figure.formula()).contains("ISO 13855, 9", "measure it on the machine");
+    }
+
+    /** Measured on the machine: 0.3 s, S = 1600·0.3 + 120 mm for every axis alike; 0.15 s is less than the 207 ms that are reckoned. */
+    @Test
+    void theSafeDistanceOfAMeasuredStop() {
+        Machine demo = DemoMachine.create();
+        Machine slow = demo.withSafetyRequests(List.of(demo.safetyRequests().get(0).withStopping(300), demo.safetyRequests().get(1)));
+        for (int axis : new int[] {SHUTTLE, LIFT}) {
+            Figure figure = GuardAdvice.of(slow, axis).figures().stream().filter(f -> f.label().equals("Door: safe distance")).findFirst().orElseThrow();
+            assertThat(figure.value()).isEqualTo("600");
+            assertThat(figure.formula()).contains("measured on the machine");
+        }
+        assertThat(findings(slow, SHUTTLE)).allMatch(f -> f.severity() == Severity.GOOD);
+        Machine quick = demo.withSafetyRequests(List.of(demo.safetyRequests().get(0).withStopping(150), demo.safetyRequests().get(1)));
+        Finding shorter = finding(quick, SHUTTLE, "is shorter than this axis needs");
+        assertThat(shorter.consequence()).contains("207.1 ms", "150 ms");
+        assertThat(shorter.mend().changes()).containsExactly(new Finding.Change("replace", "/safetyRequests/0/stopping", 0.0));
     }
 
     /** What a grip is let go at becomes the entry that puts the drawing there: to a cycle of the guard, which decides when it knows. */

@@ -45,7 +45,7 @@ class GuardOnTheBenchTest {
         Machine demo = DemoMachine.create();
         Axis axis = demo.axis(axisName).orElseThrow();
         AxisGuard guard = AxisGuard.suiting(axis).withFitted(true).withStop1(STOP).withStop2(STOP).withStop2Second(STOP).withAsks(List.of(new Ask("Door", function)));
-        return demo.withAxes(List.of(axis.withGuard(how.apply(guard)))).withProofs(List.of()).withSafetyRequests(List.of(new SafetyRequest("Door", 0, 4, 50, Protection.NONE)));
+        return demo.withAxes(List.of(axis.withGuard(how.apply(guard)))).withProofs(List.of()).withSafetyRequests(List.of(new SafetyRequest("Door", 0, 4, 50, Protection.NONE, 0)));
     }
 
     private static Bench moving(SafetyFunction function, UnaryOperator<AxisGuard> how) {

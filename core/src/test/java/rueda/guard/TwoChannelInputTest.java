@@ -8,7 +8,7 @@ import org.junit.jupiter.api.Test;
 class TwoChannelInputTest {
 
     private static TwoChannelInput closed(int filter, int discrepancy) {
-        TwoChannelInput input = new TwoChannelInput(filter, discrepancy);
+        TwoChannelInput input = new TwoChannelInput(0, filter, discrepancy);
         for (int k = 0; k <= filter + 1; k++) {
             input.cycle(true, true);
         }
@@ -18,7 +18,7 @@ class TwoChannelInputTest {
 
     @Test
     void itAsksUntilBothHaveBeenSeenClosed() {
-        assertThat(new TwoChannelInput(2, 10).cycle(true, true)).as("nothing has stood yet").isTrue();
+        assertThat(new TwoChannelInput(0, 2, 10).cycle(true, true)).as("nothing has stood yet").isTrue();
         closed(2, 10);
     }
 
@@ -42,6 +42,24 @@ class TwoChannelInputTest {
             assertThat(input.cycle(false, false)).as("cycle %d", k).isFalse();
         }
         assertThat(input.cycle(false, false)).as("has stood longer than the filter").isTrue();
+    }
+
+    /** A hand through a light curtain for two cycles, whose sensor takes five: it is told five cycles later, for two cycles. */
+    @Test
+    void aSensorTellsLaterAndTellsAllOfIt() {
+        for (int sensor : new int[] {0, 1, 5, 64, 65, 200}) {
+            TwoChannelInput input = new TwoChannelInput(sensor, 1, 10);
+            input.begin(true, true);
+            for (int k = 0; k < 3; k++) {
+                assertThat(input.cycle(true, true)).isFalse();
+            }
+            for (int k = 0; k < sensor + 20; k++) {
+                boolean open = k < 2;
+                boolean asks = input.cycle(!open, !open);
+                assertThat(input.sensed()).as("sensor of %d cycles, cycle %d", sensor, k).isEqualTo(k >= sensor && k < sensor + 2);
+                assertThat(asks).as("filter of one cycle behind it, cycle %d", k).isEqualTo(k >= sensor + 1 && k < sensor + 3);
+            }
+        }
     }
 
     @Test

@@ -137,8 +137,8 @@ class ChoicesController {
     record RecordingChoices(List<Choice> encodings, List<Choice> separators, List<Choice> times, List<Choice> unknowns) {
     }
 
-    /** A safety function. @param category stop category by IEC 60204-1, −1 for what stops nothing  @param rules entry of the guard that says how it is watched */
-    record SafetyChoice(String code, String words, int category, String rules) {
+    /** A safety function. @param category stop category by IEC 60204-1, −1 for what stops nothing  @param endsMotion it brings a moving axis to rest  @param rules entry of the guard that says how it is watched */
+    record SafetyChoice(String code, String words, int category, boolean endsMotion, String rules) {
     }
 
     /**
@@ -201,7 +201,7 @@ class ChoicesController {
                     of(FollowWatch.Reaction.values(), FollowWatch.Reaction::words)),
             Arrays.stream(AxisState.values()).map(s -> new MotionStateChoice(s.name(), s.words(), s.next().stream().map(Enum::name).toList())).toList(), new ProgramChoices(Plc.MOST_TASKS, Plc.Task.LOWEST_PRIORITY),
             new RecordingChoices(of(RecordingLayout.Encoding.values(), RecordingLayout.Encoding::words), of(RecordingLayout.Separator.values(), RecordingLayout.Separator::words), of(RecordingLayout.TimeSource.Form.values(), RecordingLayout.TimeSource.Form::words), of(Unknown.values(), Unknown::words)),
-            new GuardChoices(Arrays.stream(SafetyFunction.values()).map(f -> new SafetyChoice(f.name(), f.words(), f.category(), AxisGuard.entry(f))).toList(), of(StopRules.Watch.values(), StopRules.Watch::words), of(StopRules.Restart.values(), StopRules.Restart::words),
+            new GuardChoices(Arrays.stream(SafetyFunction.values()).map(f -> new SafetyChoice(f.name(), f.words(), f.category(), f.endsMotion(), AxisGuard.entry(f))).toList(), of(StopRules.Watch.values(), StopRules.Watch::words), of(StopRules.Restart.values(), StopRules.Restart::words),
                     of(AxisGuard.Slowing.values(), AxisGuard.Slowing::words), Arrays.stream(Protection.Kind.values()).map(k -> new ProtectionChoice(k.name(), k.words(), k.uses())).toList(), of(GuardPhase.values(), GuardPhase::words), AxisGuard.CYCLE_STEP, AxisGuard.NOTE));
 
     private static ProofChoices proofs() {

@@ -106,7 +106,7 @@ class GuardController {
 
     private Axis guarded(Machine machine, int number, String base, SafetyFunction function) {
         Axis axis = Checked.axis(machine, number, drafts.sound(base));
-        if (function == null || !function.stops() || function == SafetyFunction.SAFE_OPERATING_STOP) {
+        if (function == null || !function.endsMotion()) {
             throw new InvalidEntry("function", function == null ? "missing" : function.words(), "safe torque off, safe stop 1 or safe stop 2", "choose one");
         }
         return axis;

@@ -67,7 +67,7 @@ public final class Completeness {
             Map.entry("RequestQuestion", Set.of("machine", "base", "change", "request", "name")),
             Map.entry("GuardPlan", Set.of("stands", "brake", "torque", "distance", "beyond")),
             Map.entry("StopGrip", Set.of("time")),
-            Map.entry("Stopped", Set.of("moment", "stoppingTime", "longest", "slows")),
+            Map.entry("Stopped", Set.of("moment", "stoppingTime", "longest", "reaction", "away")),
             Map.entry("FollowQuestion", Set.of("machine", "base", "masterSpeed")),
             Map.entry("FollowNow", Set.of("shaft")),
             Map.entry("MasterQuestion", Set.of("machine", "base", "master")),

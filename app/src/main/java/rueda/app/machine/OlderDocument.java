@@ -95,6 +95,12 @@ final class OlderDocument {
         if (document instanceof ObjectNode machine && machine.has("proofs") && !machine.has("safetyRequests")) {
             machine.putArray("safetyRequests");
         }
+        /* the twelfth: nobody had measured how long stopping takes */
+        for (JsonNode request : document.path("safetyRequests")) {
+            if (request instanceof ObjectNode object && object.has("protection") && !object.has("stopping")) {
+                object.put("stopping", 0.0);
+            }
+        }
     }
 
     /** An axis that was kept alone, as what a device held. */

@@ -157,6 +157,19 @@ class StoredDocumentsTest {
         assertThat(opened.at("/document/safetyRequests")).isEmpty();
     }
 
+    /** Documents from before a measured stopping time could be entered open as if nobody had measured it. */
+    @Test
+    void aDocumentOfTheTwelfthShapeOpens() throws Exception {
+        long id = another("unmeasured");
+        JsonNode document = get("/" + id).get("document");
+        tools.jackson.databind.node.ObjectNode older = (tools.jackson.databind.node.ObjectNode) document.deepCopy();
+        older.get("safetyRequests").forEach(request -> ((tools.jackson.databind.node.ObjectNode) request).remove("stopping"));
+        stored(id, 1, older.toString());
+        JsonNode opened = get("/" + id);
+        assertThat(opened.get("unknown")).isEmpty();
+        assertThat(opened.get("document")).isEqualTo(document);
+    }
+
     /** More proofs asked for at once than there are connections and processors: all end, and reads go on meanwhile. */
     @Test
     void fortyProofsAskedAtOnceAllEnd() throws Exception {
