@@ -64,7 +64,7 @@ onBeforeUnmount(cancel)
     <v-progress-linear v-if="at >= 0" :model-value="(100 * at) / stops.length" color="primary" aria-label="Stops tried" />
     <ProblemNote v-if="problem" :problem="problem" @close="problem = null" />
     <v-table v-if="results.length" class="plain">
-      <thead><tr><th>Axis</th><th>Stop</th><th class="right">Longest time, s</th><th class="right">asked at, s</th><th class="right">Longest way</th><th class="right">asked at, s</th><th class="right">Load</th><th>What came of it</th></tr></thead>
+      <thead><tr><th>Axis</th><th>Stop</th><th class="right">Longest time, s</th><th class="right">asked at, s</th><th class="right">Way at the worst moment</th><th class="right">asked at, s</th><th class="right">Load</th><th>What came of it</th></tr></thead>
       <tbody>
         <tr v-for="(r, i) in results" :key="i">
           <th scope="row"><router-link class="link" :to="placeOf('guard', stops[i]!.axis)">{{ stops[i]!.axis }}</router-link></th>
@@ -75,7 +75,7 @@ onBeforeUnmount(cancel)
             <td class="right num">{{ short(r.distance) }} {{ stops[i]!.unit }}</td><td class="right num">{{ fixed(r.moment, 3) }}</td>
           </template>
           <td class="right num">{{ short(r.load) }} {{ r.loadUnit }}</td>
-          <td><span v-if="r.breachWords" class="refused" :title="r.breachWords">the guard took the torque</span><span v-if="r.sag > 1e-4"> fell {{ short(r.sag) }} {{ stops[i]!.unit }}</span><span v-if="r.movedAgain > 0" class="refused"> moved by itself afterwards</span><template v-if="r.moment != null && !r.breachWords && !(r.sag > 1e-4) && !(r.movedAgain > 0)">held</template></td>
+          <td class="came"><span v-if="r.breachWords" class="refused" :title="r.breachWords">the guard took the torque</span><span v-if="r.sag > 1e-4">fell {{ short(r.sag) }} {{ stops[i]!.unit }}</span><span v-if="r.movedAgain > 0" class="refused">moved by itself afterwards</span><template v-if="r.moment != null && !r.breachWords && !(r.sag > 1e-4) && !(r.movedAgain > 0)">held</template></td>
         </tr>
       </tbody>
     </v-table>
@@ -87,5 +87,6 @@ h2 { font-size: 15px; margin: 12px 0 2px; }
 .line { display: flex; gap: 8px; align-items: center; }
 .right { text-align: right; } .num { font-family: 'Atkinson Hyperlegible Mono Variable', monospace; white-space: nowrap; }
 th[scope='row'] { text-align: left; font-weight: 600; border-bottom: 1px solid var(--hair) !important; }
+.came span + span::before { content: ', '; }
 .refused { color: var(--stop); } a.link { color: var(--cmd); }
 </style>

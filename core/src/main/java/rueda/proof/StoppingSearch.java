@@ -102,7 +102,7 @@ public final class StoppingSearch {
         Stand stand = heaviest(machine, axis);
         ReadyProgram ready = ReadyProgram.of(machine);
         Run nominal = run(machine, ready, proof, stand, axis, samples(machine, proof.duration()), -1, request);
-        List<Integer> moments = moments(nominal.bench(), axis);
+        List<Integer> moments = moments(nominal.bench(), axis, machine.axes().get(axis).guard().of(function).standstillSpeed());
         Load load = stand.axes().get(axis).load();
         boolean linear = stand.axes().get(axis).train().feed().linear();
         if (moments.isEmpty()) {
@@ -179,7 +179,8 @@ public final class StoppingSearch {
         return bench.recording().value(bench.recording().indexOf(signal.of(bench.machine().axes().get(axis).name())), sample);
     }
 
-    private static List<Integer> moments(Bench bench, int axis) {
+    /** @param still speed up to which it counts as standing, units/s */
+    private static List<Integer> moments(Bench bench, int axis, double still) {
         int count = (int) bench.recording().count();
         int signal = bench.recording().indexOf(AxisSignal.SPEED.of(bench.machine().axes().get(axis).name()));
         double fastest = 0;
@@ -194,7 +195,7 @@ public final class StoppingSearch {
             for (int k = from; k < to; k++) {
                 best = Math.abs(bench.recording().value(signal, k)) > Math.abs(bench.recording().value(signal, best)) ? k : best;
             }
-            if (fastest > 0 && Math.abs(bench.recording().value(signal, best)) >= SLOW * fastest) {
+            if (fastest > still && Math.abs(bench.recording().value(signal, best)) >= SLOW * fastest) {
                 all.add(best + 1);
             }
         }

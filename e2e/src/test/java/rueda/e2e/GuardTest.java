@@ -5,6 +5,7 @@ import com.microsoft.playwright.Mouse;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.BoundingBox;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.assertions.LocatorAssertions;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
@@ -42,6 +43,11 @@ class GuardTest extends BrowserTest {
         expect(stopped()).containsText(Pattern.compile("Stands after 0\\.1[89]\\d s, 9\\d\\.\\d+ mm farther"));
         expect(stopped()).containsText("with 190 kg");
         expect(stopped()).containsText("still referenced");
+        expect(stopped()).containsText(Pattern.compile("the door without a lock must stand 4\\d\\d mm away: S = K·T"));
+        /* link by link, what is reckoned and what was measured */
+        Locator chain = page.getByRole(AriaRole.TABLE).filter(new Locator.FilterOptions().setHasText("filter of the input"));
+        expect(chain.getByRole(AriaRole.ROW).nth(1)).containsText(Pattern.compile("at most\\s*10\\s*4\\s*2\\s*1\\.125\\s*17\\.13\\s*190\\s*207\\.1"));
+        expect(chain.getByRole(AriaRole.ROW).nth(2)).containsText(Pattern.compile("on the bench\\s*10\\.0\\s*4\\.0"));
         expectAccessible("a stop");
         screenshot("guard");
         /* how far away a light curtain must stand: K·T + C with 8·(d − 14 mm) */
@@ -105,6 +111,32 @@ class GuardTest extends BrowserTest {
         field("Standstill window").fill("1.3");
         expect(saved()).containsText("All saved");
         expect(side()).containsText("It stops as its guard expects.");
+    }
+
+    /** How long and how far every axis goes on, for every request, and what a stopping time measured on the machine makes of the distance. */
+    @Test
+    void everyStopIsTried() {
+        open("/guard/Doser");
+        Locator every = page.getByTestId("every-stop");
+        every.getByRole(AriaRole.BUTTON).first().click();
+        every.getByText("Cancel").click();
+        expect(every.getByText("Try all 10 stops")).isVisible();
+        every.getByText("Try all 10 stops").click();
+        expect(every.getByRole(AriaRole.ROW)).hasCount(11, new LocatorAssertions.HasCountOptions().setTimeout(120_000));
+        expect(every.getByRole(AriaRole.ROW).nth(1)).containsText(Pattern.compile("Shuttle\\s*Door: safe stop 2\\s*0\\.1[89]\\d"));
+        expect(every.getByRole(AriaRole.ROW).nth(1)).containsText("190 kg");
+        expect(every.getByRole(AriaRole.ROW).nth(3)).containsText("moved by itself afterwards");
+        expect(every.getByRole(AriaRole.ROW).nth(10)).containsText("does not move in this program");
+        expectAccessible("every stop");
+        page.getByLabel("Request Door").getByLabel("Measured stop").fill("300");
+        expect(side()).containsText("Door: safe distance600 mm");
+        /* what was found belongs to the document that it was made of */
+        expect(every.getByRole(AriaRole.ROW)).hasCount(0);
+        page.getByLabel("Request Door").getByLabel("Measured stop").fill("-1");
+        expect(page.getByTestId("refusal")).containsText(Pattern.compile("0 to 60.?000 ms"));
+        page.getByLabel("Request Door").getByLabel("Measured stop").fill("0");
+        expect(saved()).containsText("All saved");
+        expect(side()).containsText("Door: safe distance from Doser");
     }
 
     @Test
