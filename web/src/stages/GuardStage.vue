@@ -9,6 +9,7 @@ import GuardTrial from '../components/guard/GuardTrial.vue'
 import SafetyRequests from '../components/guard/SafetyRequests.vue'
 import StopTable from '../components/guard/StopTable.vue'
 import StopDrawing from '../components/guard/StopDrawing.vue'
+import StopEntries from '../components/guard/StopEntries.vue'
 import TabRow from '../components/TabRow.vue'
 import { useAxis } from '../lib/axis'
 import { useChoices } from '../stores/choices'
@@ -56,9 +57,10 @@ async function fit() {
   <template v-if="guard.fitted">
     <template v-if="guard.asks.length">
       <TabRow v-model="tab" :tabs="tabs" label="What requests ask this axis for" />
-      <StopDrawing v-if="plan && ask && stops" :plan="plan" :trial="trial" :ask="ask" :watched="stopRules" :path="`${at}/guard/${rules}`" />
+      <StopDrawing v-if="plan && ask && stops" :plan="plan" :trial="trial" :ask="ask" :watched="stopRules" :path="`${at}/guard/${rules}`"><StopEntries :key="tab" :ask="ask" :rules="rules" /></StopDrawing>
+      <StopEntries v-else-if="ask" :key="tab" :ask="ask" :rules="rules" />
       <GuardTrial v-if="ask && stops" v-model="trial" :ask="ask" />
-      <GuardEntries v-if="ask" :key="tab" :ask="ask" :rules="rules" />
+      <GuardEntries v-if="ask" />
     </template>
     <p v-else class="sub">Nothing asks this guard yet. {{ machine.draft!.safetyRequests.length ? 'Choose below what each request asks this axis for.' : 'Add a request below: a door, an emergency stop.' }}</p>
   </template>

@@ -104,6 +104,7 @@ const words = computed(() => {
       <StopGrips v-if="watched" :grips="plan.grips" :rules="watched" :path="path" :unit="unit" :place="place" :per-milli="(RIGHT - LEFT) / (end - begin)" :per-speed="(BOTTOM - TOP) / top" :per-way="(BOTTOM - TOP) / 2 / reach" />
     </svg>
     <figcaption><b class="cmd">╌ predicted</b> <b v-if="trial" class="act">— on the bench</b> <b v-if="limited" class="stop">┈ its limit</b> <span v-if="limitLine"><b class="stop">▨ not allowed</b> by the watch</span> <span v-if="plan.grips.length">◇ drag to change</span> <span v-if="plan.sag > 0" class="stop"><b>▮ nothing holds the load</b></span></figcaption>
+    <slot />
     <StopChain :plan="plan" :trial="trial" />
   </figure>
 </template>

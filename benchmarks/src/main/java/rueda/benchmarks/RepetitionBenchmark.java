@@ -25,12 +25,12 @@ import rueda.recording.Brought;
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.SingleShotTime)
 @OutputTimeUnit(TimeUnit.NANOSECONDS)
-@Warmup(iterations = 4)
-@Measurement(iterations = 8)
+@Warmup(iterations = 2)
+@Measurement(iterations = 5)
 @Fork(1)
 public class RepetitionBenchmark {
 
-    static final int RUNS = 40;
+    static final int RUNS = 200;
 
     private Machine machine;
     private Proof proof;

@@ -349,6 +349,11 @@ public final class StoppingSearch {
             return tripped() == null ? Breach.NONE : tripped().breach();
         }
 
+        /** Actual position of the axis after the bus cycle in which something was, units. */
+        private double placeAt(long nanos) {
+            return value(bench, AxisSignal.POSITION, axis, Math.max(0, (nanos - 1) / bench.recording().cycleNanos()));
+        }
+
         private double since(long nanos) {
             return nanos * 1e-9 - moment * interval;
         }
@@ -386,7 +391,7 @@ public final class StoppingSearch {
             });
             GuardLog.Entry broken = tripped();
             String unit = of.unit().symbol();
-            String words = broken == null ? "" : Words.say("%.0f ms after the request: %s, %s %s/s, allowed %s %s.", 1e3 * since(broken.time()), broken.breach().words(), Words.plain(broken.speed()), unit, Words.plain(broken.limit()), broken.breach() == Breach.LEFT_WINDOW ? unit : unit + "/s");
+            String words = broken == null ? "" : Words.say("%.0f ms after the request, at %s %s: %s, %s %s/s, allowed %s %s.", 1e3 * since(broken.time()), Words.plain(placeAt(broken.time())), unit, broken.breach().words(), Words.plain(broken.speed()), unit, Words.plain(broken.limit()), broken.breach() == Breach.LEFT_WINDOW ? unit : unit + "/s");
             double again = 0;
             int allowed = Math.min((int) bench.recording().count() - 1, end + samples(bench.machine(), GONE));
             for (int k = allowed; k < bench.recording().count(); k++) {
