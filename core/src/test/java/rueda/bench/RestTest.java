@@ -2,7 +2,9 @@ package rueda.bench;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.Arrays;
 import java.util.List;
+import java.util.Random;
 import java.util.function.BiConsumer;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -30,6 +32,11 @@ class RestTest {
             touch.accept(resting, k);
             all.cycle();
             resting.cycle();
+            for (int i = 0; i < machine.axes().size(); i++) {
+                if (!Arrays.equals(all.outputBytes(i), resting.outputBytes(i))) {
+                    assertThat(resting.outputBytes(i)).as("to %s in cycle %d", machine.axes().get(i).name(), k).isEqualTo(all.outputBytes(i));
+                }
+            }
         }
         for (int s = 0; s < all.recording().signals().size(); s++) {
             for (long k = 0; k < cycles; k++) {
@@ -101,6 +108,34 @@ class RestTest {
                 default -> { }
             }
         });
+    }
+
+    /** Whatever a program orders of an axis that stands, and whenever: what goes to the drive and what the blocks tell is the same. */
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8})
+    void ordersToAxesThatStandAreFelt(long seed) {
+        Machine demo = DemoMachine.create();
+        Random chance = new Random(seed);
+        StringBuilder blocks = new StringBuilder();
+        StringBuilder calls = new StringBuilder();
+        int number = 0;
+        for (String axis : List.of("Shuttle", "Lift", "Table", "Brush", "Doser")) {
+            for (String call : List.of("MC_Power|Enable|", "MC_Reset|Execute|", "MC_Home|Execute|", "MC_Home|Execute|, Position := 10.0", "MC_SetPosition|Execute|, Position := 12.5", "MC_SetPosition|Execute|, Position := 3.0, Relative := TRUE", "MC_SetPosition|Execute|, Position := -3.0, Relative := TRUE",
+                    "MC_MoveRelative|Execute|, Distance := 2.0", "MC_MoveSuperimposed|Execute|, Distance := 1.0", "MC_Halt|Execute|", "MC_Stop|Execute|", "MC_TorqueControl|Execute|, Torque := 0.05", "MC_SetOverride|Enable|, VelFactor := 0.5", "MC_TouchProbe|Execute|, TriggerInput := 1",
+                    "MC_AbortTrigger|Execute|, TriggerInput := 1", "MC_WriteDigitalOutput|Execute|, OutputNumber := 0, Value := TRUE", "MC_WriteParameter|Execute|, ParameterNumber := 9, Value := 50.0")) {
+                boolean power = call.startsWith("MC_Power");
+                if (!power && chance.nextInt(3) > 0) {
+                    continue;
+                }
+                String[] parts = call.split("\\|", -1);
+                int period = power ? 1500 + chance.nextInt(3000) : 300 + chance.nextInt(2500);
+                blocks.append(String.format(" B%d : %s;", number, parts[0]));
+                calls.append(String.format("B%d(Axis := %s, %s := N MOD %d > %d%s);\n", number++, axis, parts[1], period, power ? 20 : chance.nextInt(period), parts[2]));
+            }
+        }
+        Machine machine = demo.withProgram("PROGRAM P\nVAR N : DINT;" + blocks + " END_VAR\nN := N + 1;\n" + calls + "END_PROGRAM\n").withProofs(List.of());
+        Bench resting = same(machine, 12_000, (bench, k) -> { });
+        assertThat(resting.rested(4)).isPositive();
     }
 
     @Test
