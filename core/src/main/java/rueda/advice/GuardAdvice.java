@@ -142,7 +142,7 @@ public final class GuardAdvice extends AxisAdvice {
             figure(called + "time that is left", significant(plan.watched() + stop.time() - plan.stands(), 3), "ms", "it must stand " + significant(plan.watched() + stop.time(), 4) + " ms after the request, and stands after " + significant(plan.stands(), 4) + " ms");
             return;
         }
-        figure(called + "room to the limit", significant(plan.room(), 3), unit + "/s", slowing.curved() ? "slower than the limit where it is nearest to it, from the begin of the watch on" : "slower than allowed where the watch begins, " + significant(plan.watched() - plan.ramp(), 3) + " ms after the ramp");
+        figure(called + "room to the limit", significant(plan.room(), 3), "ms", "it stands after " + significant(plan.stands(), 4) + " ms; the limit begins after " + significant(plan.watched(), 4) + " ms with the " + significant(plan.begins(), 4) + " " + unit + "/s that are there then, and has come down to standstill after " + significant(plan.stands() + plan.room(), 4) + " ms");
     }
 
     /** Where the rules of a function stand; what ends safe torque off is said by safe stop 1. */
@@ -190,7 +190,7 @@ public final class GuardAdvice extends AxisAdvice {
         SlowingDown slowing = SlowingDown.of(axis, plan.speed(), plan.deceleration());
         double delay = up(plan.ramp() - plan.watched() + stop.delay() + (slowing.curved() ? 1e3 * stop.flattest() / slowing.jerk() : 0));
         double watched = plan.watched() - stop.delay() + delay;
-        boolean kept = slowing.kept((watched - plan.ramp()) * 1e-3, stop.flattest(), stop.standstillSpeed()).beyond() <= stop.filterDistance();
+        boolean kept = slowing.beyond((watched - plan.ramp()) * 1e-3, stop.flattest(), stop.standstillSpeed()) <= stop.filterDistance();
         double flat = down(stop.flattest() / 2);
         finding(Severity.FAULT, "The watch of " + function.words() + " begins before the ramp" + (slowing.curved() ? " is steep enough." : "."),
                 "It goes " + significant(plan.beyond(), 3) + " " + unit + " beyond the limit; " + significant(stop.filterDistance(), 3) + " " + unit + " are allowed.",

@@ -23,6 +23,7 @@ import rueda.machine.StopRules;
  * @param limit        the highest speed that the guard allows, from where its watch begins; where only the time is watched from where it must stand; empty without a watch
  * @param least        the lowest one; empty where any ramp may be steeper
  * @param watched      when the watch over the ramp begins
+ * @param begins       how fast it then is: where the limits begin, units/s
  * @param ramp         when the axis begins to slow down
  * @param stands       when it stands; infinite speeds never do: null
  * @param brake        when the brake holds, null where none closes
@@ -32,12 +33,12 @@ import rueda.machine.StopRules;
  * @param reaction     t_r
  * @param distance     from what happened until it stands, units, null where it never stands
  * @param beyond       most that is gone beyond the limit in one go, units, against the filter distance; null for nothing that comes to an end
- * @param room         how much slower than allowed the axis is where it is nearest to the limit, units/s; negative beyond
+ * @param room         from when it stands until the limit has come down to standstill, ms; negative where it stands later. 0 without a watch over the ramp
  * @param energy       ½·J·ω² of motor and load, J
  * @param sag          fall between the torque's end and the brake's grip, ½·g·t² along the axis, units; 0 for what does not hang
  * @param grips        where the drawing of it can be taken hold of
  */
-public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, List<Point> least, double watched, double ramp, Double stands, Double brake, Double torque, double speed, double deceleration, double reaction,
+public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, List<Point> least, double watched, double begins, double ramp, Double stands, Double brake, Double torque, double speed, double deceleration, double reaction,
                         Double distance, Double beyond, double room, double energy, double sag, List<StopGrip> grips) {
 
     /** @param of what passes  @param words the same in words  @param millis for how long at most  @param reaction before the ramp begins, or the torque goes */
@@ -59,7 +60,7 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
      */
     public static GuardPlan of(Machine machine, Axis axis, SafetyFunction function, SafetyRequest request) {
         GuardPlan plan = new Working(machine, axis, function, request).plan();
-        return new GuardPlan(plan.chain, plan.path, plan.limit, plan.least, plan.watched, plan.ramp, plan.stands, plan.brake, plan.torque, plan.speed, plan.deceleration, plan.reaction, plan.distance, plan.beyond,
+        return new GuardPlan(plan.chain, plan.path, plan.limit, plan.least, plan.watched, plan.begins, plan.ramp, plan.stands, plan.brake, plan.torque, plan.speed, plan.deceleration, plan.reaction, plan.distance, plan.beyond,
                 plan.room, plan.energy, plan.sag, StopGrip.of(plan, axis, function));
     }
 
@@ -149,7 +150,7 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
                 path.add(new Point(stands, 0));
                 distance = speed * off * 1e-3 + (speed + there) / 2 * (holds - off) * 1e-3 + there * there / (2 * braked);
             }
-            return new GuardPlan(List.copyOf(chain), path, List.of(), List.of(), off, off, stands, brakes ? (Double) holds : null, off, speed, comesToRest ? braked : 0, off, distance, null, 0, energy(), 0, List.of());
+            return new GuardPlan(List.copyOf(chain), path, List.of(), List.of(), off, speed, off, stands, brakes ? (Double) holds : null, off, speed, comesToRest ? braked : 0, off, distance, null, 0, energy(), 0, List.of());
         }
 
         private GuardPlan slowed() {
@@ -171,9 +172,11 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
             double stands = ramp + 1e3 * slowing.seconds();
             boolean ramped = stop.watch() == StopRules.Watch.RAMP;
             double f = stop.flattest();
-            SlowingDown.Kept kept = ramped ? slowing.kept((watched - ramp) * 1e-3, f, stop.standstillSpeed()) : new SlowingDown.Kept(0.0, 0);
-            List<Point> limit = !ramped ? List.of(new Point(watched + stop.time(), speed), new Point(watched + stop.time(), stop.standstillSpeed())) : List.of(new Point(watched, speed), new Point(watched + 1e3 * Math.max(0, speed - stop.standstillSpeed()) / f, stop.standstillSpeed()));
-            List<Point> least = !ramped || stop.steepest() == 0 ? List.of() : List.of(new Point(watched, speed), new Point(watched + 1e3 * speed / stop.steepest(), 0));
+            Double beyond = ramped ? slowing.beyond((watched - ramp) * 1e-3, f, stop.standstillSpeed()) : (Double) 0.0;
+            double begins = slowing.at((watched - ramp) * 1e-3);
+            double still = watched + 1e3 * Math.max(0, begins - stop.standstillSpeed()) / f;
+            List<Point> limit = !ramped ? List.of(new Point(watched + stop.time(), speed), new Point(watched + stop.time(), stop.standstillSpeed())) : List.of(new Point(watched, Math.max(begins, stop.standstillSpeed())), new Point(still, stop.standstillSpeed()));
+            List<Point> least = !ramped || stop.steepest() == 0 ? List.of() : List.of(new Point(watched, begins), new Point(watched + 1e3 * begins / stop.steepest(), 0));
             boolean off = function == SafetyFunction.SAFE_STOP_1;
             Double torque = off ? (Double) (stands + stop.torqueDelay()) : null;
             Double held = off ? held(axis) : null;
@@ -188,7 +191,7 @@ public record GuardPlan(List<Link> chain, List<Point> path, List<Point> limit, L
             }
             List<Point> path = new ArrayList<>(List.of(new Point(0, speed)));
             slowing.drawn().forEach((seconds, v) -> path.add(new Point(ramp + 1e3 * seconds, v)));
-            return new GuardPlan(List.copyOf(chain), path, limit, least, watched, ramp, stands, brake, torque, speed, a, ramp, speed * ramp * 1e-3 + slowing.way(), kept.beyond(), kept.room(), energy(), sag, List.of());
+            return new GuardPlan(List.copyOf(chain), path, limit, least, watched, begins, ramp, stands, brake, torque, speed, a, ramp, speed * ramp * 1e-3 + slowing.way(), beyond, ramped ? still - stands : 0, energy(), sag, List.of());
         }
     }
 }

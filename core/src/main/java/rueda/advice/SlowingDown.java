@@ -20,15 +20,6 @@ record SlowingDown(double speed, double deceleration, double jerk) {
     private static final double STEP = 0.1e-3;
     private static final int MOST_STEPS = 100_000;
 
-    /**
-     * What a watch over the ramp makes of it.
-     *
-     * @param beyond most that is gone beyond the limit in one go, units; null where it does not come to an end
-     * @param room   how much slower than allowed it is where it is nearest to the limit, units/s; negative beyond
-     */
-    record Kept(Double beyond, double room) {
-    }
-
     /** How an axis slows down when its guard asks: by the quick stop of its drive at once, by the program with the jerk that an order takes which leaves it out. */
     static SlowingDown of(Axis axis, double speed, double deceleration) {
         return new SlowingDown(speed, deceleration, axis.guard().slowing() == AxisGuard.Slowing.DRIVE ? Double.POSITIVE_INFINITY : axis.limits().normal().jerk());
@@ -82,31 +73,27 @@ record SlowingDown(double speed, double deceleration, double jerk) {
     }
 
     /**
-     * Room is against the limit from v on, as it is drawn; what is gone beyond against the one that the guard takes, from the speed that is there when its watch begins.
+     * Most that is gone beyond the limit of a watch in one go, units; null where that does not come to an end. The limit falls from the speed that is there when the watch begins.
      *
      * @param watched    when the watch begins, s since the ramp began, negative before
      * @param flattest   f, units/s²
      * @param standstill what the limit falls to, units/s
      */
-    Kept kept(double watched, double flattest, double standstill) {
+    Double beyond(double watched, double flattest, double standstill) {
         if (!curved()) {
             double late = Math.max(0, -watched);
             /* beyond the limit from where the watch begins: ½·f·t² until the ramp, and while it catches up (f·t)²/2(a − f) */
-            Double beyond = late == 0 ? (Double) 0.0 : deceleration > flattest ? (Double) (flattest * late * late / 2 + flattest * late * flattest * late / (2 * (deceleration - flattest))) : null;
-            return new Kept(beyond, late == 0 ? deceleration * watched : -flattest * late);
+            return late == 0 ? (Double) 0.0 : deceleration > flattest ? (Double) (flattest * late * late / 2 + flattest * late * flattest * late / (2 * (deceleration - flattest))) : null;
         }
         double most = 0;
         double sum = 0;
-        double room = Double.POSITIVE_INFINITY;
-        /* the limit begins with the speed that is there then */
         double first = at(watched);
         double step = Math.max(STEP, (seconds() - watched) / MOST_STEPS);
         for (double t = watched; t <= seconds(); t += step) {
             double over = at(t) - Math.max(first - flattest * (t - watched), standstill);
             sum = over > 0 ? sum + over * step : 0;
             most = Math.max(most, sum);
-            room = Math.min(room, Math.max(speed - flattest * (t - watched), standstill) - at(t));
         }
-        return new Kept(most, room == Double.POSITIVE_INFINITY ? 0 : room);
+        return most;
     }
 }

@@ -42,7 +42,7 @@ public record StopGrip(String entry, String label, Along along, Double time, dou
         }
         AxisGuard guard = axis.guard();
         StopRules stop = guard.of(function);
-        grips.add(time("delay", "Delay", plan.watched(), plan.speed(), stop.delay()));
+        grips.add(time("delay", "Delay", plan.watched(), plan.begins(), stop.delay()));
         if (stop.watch() == Watch.RAMP) {
             ramps(grips, plan, stop);
         } else {
@@ -61,12 +61,12 @@ public record StopGrip(String entry, String label, Along along, Double time, dou
     }
 
     private static void ramps(List<StopGrip> grips, GuardPlan plan, StopRules stop) {
-        double drop = plan.speed() - stop.standstillSpeed();
+        double drop = plan.begins() - stop.standstillSpeed();
         if (drop > 0) {
             grips.add(new StopGrip("flattest", "Flattest ramp", Along.SLOPE, plan.watched() + 1e3 * drop / stop.flattest(), stop.standstillSpeed(), stop.flattest(), plan.watched(), drop));
         }
-        if (stop.steepest() > 0) {
-            grips.add(new StopGrip("steepest", "Steepest ramp", Along.SLOPE, plan.watched() + 1e3 * plan.speed() / stop.steepest(), 0, stop.steepest(), plan.watched(), plan.speed()));
+        if (stop.steepest() > 0 && plan.begins() > 0) {
+            grips.add(new StopGrip("steepest", "Steepest ramp", Along.SLOPE, plan.watched() + 1e3 * plan.begins() / stop.steepest(), 0, stop.steepest(), plan.watched(), plan.begins()));
         }
     }
 

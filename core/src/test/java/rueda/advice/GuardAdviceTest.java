@@ -55,7 +55,10 @@ class GuardAdviceTest {
         assertThat(plan.stands()).isCloseTo(17.125 + 190, within(1e-6));
         assertThat(plan.distance()).isCloseTo(950 * 0.017125 + 950 * 950 / 10_000.0, within(1e-6));
         assertThat(plan.watched()).as("the delay of 20 ms begins where the guard knows").isCloseTo(36, within(1e-9));
-        assertThat(plan.room()).as("a·(36 − 17.125 ms)").isCloseTo(5000 * 18.875e-3, within(1e-6));
+        double begins = 950 - 5000 * 18.875e-3;
+        assertThat(plan.begins()).as("v − a·(36 − 17.125 ms), from where the guard's limit falls").isCloseTo(begins, within(1e-6));
+        assertThat(plan.limit()).first().isEqualTo(new GuardPlan.Point(36, plan.begins()));
+        assertThat(plan.room()).as("36 + (begins − 6.4)/4000 − 207.125 ms").isCloseTo(36 + (begins - 6.4) / 4 - 207.125, within(1e-6));
         assertThat(plan.beyond()).isZero();
         /* J of 160 kg on 13.187 mm a turn and of the rotor, at 950 mm/s */
         assertThat(plan.energy()).isCloseTo(0.5 * (160 + 1.1e-4 / Math.pow(13.187e-3 / (2 * Math.PI), 2)) * 0.95 * 0.95, within(0.1));
@@ -293,12 +296,11 @@ class GuardAdviceTest {
     /** The same limit that a ramp at once keeps is broken by one that comes slowly. */
     @Test
     void aRampThatComesSlowlyIsBeyondTheLimitFirst() {
-        SlowingDown.Kept kept = new SlowingDown(950, 2500, 25_000).kept(0, 1500, 6);
+        double beyond = new SlowingDown(950, 2500, 25_000).beyond(0, 1500, 6);
         /* j·t = f at 60 ms, caught up where ½·j·t² = f·t, at 120 ms, if the deceleration were not there at 100 ms: then 2500·(t − 0.05) = 1500·t at 125 ms */
-        assertThat(kept.room()).isCloseTo(-(1500 * 0.06 - 25_000 * 0.06 * 0.06 / 2), within(0.2));
-        assertThat(kept.beyond()).isBetween(3.0, 4.5);
-        assertThat(new SlowingDown(950, 2500, 0).kept(0, 1500, 6).beyond()).isZero();
+        assertThat(beyond).isBetween(3.0, 4.5);
+        assertThat(new SlowingDown(950, 2500, 0).beyond(0, 1500, 6)).isZero();
         /* one that its weight hardly lets slow down: no sum without an end */
-        assertThat(new SlowingDown(950, 1e-9, 25_000).kept(0, 1500, 6).beyond()).isGreaterThan(1e6);
+        assertThat(new SlowingDown(950, 1e-9, 25_000).beyond(0, 1500, 6)).isGreaterThan(1e6);
     }
 }

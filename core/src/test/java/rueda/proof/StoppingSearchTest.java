@@ -107,6 +107,8 @@ class StoppingSearchTest {
         assertThat(stopped.speed()).isBetween(899.0, 903.0);
         double most = 900 * 17.125e-3 + 900 * 900 / 10_000.0;
         assertThat(stopped.distance()).isBetween(most - 900 * 0.004, most + 900 * 0.001);
+        /* the guard's limit begins with the speed that is there when its watch does */
+        assertThat(stopped.limit().get(0)).isCloseTo(900 - 5000 * (stopped.limitTime().get(0) - stopped.reaction()), within(25.0));
     }
 
     @Test
