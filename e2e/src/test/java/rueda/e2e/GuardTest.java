@@ -17,7 +17,7 @@ class GuardTest extends BrowserTest {
     }
 
     private Locator drawing() {
-        return page.locator("figure.drawing svg");
+        return page.locator("figure.drawing > svg");
     }
 
     private void tab(String name) {
