@@ -59,7 +59,7 @@ function cancel() {
       <p v-if="result.breachWords" class="refused">The guard took the torque. {{ result.breachWords }}</p>
       <p v-if="result.sag > 1e-4">Afterwards the load fell by <b>{{ short(result.sag) }} {{ unit }}</b>.</p>
       <p v-if="result.movedAgain > 0" class="refused"><b>It moved by itself</b>, {{ short(result.movedAgain) }} {{ unit }} within 1.5 s, once the request had gone and was acknowledged: the program orders motion again without being asked to.</p>
-      <p class="sub">Then the program sees the axis {{ result.state.toLowerCase() }}, {{ result.referenced ? 'still referenced' : 'no longer referenced' }}; what ran is lost and must be ordered anew. The guard: {{ result.phases.map((p) => `${fixed(1000 * p.time, 0)} ms ${p.words}`).join(', ') }}.</p>
+      <p class="sub">Then the program sees the axis {{ result.state.toLowerCase() }}, {{ result.referenced ? 'still referenced' : 'no longer referenced' }}. {{ result.lost.length ? `Lost: ${result.lost.join(', ')}; it must be ordered anew.` : 'Nothing was lost that ran.' }} The guard: {{ result.phases.map((p) => `${fixed(1000 * p.time, 0)} ms ${p.words}`).join(', ') }}.</p>
     </div>
   </section>
 </template>

@@ -18,6 +18,7 @@ import rueda.guard.SafeDistance;
 import rueda.guard.StopLink;
 import rueda.machine.Axis;
 import rueda.machine.AxisGuard;
+import rueda.machine.Following;
 import rueda.machine.Machine;
 import rueda.machine.Proof;
 import rueda.machine.SafetyFunction;
@@ -239,6 +240,32 @@ final class StoppedRun {
         passed.add(new Passed(link, 1e3 * Math.max(0, seconds)));
     }
 
+    /** What it had or did before the request and has or does no more once it was to stand. */
+    private List<String> lost() {
+        List<String> lost = new ArrayList<>();
+        int before = Math.max(0, moment - 1);
+        AxisState ran = state(before);
+        if (ran != state(end - 1)) {
+            switch (ran) {
+                case DISCRETE_MOTION, CONTINUOUS_MOTION -> lost.add("the running move");
+                case SYNCHRONIZED_MOTION -> lost.add("the lock to its master");
+                case HOMING -> lost.add("the search for its reference");
+                default -> { }
+            }
+        }
+        if (of.commandedBy() == Axis.Commander.DRIVE && of.following().source() == Following.Source.NONE && value(AxisSignal.LIST_ENTRY, before) >= 0 && value(AxisSignal.COMMANDED_SPEED, before) != 0) {
+            lost.add(Words.say("entry %.0f of the move list", value(AxisSignal.LIST_ENTRY, before)));
+        }
+        if (value(AxisSignal.REFERENCED, before) != 0 && value(AxisSignal.REFERENCED, end - 1) == 0) {
+            lost.add("the reference");
+        }
+        return lost;
+    }
+
+    private AxisState state(int sample) {
+        return AxisState.values()[(int) value(AxisSignal.STATE, sample)];
+    }
+
     private GuardLog.Entry tripped() {
         return phases().filter(e -> e.phase() == GuardPhase.TRIPPED).findFirst().orElse(null);
     }
@@ -299,9 +326,9 @@ final class StoppedRun {
         for (int k = allowed; k < bench.recording().count(); k++) {
             again = Math.max(again, Math.abs(value(AxisSignal.PLACE, k) - value(AxisSignal.PLACE, allowed)));
         }
-        String state = AxisState.values()[(int) value(AxisSignal.STATE, end - 1)].words();
+        String state = state(end - 1).words();
         boolean referenced = value(AxisSignal.REFERENCED, end - 1) != 0;
         return new Stopped(runs, moment * interval, load, loadUnit, stands < 0 ? null : (Double) stands, distance, longest.moment * interval, longest.stands < 0 ? null : (Double) longest.stands, Math.abs(value(AxisSignal.SPEED, Math.max(0, moment - 1))), chain(), reaction(), safeDistance == null ? null : (Double) safeDistance.distance(), safeDistance == null ? "" : safeDistance.words() + " (ISO 13855, " + safeDistance.clause() + ")", breach(), words,
-                farthest, state, referenced, again > of.guard().stop2().window() ? again : 0, time, speeds, limitTime, limit, standTime, stand, phases);
+                farthest, state, referenced, lost(), again > of.guard().stop2().window() ? again : 0, time, speeds, limitTime, limit, standTime, stand, phases);
     }
 }

@@ -57,6 +57,7 @@ public final class StoppingSearch {
      * @param sag         how far the load fell after it had stood
      * @param state       of the axis afterwards, as the program sees it
      * @param referenced  it still knows where it is
+     * @param lost        what it had or did before the request and has or does no more, in words
      * @param movedAgain  way that it went by itself within 1.5 s once the request had gone and was acknowledged, units; 0 within the window of standstill
      * @param time        of the traces
      * @param speeds      actual, without sign
@@ -66,7 +67,7 @@ public final class StoppingSearch {
      * @param stand       way from where it stood
      * @param phases      when the guard entered which
      */
-    public record Stopped(int runs, Double moment, double load, String loadUnit, Double stoppingTime, double distance, double longestAt, Double longest, double speed, List<Passed> chain, Double reaction, Double away, String awayWords, Breach breach, String breachWords, double sag, String state, boolean referenced, double movedAgain,
+    public record Stopped(int runs, Double moment, double load, String loadUnit, Double stoppingTime, double distance, double longestAt, Double longest, double speed, List<Passed> chain, Double reaction, Double away, String awayWords, Breach breach, String breachWords, double sag, String state, boolean referenced, List<String> lost, double movedAgain,
                           List<Double> time, List<Double> speeds, List<Double> limitTime, List<Double> limit, List<Double> standTime, List<Double> stand, List<Entered> phases) {
     }
 
@@ -92,7 +93,7 @@ public final class StoppingSearch {
         Load load = stand.axes().get(axis).load();
         boolean linear = stand.axes().get(axis).train().feed().linear();
         if (moments.isEmpty()) {
-            return new Stopped(0, null, linear ? load.mass() : load.inertia(), linear ? "kg" : "kg·m²", null, 0, 0, null, 0, List.of(), null, null, "", Breach.NONE, "", 0, "", false, 0, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
+            return new Stopped(0, null, linear ? load.mass() : load.inertia(), linear ? "kg" : "kg·m²", null, 0, 0, null, 0, List.of(), null, null, "", Breach.NONE, "", 0, "", false, List.of(), 0, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
         }
         /* one that breaks a limit, or never stands, is worse than any distance */
         Comparator<StoppedRun> farther = Comparator.comparing((StoppedRun o) -> o.breach() != Breach.NONE).thenComparing(o -> !o.comesToRest()).thenComparingDouble(StoppedRun::distance);

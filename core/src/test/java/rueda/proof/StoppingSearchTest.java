@@ -57,6 +57,7 @@ class StoppingSearchTest {
         assertThat(stopped.phases().stream().map(StoppingSearch.Entered::phase)).containsSubsequence(GuardPhase.DELAY, GuardPhase.RAMP, GuardPhase.STANDING);
         assertThat(stopped.stand()).as("inside its window").allMatch(way -> Math.abs(way) < 1.3);
         assertThat(stopped.referenced()).isTrue();
+        assertThat(stopped.lost()).containsExactly("the running move");
         assertThat(stopped.movedAgain()).as("what ran is not ordered again").isZero();
         assertThat(stopped.state()).isEqualToIgnoringCase("disabled");
     }
@@ -132,6 +133,15 @@ class StoppingSearchTest {
         Machine demo = DemoMachine.create();
         Stopped stopped = StoppingSearch.run(demo, FETCH, 1, DOOR, SafetyFunction.SAFE_STOP_1);
         assertThat(stopped.movedAgain()).isGreaterThan(1);
+    }
+
+    /** A follower loses its lock with its torque, and one that searches its search: the demo's Brush follows the Table, its Lift searches first. */
+    @Test
+    void whatIsLostIsTold() {
+        Machine demo = DemoMachine.create();
+        Proof brushes = demo.proofs().stream().filter(p -> p.expectations().stream().anyMatch(e -> "Brush".equals(e.axis()))).findFirst().orElseThrow();
+        assertThat(StoppingSearch.run(demo, brushes, 3, DOOR, SafetyFunction.SAFE_STOP_1).lost()).contains("the lock to its master");
+        assertThat(StoppingSearch.run(demo, new Proof("p", 2.5, List.of()), 1, DOOR, SafetyFunction.SAFE_STOP_1).lost()).containsExactly("the search for its reference");
     }
 
     @Test

@@ -42,7 +42,7 @@ class GuardTest extends BrowserTest {
         button("Try it at the worst moment").click();
         expect(stopped()).containsText(Pattern.compile("Stands after 0\\.1[89]\\d s, 9\\d\\.\\d+ mm farther"));
         expect(stopped()).containsText("with 190 kg");
-        expect(stopped()).containsText("still referenced");
+        expect(stopped()).containsText("still referenced. Lost: the running move; it must be ordered anew.");
         expect(stopped()).containsText(Pattern.compile("the door without a lock must stand 4\\d\\d mm away: S = K·T"));
         /* link by link, what is reckoned and what was measured */
         Locator chain = page.getByRole(AriaRole.TABLE).filter(new Locator.FilterOptions().setHasText("filter of the input"));
