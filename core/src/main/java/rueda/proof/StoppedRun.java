@@ -177,8 +177,7 @@ final class StoppedRun {
         List<Passed> passed = new ArrayList<>();
         Heard heard = bench.heard(axis, request);
         Double slows = reaction();
-        if (since(heard.opened()) < 0 || heard.known() < heard.opened()) {
-            /* it asked already, or nobody heard it */
+        if (!heard(heard)) {
             return passed;
         }
         add(passed, StopLink.GUARD, since(heard.opened()));
@@ -223,17 +222,21 @@ final class StoppedRun {
         return (known + cycle - 1) / cycle * cycle;
     }
 
-    /** The program's first order to the axis once it could know, s since the request; null for none. */
-    private Double ordered() {
-        long first = arrives(bench.heard(axis, request).known());
-        return of.guard().slowing() == AxisGuard.Slowing.DRIVE || function == SafetyFunction.SAFE_TORQUE_OFF ? null
-                : IntStream.range(0, bench.log().size()).mapToObj(bench.log()::entry).filter(e -> e.axis() == axis && e.kind() != CommandLog.Kind.ERROR && e.time() >= first && since(e.time()) < AFTER).findFirst().map(e -> since(e.time())).orElse(null);
+    /** The request came when it was to come, and the guard heard it; it may have asked before. */
+    private boolean heard(Heard heard) {
+        return since(heard.opened()) >= 0 && heard.known() >= heard.opened();
     }
 
+    /** When the program ordered it to slow down, or its setpoint began to for good, or the torque went, s since the request; null for none of these. */
     private Double reaction() {
-        Double ordered = ordered();
-        /* a program that slows it down without an order, by its override, shows only in the setpoint */
-        return ordered != null ? ordered : slows();
+        Double slows = slows();
+        Heard heard = bench.heard(axis, request);
+        if (slows == null || of.guard().slowing() == AxisGuard.Slowing.DRIVE || function == SafetyFunction.SAFE_TORQUE_OFF || !heard(heard)) {
+            return slows;
+        }
+        /* a program that slows it down without an order, by its override, shows only in the setpoint; one limited in jerk falls a while after its order */
+        return IntStream.range(0, bench.log().size()).mapToObj(bench.log()::entry)
+                .filter(e -> e.axis() == axis && e.kind() != CommandLog.Kind.ERROR && e.time() >= arrives(heard.known()) && since(e.time()) <= slows + 1e-9).findFirst().map(e -> since(e.time())).orElse(slows);
     }
 
     private static void add(List<Passed> passed, StopLink link, double seconds) {
