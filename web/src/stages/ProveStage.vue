@@ -118,7 +118,8 @@ function open(index: number) {
      <v-select v-if="proofs.length > 1" v-model="machine.proofIndex" class="snug proofs" aria-label="Proof" :items="choices" :menu-props="{ contentClass: 'small-list' }" />
     </div>
   </div>
-  <div v-if="machine.proof" class="tabbed">
+  <!-- which views there are depends on the runs: nothing moves under a hand once they are there -->
+  <div v-if="machine.proof && machine.runKnown" class="tabbed">
     <TabRow v-model="shown" class="views" :tabs="tabs" label="Parts of the proof" />
   </div>
   <p v-if="machine.run?.stopped" class="stopped" role="alert">The program was stopped in line {{ machine.run.stoppedLine }}{{ inFile(machine.run.stoppedFile) }}: {{ machine.run.stopped }}</p>
