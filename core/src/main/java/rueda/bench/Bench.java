@@ -2,11 +2,13 @@ package rueda.bench;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import rueda.bus.wire.BusCapture;
 import rueda.drive.DeviceMemory;
@@ -60,7 +62,6 @@ public final class Bench {
     private final AxisNode[] recordedNodes;
     private final VirtualLine[] virtualMasters;
     private final SafetyContacts contacts;
-    private final GuardLog guardLog = new GuardLog();
     /** the PLC's side of every axis, then of every virtual master, as its function blocks have them */
     private final MotionAxis[] axes;
     private final int subSteps;
@@ -165,7 +166,7 @@ public final class Bench {
             Axis axis = machine.axes().get(i);
             Stand.Disturbance disturbance = stand.disturbed().get(i);
             AxisNode node = new AxisNode(i, tag, new DeviceMemory(axis), Mistakes.none(), new StationClock(i, subSteps, disturbance.clock()), disturbance.framesLost() > 0 ? new FrameLoss(disturbance.framesLost(), stand.seed(i, 1)) : null,
-                    axis.guard().fitted() ? new GuardDevice(i, axis, machine.safetyRequests(), contacts, guardLog) : null);
+                    axis.guard().fitted() ? new GuardDevice(i, axis, machine.safetyRequests(), contacts) : null);
             node.mistakes.make(condition.mask(axis.name(), 0));
             nodes[i] = node;
             EncoderNoise noise = disturbance.encoderNoise() > 0 ? new EncoderNoise(disturbance.encoderNoise(), stand.seed(i, 2)) : null;
@@ -586,14 +587,28 @@ public final class Bench {
         }
     }
 
-    /** What the guards did, in order; of axes that took what had become of them in an earlier bench in the order of the axes. */
-    public GuardLog guardLog() {
+    /** What the guard of an axis did, oldest first: its last {@value GuardLog#KEPT} changes; nothing without a guard. */
+    public List<GuardLog.Entry> guardLog(int axis) {
+        nodes[axis].line.workOut();
+        return nodes[axis].guard == null ? List.of() : nodes[axis].guard.log().entries();
+    }
+
+    /** What the guards of all axes did, oldest first: the last {@value GuardLog#KEPT} changes. */
+    public List<GuardLog.Entry> guardLog() {
+        List<GuardLog.Entry> all = IntStream.range(0, nodes.length).boxed().flatMap(i -> guardLog(i).stream()).sorted(Comparator.comparingLong(GuardLog.Entry::time)).toList();
+        return all.subList(Math.max(0, all.size() - GuardLog.KEPT), all.size());
+    }
+
+    /** How often guards have changed. */
+    public long guardChanges() {
+        long changes = 0;
         for (AxisNode node : nodes) {
             if (node.guard != null) {
                 node.line.workOut();
+                changes += node.guard.log().added();
             }
         }
-        return guardLog;
+        return changes;
     }
 
     /** The watch over an axis, or null. */

@@ -16,7 +16,6 @@ import rueda.plant.ServoPlant;
  */
 final class GuardDevice {
 
-    private final int number;
     private final AxisGuard rules;
     private final AxisWatch watch;
     private final SafetyContacts contacts;
@@ -40,11 +39,10 @@ final class GuardDevice {
     private final long[] known;
 
     /** @param contacts of the requests, which all guards look at */
-    GuardDevice(int number, Axis axis, List<SafetyRequest> requests, SafetyContacts contacts, GuardLog log) {
-        this.number = number;
+    GuardDevice(int number, Axis axis, List<SafetyRequest> requests, SafetyContacts contacts) {
         rules = axis.guard();
         this.contacts = contacts;
-        this.log = log;
+        log = new GuardLog(number);
         GuardRules watched = GuardRules.of(rules);
         watch = new AxisWatch(watched);
         subSteps = (int) Math.round(rules.cycle() / AxisGuard.CYCLE_STEP);
@@ -94,7 +92,7 @@ final class GuardDevice {
         watch.cycle(counts, asked, contacts.acknowledge());
         boolean changed = watch.phase() != phase || watch.leading() != leading;
         if (changed) {
-            log.add(now, number, watch, counts * unitsPerCount, Math.abs((counts - before) * unitsPerCount) / (rules.cycle() * 1e-3));
+            log.add(now, watch, counts * unitsPerCount, Math.abs((counts - before) * unitsPerCount) / (rules.cycle() * 1e-3));
         }
         return changed || told || force != watch.inForce() || braked == watch.brakeMayOpen();
     }
@@ -131,6 +129,10 @@ final class GuardDevice {
     /** Requests that ask, behind their filters: a bit for each, 0 the first. */
     int requests() {
         return requests;
+    }
+
+    GuardLog log() {
+        return log;
     }
 
     AxisWatch watch() {

@@ -4,18 +4,24 @@ import java.util.ArrayList;
 import java.util.List;
 import rueda.machine.SafetyFunction;
 
-/** What the guards of a machine did: the last {@value #KEPT} changes. Adding allocates nothing. Not thread-safe. */
+/** What the guard of an axis did: its last {@value #KEPT} changes. Adding allocates nothing. Not thread-safe. */
 public final class GuardLog {
 
-    static final int KEPT = 100;
+    public static final int KEPT = 100;
 
     private final long[] time = new long[KEPT];
-    private final int[] axis = new int[KEPT];
     private final GuardPhase[] phase = new GuardPhase[KEPT];
     private final SafetyFunction[] function = new SafetyFunction[KEPT];
     private final Breach[] breach = new Breach[KEPT];
-    private final double[][] values = new double[KEPT][3];
+    /** position, speed and limit of each */
+    private final double[] values = new double[3 * KEPT];
+    private final int number;
     private long added;
+
+    /** @param number of the axis */
+    public GuardLog(int number) {
+        this.number = number;
+    }
 
     /**
      * @param time     ns on the clock of whoever runs the guard
@@ -31,17 +37,16 @@ public final class GuardLog {
     }
 
     /** Takes what a watch has come to. @param speed units/s */
-    public void add(long now, int number, AxisWatch watch, double position, double speed) {
+    public void add(long now, AxisWatch watch, double position, double speed) {
         int place = (int) (added % KEPT);
         time[place] = now;
-        axis[place] = number;
         phase[place] = watch.phase();
         function[place] = watch.leading();
         breach[place] = watch.breach();
         boolean broken = watch.breach() != Breach.NONE;
-        values[place][0] = position;
-        values[place][1] = broken ? watch.breachSpeed() : speed;
-        values[place][2] = broken ? watch.breachLimit() : 0;
+        values[3 * place] = position;
+        values[3 * place + 1] = broken ? watch.breachSpeed() : speed;
+        values[3 * place + 2] = broken ? watch.breachLimit() : 0;
         added++;
     }
 
@@ -55,7 +60,7 @@ public final class GuardLog {
         List<Entry> all = new ArrayList<>();
         for (long i = Math.max(0, added - KEPT); i < added; i++) {
             int at = (int) (i % KEPT);
-            all.add(new Entry(time[at], axis[at], phase[at], function[at], breach[at], values[at][0], values[at][1], values[at][2]));
+            all.add(new Entry(time[at], number, phase[at], function[at], breach[at], values[3 * at], values[3 * at + 1], values[3 * at + 2]));
         }
         return all;
     }

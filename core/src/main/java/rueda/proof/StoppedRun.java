@@ -142,7 +142,7 @@ final class StoppedRun {
 
     /** What the guard of the axis did from the request on, as long as it was asked. */
     private Stream<GuardLog.Entry> phases() {
-        return bench.guardLog().entries().stream().filter(e -> e.axis() == axis && since(e.time()) >= 0 && since(e.time()) <= AFTER);
+        return bench.guardLog(axis).stream().filter(e -> since(e.time()) >= 0 && since(e.time()) <= AFTER);
     }
 
     /** Begin of the bus cycle from which the setpoint falls to standstill without a break, s since the request. */

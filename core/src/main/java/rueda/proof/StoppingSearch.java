@@ -81,6 +81,7 @@ public final class StoppingSearch {
 
     /**
      * @param proof    whose script runs
+     * @param axis     number of an axis that has a guard
      * @param request  number of the request
      * @param function that it asks for on the axis
      * @throws IllegalArgumentException when the program has faults

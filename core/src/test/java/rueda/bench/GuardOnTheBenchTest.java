@@ -5,13 +5,16 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import rueda.drive.DriveObject;
 import rueda.drive.PowerState;
 import rueda.guard.Breach;
+import rueda.guard.GuardLog;
 import rueda.guard.GuardPhase;
 import rueda.machine.Axis;
 import rueda.machine.AxisGuard;
@@ -71,8 +74,8 @@ class GuardOnTheBenchTest {
         assertThat(bench.watch(0).phase()).isEqualTo(GuardPhase.OFF);
         assertThat(bench.drive(0).enabled()).isFalse();
         assertThat(bench.axis(0).state()).isEqualTo(AxisState.DISABLED);
-        double stands = bench.guardLog().entries().stream().filter(e -> e.phase() == GuardPhase.CLOSING).findFirst().orElseThrow().time() * 1e-9;
-        double off = bench.guardLog().entries().stream().filter(e -> e.phase() == GuardPhase.OFF).findFirst().orElseThrow().time() * 1e-9;
+        double stands = bench.guardLog().stream().filter(e -> e.phase() == GuardPhase.CLOSING).findFirst().orElseThrow().time() * 1e-9;
+        double off = bench.guardLog().stream().filter(e -> e.phase() == GuardPhase.OFF).findFirst().orElseThrow().time() * 1e-9;
         assertThat(off - stands).as("the delay of the torque, to a cycle of the guard").isCloseTo(0.2, within(0.0021));
         /* the order of the quick stop reaches the drive within its filter, its own cycle and a bus cycle */
         double ramp = 500 / DemoMachine.create().axes().get(0).limits().quickStop();
@@ -105,6 +108,23 @@ class GuardOnTheBenchTest {
         assertThat(bench.drive(0).state()).isEqualTo(PowerState.OPERATION_ENABLED);
         assertThat(bench.axis(0).state()).isEqualTo(AxisState.STANDSTILL);
         assertThat(bench.drive(0).plant().place()).isCloseTo(stood, within(0.1));
+    }
+
+    /** 64 guards stop at once: more changes than one log keeps, and none of an axis is lost. */
+    @Test
+    void eachOfManyGuardsKeepsWhatItDid() {
+        Machine one = machine("Shuttle", SafetyFunction.SAFE_STOP_1, g -> g);
+        Machine many = one.withAxes(IntStream.range(0, 64).mapToObj(i -> one.axes().get(0).withName("D" + i).withStation(Station.usual("D" + i, i + 1))).toList()).withProgram("PROGRAM P END_PROGRAM");
+        Bench bench = new Bench(many, 1000);
+        bench.ask(0, false, false);
+        bench.run(0.5);
+        for (int i = 0; i < 64; i++) {
+            int number = i;
+            assertThat(bench.guardLog(i)).extracting(GuardLog.Entry::phase).startsWith(GuardPhase.DELAY).endsWith(GuardPhase.OFF);
+            assertThat(bench.guardLog(i)).allMatch(e -> e.axis() == number);
+        }
+        assertThat(bench.guardLog()).hasSize(GuardLog.KEPT).isSortedAccordingTo(Comparator.comparingLong(GuardLog.Entry::time));
+        assertThat(bench.guardChanges()).isGreaterThan(GuardLog.KEPT);
     }
 
     /** 2060h:01 to :05 in the device: what Map lets travel. Numbers of phases, functions and broken limits are their places, bits of requests and functions too. */
@@ -145,7 +165,7 @@ class GuardOnTheBenchTest {
             assertThat(bench.drive(0).enabled()).isEqualTo(slows);
             if (slows) {
                 /* v/a + a/j = 200 + 100 ms with the document's 2500 mm/s² and 25 000 mm/s³, after filter, guard, task and bus; 5 mm/s count as standing: ½·j·t², 20 ms before the end */
-                double stands = bench.guardLog().entries().stream().filter(e -> e.phase() == GuardPhase.STANDING).findFirst().orElseThrow().time() * 1e-9 - MOVING;
+                double stands = bench.guardLog().stream().filter(e -> e.phase() == GuardPhase.STANDING).findFirst().orElseThrow().time() * 1e-9 - MOVING;
                 assertThat(stands).isBetween(0.28, 0.28 + 0.015);
             }
             assertThat(bench.drive(0).state() == PowerState.OPERATION_ENABLED).as("the drive itself was not asked").isEqualTo(slows);
@@ -197,7 +217,7 @@ class GuardOnTheBenchTest {
         assertThat(bench.watch(0).breach()).isEqualTo(Breach.FASTER_THAN_RAMP);
         assertThat(bench.drive(0).enabled()).isFalse();
         /* filter 4 ms, delay 20 ms, then v₀ − a·t is left by the filter distance: 0.5 mm = a·t²/2, t = 26 ms; cycles of the guard besides */
-        double tripped = bench.guardLog().entries().stream().filter(e -> e.phase() == GuardPhase.TRIPPED).findFirst().orElseThrow().time() * 1e-9 - MOVING;
+        double tripped = bench.guardLog().stream().filter(e -> e.phase() == GuardPhase.TRIPPED).findFirst().orElseThrow().time() * 1e-9 - MOVING;
         assertThat(tripped).isBetween(0.050, 0.062);
     }
 

@@ -17,10 +17,16 @@ import rueda.guard.StopLink;
 import rueda.machine.Axis;
 import rueda.machine.AxisGuard;
 import rueda.machine.DemoMachine;
+import rueda.machine.Encoder;
+import rueda.machine.Homing;
 import rueda.machine.Machine;
+import rueda.machine.MoveEntry;
+import rueda.machine.MoveList;
 import rueda.machine.Proof;
 import rueda.machine.SafetyFunction;
 import rueda.machine.Station;
+import rueda.machine.Terminal;
+import rueda.machine.Wiring;
 import rueda.proof.StoppingSearch.Passed;
 import rueda.proof.StoppingSearch.Stopped;
 
@@ -142,6 +148,18 @@ class StoppingSearchTest {
         Proof brushes = demo.proofs().stream().filter(p -> p.expectations().stream().anyMatch(e -> "Brush".equals(e.axis()))).findFirst().orElseThrow();
         assertThat(StoppingSearch.run(demo, brushes, 3, DOOR, SafetyFunction.SAFE_STOP_1).lost()).contains("the lock to its master");
         assertThat(StoppingSearch.run(demo, new Proof("p", 2.5, List.of()), 1, DOOR, SafetyFunction.SAFE_STOP_1).lost()).containsExactly("the search for its reference");
+    }
+
+    /** An axis that runs its own list loses the entry. */
+    @Test
+    void theEntryOfAListIsLost() {
+        Machine demo = DemoMachine.create();
+        Axis table = DemoMachine.table();
+        Axis alone = table.withEncoder(Encoder.absolute(20, 12)).withHoming(table.homing().withAtPowerUp(Homing.AtPowerUp.MOTOR_ENCODER, -table.travel().parkedAt())).withWiring(Wiring.of(List.of(Terminal.Function.ENABLE), List.of()))
+                .withMoves(MoveList.of(MoveEntry.goBy("720").withSpeed(30).thenGoOn(0, 0)).withOnFirstEnable(true)).withCommandedBy(Axis.Commander.DRIVE);
+        Machine machine = demo.withAxes(List.of(alone.withGuard(AxisGuard.suiting(alone).withFitted(true).withAsks(List.of(new AxisGuard.Ask("Door", SafetyFunction.SAFE_STOP_1)))))).withProofs(List.of()).withProgram("PROGRAM P END_PROGRAM");
+        Stopped stopped = StoppingSearch.run(machine, new Proof("p", 3, List.of()), 0, DOOR, SafetyFunction.SAFE_STOP_1);
+        assertThat(stopped.lost()).containsExactly("entry 0 of the move list");
     }
 
     @Test
