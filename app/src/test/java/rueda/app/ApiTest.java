@@ -64,6 +64,10 @@ class ApiTest {
             assertThat(answer.statusCode()).as(refused).isEqualTo(422);
             assertThat(JSON.readTree(answer.body()).get("faults").get(0).get("allowed").asString()).as(refused).isNotBlank();
         }
+        String unguarded = document.replaceFirst("\"fitted\":true", "\"fitted\":false");
+        HttpResponse<String> nothingWatches = call("POST", "/api/calc/guard/stop", "{\"machine\":" + unguarded + ",\"axis\":0,\"function\":\"SAFE_STOP_2\",\"request\":\"Door\"}");
+        assertThat(nothingWatches.statusCode()).as(nothingWatches.body()).isEqualTo(422);
+        assertThat(nothingWatches.body()).contains("an axis that has a guard");
         JsonNode renamed = JSON.readTree(call("POST", "/api/calc/guard/requests", "{\"machine\":" + document + ",\"change\":\"RENAME\",\"request\":\"Door\",\"name\":\"Gate\"}").body());
         assertThat(renamed.get("safetyRequests").get(0).get("name").asString()).isEqualTo("Gate");
         assertThat(renamed.toString()).doesNotContain("\"Door\"");

@@ -93,6 +93,9 @@ class GuardController {
         Machine machine = drafts.asked(q.machine(), q.base());
         Axis axis = guarded(machine, q.axis(), q.base(), q.function());
         int request = number(machine, q.request());
+        if (!axis.guard().fitted()) {
+            throw new InvalidEntry("axis", axis.name(), "an axis that has a guard", "fit one first");
+        }
         boolean asks = axis.guard().asks().stream().anyMatch(a -> a.request().equals(q.request()) && a.function() == q.function());
         if (!asks) {
             throw new InvalidEntry("request", q.request(), "one that asks " + axis.name() + " for " + q.function().words(), "let it ask for that first");

@@ -47,13 +47,13 @@ record GuardsNow(List<RequestNow> requests, List<GuardNow> watches, long changes
                 watches.add(new GuardNow(machine.axes().get(i).name(), watch.phase(), watch.breach() == Breach.NONE ? words : words + ": " + broken(machine.axes().get(i), watch.breach(), watch.breachSpeed(), watch.breachLimit()), watch.torque()));
             }
         }
-        return new GuardsNow(List.copyOf(requests), List.copyOf(watches), bench.guardLog().added());
+        return new GuardsNow(List.copyOf(requests), List.copyOf(watches), bench.guardChanges());
     }
 
     /** The last hundred, newest first. */
     static List<Told> log(Bench bench) {
         List<Told> all = new ArrayList<>();
-        for (GuardLog.Entry entry : bench.guardLog().entries()) {
+        for (GuardLog.Entry entry : bench.guardLog()) {
             Axis axis = bench.machine().axes().get(entry.axis());
             String unit = axis.unit().symbol();
             String what = entry.phase() == GuardPhase.FREE ? "free again" : (entry.function() == null ? "" : entry.function().words() + ": ") + entry.phase().words();
