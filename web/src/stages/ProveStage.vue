@@ -22,6 +22,8 @@ const view = ref('verdicts')
 const stale = computed(() => machine.run !== null && machine.run.revision !== machine.revision)
 const failed = computed(() => machine.run?.verdicts.filter((v) => !v.holds).length ?? 0)
 const root = computed(() => `/proofs/${machine.proofIndex}`)
+/* which views there are, and which is looked at first, depends on the runs: nothing is shown that would move under the hand when they come */
+const known = computed(() => machine.proof && (machine.runKnown || machine.run))
 const possible = computed(() => machine.diagnostics.length === 0 && machine.faults.length === 0)
 const proofs = computed(() => machine.draft!.proofs)
 const tabs = computed(() => ({
@@ -97,6 +99,7 @@ function open(index: number) {
           <template v-else-if="machine.proving.of">Running the program on the bench: {{ fixed(machine.proving.time, 1) }} of {{ fixed(machine.proving.of, 1) }} s <v-progress-linear class="far" :model-value="machine.proving.time" :max="machine.proving.of" color="primary" aria-label="Progress of the proof" /></template>
           <template v-else>Running the program on the bench…</template>
         </template>
+        <template v-else-if="!known">Looking for its last run…</template>
         <template v-else-if="!machine.run">Not run yet. Run the proof to see whether the program keeps what is expected.</template>
         <template v-else>
           The program ran for {{ fixed(machine.run.duration, 1) }} s of machine time, computed in {{ fixed(machine.run.computedMillis / 1000, 2) }} s.
@@ -118,13 +121,12 @@ function open(index: number) {
      <v-select v-if="proofs.length > 1" v-model="machine.proofIndex" class="snug proofs" aria-label="Proof" :items="choices" :menu-props="{ contentClass: 'small-list' }" />
     </div>
   </div>
-  <!-- which views there are depends on the runs: nothing moves under a hand once they are there -->
-  <div v-if="machine.proof && machine.runKnown" class="tabbed">
+  <div v-if="known" class="tabbed">
     <TabRow v-model="shown" class="views" :tabs="tabs" label="Parts of the proof" />
   </div>
   <p v-if="machine.run?.stopped" class="stopped" role="alert">The program was stopped in line {{ machine.run.stoppedLine }}{{ inFile(machine.run.stoppedFile) }}: {{ machine.run.stopped }}</p>
 
-  <template v-if="machine.proof">
+  <template v-if="machine.proof && known">
     <ProofBook v-if="shown === 'all'" :possible="possible" @open="open" @run="run" />
     <ProofVerdicts v-else-if="shown === 'verdicts'" />
     <ProofRecordings v-else-if="shown === 'recordings'" />

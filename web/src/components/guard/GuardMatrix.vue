@@ -48,7 +48,6 @@ const left = (axis: Schemas['Axis'], request: string) => options.value.filter((o
 <style scoped>
 h2 { font-size: 15px; margin: 12px 0 2px; }
 tr.on th, tr.on td { background: var(--cmd-wash); }
-th[scope='row'] { text-align: left; font-weight: 600; border-bottom: 1px solid var(--hair) !important; }
 td select { max-width: 240px; }
 a.link { color: var(--cmd); }
 </style>

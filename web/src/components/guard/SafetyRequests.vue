@@ -33,12 +33,12 @@ async function change(kind: Schemas['RequestQuestion']['change'], request?: stri
       <NumberField :path="`/safetyRequests/${i}/reaction`" label="Sensor" :value="r.reaction" unit="ms" title="Time from what happens until the contacts open, as the maker of the sensor tells it" />
       <NumberField :path="`/safetyRequests/${i}/filter`" label="Filter" :value="r.filter" unit="ms" title="How long a change must stand before it counts" />
       <NumberField :path="`/safetyRequests/${i}/discrepancy`" label="Discrepancy" :value="r.discrepancy" unit="ms" title="How long the two channels may differ" />
-      <NumberField :path="`/safetyRequests/${i}/stopping`" label="Measured stop" :value="r.stopping" unit="ms" title="Time from what happens until the danger is over, as it was measured on the machine; 0: the reckoned time of each axis counts" />
       <label class="slot kind"><span>What one comes past</span><PickOne label="What one comes past" :value="r.protection.kind" :options="choices.all.guard.protections" @pick="(code) => machine.set(`/safetyRequests/${i}/protection/kind`, code)" /></label>
       <NumberField v-if="uses(r, 'resolution')" :path="`/safetyRequests/${i}/protection/resolution`" label="Resolution" :value="r.protection.resolution" unit="mm" title="d: the smallest thing that it sees" />
       <NumberField v-if="uses(r, 'height')" :path="`/safetyRequests/${i}/protection/height`" label="Height" :value="r.protection.height" unit="mm" title="H: over the floor" />
       <NumberField v-if="uses(r, 'reach')" :path="`/safetyRequests/${i}/protection/reach`" label="Reach" :value="r.protection.reach" unit="mm" title="How far one reaches through before it asks (ISO 13857)" />
       <v-checkbox-btn v-if="uses(r, 'shrouded')" class="flag" :model-value="r.protection.shrouded" label="hands cannot reach past it" @update:model-value="(on: boolean) => machine.set(`/safetyRequests/${i}/protection/shrouded`, on)" />
+      <NumberField :path="`/safetyRequests/${i}/stopping`" label="Measured stop" :value="r.stopping" unit="ms" title="Time from what happens until the danger is over, as it was measured on the machine; 0: the reckoned time of each axis counts" />
       <v-btn class="remove" variant="text" size="small" :icon="mdiDelete" :aria-label="`Remove ${r.name}`" title="Remove it; nobody is asked by it any more" @click="change('REMOVE', r.name)" />
     </div>
     <p v-if="refused" class="refused" role="alert">{{ refused }}</p>

@@ -53,7 +53,6 @@ const behind = computed(() => {
 .chain { font-size: 12.5px; }
 .chain :deep(th) { font-weight: 400; color: var(--pencil); line-height: 1.2; vertical-align: bottom; text-align: right; padding: 2px 5px !important; height: auto !important; max-width: 92px; white-space: normal; }
 .chain :deep(th:first-child) { text-align: left; }
-.chain :deep(tbody th) { border-bottom: 1px solid var(--hair) !important; vertical-align: middle; }
 .chain :deep(td) { padding: 2px 5px !important; height: auto !important; text-align: right; }
 .chain :deep(.sum) { font-weight: 700; color: var(--ink); }
 .act :deep(td), .act td { color: var(--act) !important; }

@@ -71,11 +71,11 @@ onBeforeUnmount(cancel)
           <td>{{ stops[i]!.ask.request }}: {{ functionOf(stops[i]!.ask.function)?.words }}</td>
           <template v-if="r.moment == null"><td colspan="4" class="sub">does not move in this program</td></template>
           <template v-else>
-            <td class="right num">{{ r.longest == null ? 'does not stand' : fixed(r.longest, 3) }}</td><td class="right num">{{ fixed(r.longestAt, 3) }}</td>
+            <td class="right num">{{ r.longest == null ? '–' : fixed(r.longest, 3) }}</td><td class="right num">{{ fixed(r.longestAt, 3) }}</td>
             <td class="right num">{{ short(r.distance) }} {{ stops[i]!.unit }}</td><td class="right num">{{ fixed(r.moment, 3) }}</td>
           </template>
           <td class="right num">{{ short(r.load) }} {{ r.loadUnit }}</td>
-          <td class="came"><span v-if="r.breachWords" class="refused" :title="r.breachWords">the guard took the torque</span><span v-if="r.sag > 1e-4">fell {{ short(r.sag) }} {{ stops[i]!.unit }}</span><span v-if="r.movedAgain > 0" class="refused">moved by itself afterwards</span><template v-if="r.moment != null && !r.breachWords && !(r.sag > 1e-4) && !(r.movedAgain > 0)">held</template></td>
+          <td class="came"><span v-if="r.breachWords" class="refused" :title="r.breachWords">the guard took the torque</span><span v-if="r.moment != null && r.longest == null" class="refused">did not stand within 4 s</span><span v-if="r.sag > 1e-4">fell {{ short(r.sag) }} {{ stops[i]!.unit }}</span><span v-if="r.movedAgain > 0" class="refused">moved by itself afterwards</span><template v-if="r.longest != null && !r.breachWords && !(r.sag > 1e-4) && !(r.movedAgain > 0)">stood</template></td>
         </tr>
       </tbody>
     </v-table>
@@ -86,7 +86,6 @@ onBeforeUnmount(cancel)
 h2 { font-size: 15px; margin: 12px 0 2px; }
 .line { display: flex; gap: 8px; align-items: center; }
 .right { text-align: right; } .num { font-family: 'Atkinson Hyperlegible Mono Variable', monospace; white-space: nowrap; }
-th[scope='row'] { text-align: left; font-weight: 600; border-bottom: 1px solid var(--hair) !important; }
 .came span + span::before { content: ', '; }
 .refused { color: var(--stop); } a.link { color: var(--cmd); }
 </style>
